@@ -1,0 +1,211 @@
+// Package channel holds what a memory channel is, for every radio alike: the
+// receive frequency, how the radio transmits, tones, width, name and power.
+// It has no slot: which number a channel gets belongs to a radio's load.
+//
+// The transmit frequency is never stored beside the shift; Transmit computes
+// it, so the two cannot disagree.
+package channel
+
+import (
+	"encoding/json"
+	"fmt"
+
+	"mnemos/core/freq"
+	"mnemos/core/tone"
+)
+
+// Kind says how a channel transmits.
+type Kind string
+
+// The ways to transmit.
+const (
+	Simplex Kind = "simplex" // on the receive frequency
+	Shift   Kind = "shift"   // receive frequency plus an offset
+	Split   Kind = "split"   // on a frequency of its own
+	Blocked Kind = "none"    // not at all: receive only
+)
+
+// How is the transmit side of a channel. Offset counts for Shift only,
+// Frequency for Split only; the other is zero, so that values compare.
+type How struct {
+	Kind      Kind
+	Offset    freq.Offset
+	Frequency freq.Hz
+}
+
+// Width is the channel bandwidth.
+type Width string
+
+// The two widths of FM voice: 5 kHz and 2.5 kHz peak deviation.
+const (
+	Wide   Width = "wide"
+	Narrow Width = "narrow"
+)
+
+// Power is the wanted transmitter power; a radio profile says how many watts
+// that is.
+type Power string
+
+// The power steps.
+const (
+	High Power = "high"
+	Mid  Power = "mid"
+	Low  Power = "low"
+)
+
+// Channel is one memory channel.
+type Channel struct {
+	Name         string
+	Receive      freq.Hz
+	How          How
+	TransmitTone tone.Tone // sent with every over (encode)
+	ReceiveTone  tone.Tone // needed to open the own squelch (decode)
+	Width        Width
+	Power        Power
+}
+
+// New returns a simplex, wide, high-power channel without tones.
+func New(receive freq.Hz) Channel {
+	return Channel{Receive: receive, How: How{Kind: Simplex}, Width: Wide, Power: High}
+}
+
+// Transmit returns the transmit frequency; ok is false for a receive-only
+// channel.
+func (c Channel) Transmit() (f freq.Hz, ok bool) {
+	switch c.How.Kind {
+	case Blocked:
+		return 0, false
+	case Shift:
+		return c.Receive.Add(c.How.Offset), true
+	case Split:
+		return c.How.Frequency, true
+	}
+	return c.Receive, true
+}
+
+// Offset returns transmit minus receive frequency, whichever way the channel
+// was written; it is 0 for simplex and receive-only channels.
+func (c Channel) Offset() freq.Offset {
+	tx, ok := c.Transmit()
+	if !ok {
+		return 0
+	}
+	return tx.Sub(c.Receive)
+}
+
+// Mode is how the tones of a channel work together, in the words of radios.
+type Mode string
+
+// The tone modes.
+const (
+	NoTone      Mode = "no tone"
+	Encode      Mode = "tone"           // send only; the receiver stays open
+	Decode      Mode = "receive tone"   // listen only
+	ToneSquelch Mode = "tone squelch"   // the same tone both ways
+	Separate    Mode = "separate tones" // one tone out, another in
+)
+
+// Mode returns the tone mode that the two tones make.
+func (c Channel) Mode() Mode {
+	switch {
+	case c.TransmitTone.IsOff() && c.ReceiveTone.IsOff():
+		return NoTone
+	case c.ReceiveTone.IsOff():
+		return Encode
+	case c.TransmitTone.IsOff():
+		return Decode
+	case c.TransmitTone == c.ReceiveTone:
+		return ToneSquelch
+	}
+	return Separate
+}
+
+// ShiftHow returns the transmit side with the given offset; an offset of zero
+// is simplex.
+func ShiftHow(o freq.Offset) How {
+	if o == 0 {
+		return How{Kind: Simplex}
+	}
+	return How{Kind: Shift, Offset: o}
+}
+
+// SplitHow returns the transmit side on a frequency of its own.
+func SplitHow(f freq.Hz) How { return How{Kind: Split, Frequency: f} }
+
+// Validate reports the first thing that makes c no channel at all.
+func (c Channel) Validate() error {
+	switch {
+	case c.Receive <= 0 || c.Receive > freq.Max:
+		return fmt.Errorf("receive frequency %v is outside 0 to %v", c.Receive, freq.Max)
+	case c.Width != Wide && c.Width != Narrow:
+		return fmt.Errorf("bandwidth %q: use wide or narrow", c.Width)
+	case c.Power != High && c.Power != Mid && c.Power != Low:
+		return fmt.Errorf("power %q: use high, mid or low", c.Power)
+	case c.ReceiveTone.Kind() == tone.Burst:
+		return fmt.Errorf("a 1750 Hz burst opens repeaters; it cannot be a receive tone")
+	}
+	switch c.How.Kind {
+	case Simplex, Blocked, Shift, Split:
+	default:
+		return fmt.Errorf("transmit kind %q: use simplex, shift, split or none", c.How.Kind)
+	}
+	if tx, ok := c.Transmit(); ok && (tx <= 0 || tx > freq.Max) {
+		return fmt.Errorf("transmit frequency %v is outside 0 to %v", tx, freq.Max)
+	}
+	return nil
+}
+
+// The JSON form is public (docs/cli.md): it repeats the computed transmit
+// frequency for readers, and ignores it when read back.
+type (
+	wireHow struct {
+		Kind      Kind         `json:"kind"`
+		Offset    *freq.Offset `json:"offset_hz"`
+		Frequency *freq.Hz     `json:"transmit_hz"`
+	}
+	wire struct {
+		Name         string    `json:"name"`
+		Receive      freq.Hz   `json:"receive_hz"`
+		How          wireHow   `json:"transmit"`
+		Transmit     *freq.Hz  `json:"transmit_hz"`
+		TransmitTone tone.Tone `json:"transmit_tone"`
+		ReceiveTone  tone.Tone `json:"receive_tone"`
+		Width        Width     `json:"bandwidth"`
+		Power        Power     `json:"power"`
+	}
+)
+
+// MarshalJSON writes the public form.
+func (c Channel) MarshalJSON() ([]byte, error) {
+	return json.Marshal(wire{
+		Name: c.Name, Receive: c.Receive, How: c.How.wire(), Transmit: c.transmitOrNil(),
+		TransmitTone: c.TransmitTone, ReceiveTone: c.ReceiveTone, Width: c.Width, Power: c.Power,
+	})
+}
+
+// UnmarshalJSON reads the public form and validates it.
+func (c *Channel) UnmarshalJSON(b []byte) error {
+	var w wire
+	if err := json.Unmarshal(b, &w); err != nil {
+		return err
+	}
+	v := Channel{
+		Name: w.Name, Receive: w.Receive, How: How{Kind: w.How.Kind},
+		TransmitTone: w.TransmitTone, ReceiveTone: w.ReceiveTone, Width: w.Width, Power: w.Power,
+	}
+	switch {
+	case w.How.Kind == Shift && w.How.Offset != nil:
+		v.How.Offset = *w.How.Offset
+	case w.How.Kind == Split && w.How.Frequency != nil:
+		v.How.Frequency = *w.How.Frequency
+	case w.How.Kind == Shift:
+		return fmt.Errorf("a shift needs offset_hz")
+	case w.How.Kind == Split:
+		return fmt.Errorf("a split needs transmit_hz")
+	}
+	if err := v.Validate(); err != nil {
+		return err
+	}
+	*c = v
+	return nil
+}

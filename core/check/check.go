@@ -1,0 +1,185 @@
+// Package check holds the rules by which a channel is judged. A rule is a
+// value: its ID, title, doc and source stand beside the function that runs
+// it, docs/rules.md is printed from them, and what a rule finds can carry
+// fixes that are patches rather than advice.
+package check
+
+import (
+	"cmp"
+	"slices"
+	"time"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/entry"
+	"mnemos/core/evidence"
+	"mnemos/core/geo"
+	"mnemos/core/listing"
+	"mnemos/core/radio"
+)
+
+// Severity is how much a finding matters.
+type Severity string
+
+// The severities, gravest first.
+const (
+	Stop  Severity = "stop"  // must not go on the air as it is
+	Fix   Severity = "fix"   // a witness says otherwise; the fix makes it agree
+	Check Severity = "check" // a person should look
+	Note  Severity = "note"  // good to know
+)
+
+var grave = map[Severity]int{Stop: 0, Fix: 1, Check: 2, Note: 3}
+
+// Rule is one rule of the trade.
+type Rule struct {
+	ID      string // stable; kebab-case
+	Title   string // what it is about, a few words
+	Doc     string // what it looks at and why, for operators
+	Source  string // where the knowledge comes from
+	Example string // an entry line that it speaks about
+	// Supersedes names rules whose findings say the same thing less well;
+	// they are dropped where this rule finds something.
+	Supersedes []string
+	Run        func(*Pass)
+}
+
+// Because is one line of the reasoning: a witness and what it says.
+type Because struct {
+	Witness string `json:"witness"` // entered, published, band plan, radio, place
+	Text    string `json:"text"`
+}
+
+// Finding is what a rule has to say about a channel.
+type Finding struct {
+	Rule     string        `json:"rule"`
+	Severity Severity      `json:"severity"`
+	Field    listing.Field `json:"field"`
+	Title    string        `json:"title"`   // states the fact
+	Message  string        `json:"message"` // the reason, one line
+	Source   string        `json:"source"`
+	Why      []Because     `json:"why"`
+	Fixes    []Remedy      `json:"fixes"`
+}
+
+// Remedy is a fix that can be applied: the channel it makes, and the patch
+// that leads there. A remedy for a slot changes no channel; Slot is set.
+type Remedy struct {
+	Label  string          `json:"label"`
+	Patch  []channel.Op    `json:"patch"`
+	Result channel.Channel `json:"result"`
+	Slot   *int            `json:"slot,omitempty"`
+}
+
+// Other is another channel of the same radio.
+type Other struct {
+	Slot    int
+	Channel channel.Channel
+}
+
+// Settings are the operator's circumstances.
+type Settings struct {
+	Place    *geo.Point // nil if unknown
+	RadiusKM float64    // how far published records count
+	Height   float64    // own aerial above the surrounding surface, metres
+	Today    time.Time
+	Stale    int // months after which a record is old
+}
+
+// Defaults returns the settings that hold where nothing else is said.
+func Defaults(today time.Time) Settings {
+	return Settings{RadiusKM: 150, Height: 1.5, Today: today, Stale: 12}
+}
+
+// Subject is a channel with all that is known about its circumstances.
+type Subject struct {
+	Draft   *entry.Draft // the line it was read from; nil for a stored channel
+	Channel channel.Channel
+	Slot    *int // the slot it is in or is to go to; nil if none was named
+	Plan    *band.Plan
+	Radio   *radio.Profile // nil if no radio was named
+	Others  []Other        // the rest of the radio's channels
+	Outputs []listing.Match
+	Inputs  []listing.Match
+	Settings
+}
+
+// Result is the judgement on a subject.
+type Result struct {
+	Verdict  evidence.Verdict
+	Rows     []evidence.Row
+	Meant    *listing.Match
+	Findings []Finding
+}
+
+// Pass is one run of the rules over one subject.
+type Pass struct {
+	Subject
+	Meant    *listing.Match // the record that is meant, or nil
+	rule     *Rule
+	findings []Finding
+}
+
+// Run judges a subject by all rules.
+func Run(s Subject) Result {
+	p := &Pass{Subject: s, Meant: meant(s)}
+	for i := range Rules {
+		p.rule = &Rules[i]
+		p.rule.Run(p)
+	}
+	findings := p.settle()
+	c := evidence.Case{Channel: s.Channel, Plan: s.Plan, Meant: p.Meant, Fresh: p.Meant != nil && p.fresh(*p.Meant)}
+	var rows []evidence.Row
+	if s.Channel.Receive != 0 {
+		rows = c.Rows()
+	}
+	has := func(v Severity) bool {
+		return slices.ContainsFunc(findings, func(f Finding) bool { return f.Severity == v })
+	}
+	return Result{Verdict: c.Overall(rows, has(Stop), has(Fix)), Rows: rows, Meant: p.Meant, Findings: findings}
+}
+
+// settle drops what better findings supersede and puts the gravest first.
+func (p *Pass) settle() []Finding {
+	gone := map[string]bool{}
+	for _, f := range p.findings {
+		for _, id := range byID[f.Rule].Supersedes {
+			gone[id] = true
+		}
+	}
+	out := slices.DeleteFunc(p.findings, func(f Finding) bool { return gone[f.Rule] })
+	slices.SortStableFunc(out, func(a, b Finding) int { return cmp.Compare(grave[a.Severity], grave[b.Severity]) })
+	if out == nil {
+		out = []Finding{}
+	}
+	return out
+}
+
+// Report adds a finding of the running rule.
+func (p *Pass) Report(f Finding) {
+	f.Rule, f.Source = p.rule.ID, p.rule.Source
+	if f.Fixes == nil {
+		f.Fixes = []Remedy{}
+	}
+	if f.Why == nil {
+		f.Why = []Because{}
+	}
+	p.findings = append(p.findings, f)
+}
+
+// Remedy returns the fix that changes the channel by the given function.
+func (p *Pass) Remedy(label string, change func(*channel.Channel)) Remedy {
+	c := p.Channel
+	change(&c)
+	return Remedy{Label: label, Result: c, Patch: channel.Diff(p.Channel, c)}
+}
+
+// byID finds a rule by its ID. It is filled at start because the rules refer
+// to it through Run.
+var byID = map[string]*Rule{}
+
+func init() {
+	for i := range Rules {
+		byID[Rules[i].ID] = &Rules[i]
+	}
+}

@@ -1,0 +1,158 @@
+package check
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"mnemos/core/channel"
+	"mnemos/core/freq"
+	"mnemos/core/geo"
+	"mnemos/core/listing"
+)
+
+// plausible is the distance in kilometres within which a repeater of unknown
+// height may be heard. Common practice, no source: a hilltop repeater serves
+// 50 to 100 km.
+const plausible = 80.0
+
+// meant returns the record that the channel is judged by: the likeliest one,
+// provided that it may be heard here or that the channel names it.
+func meant(s Subject) *listing.Match {
+	if s.Channel.Receive == 0 || len(s.Outputs) == 0 {
+		return nil
+	}
+	m := &s.Outputs[0]
+	if Audible(*m, s.Settings) || m.Score > 3 {
+		return m
+	}
+	return nil
+}
+
+// Reach is the distance in kilometres at which the repeater may be heard, and
+// whether that is its horizon (true) or a common value (false).
+func Reach(m listing.Match, s Settings) (km float64, horizon bool) {
+	if m.Height != nil {
+		return geo.Horizon(*m.Height, s.Height), true
+	}
+	return plausible, false
+}
+
+// Audible reports whether the repeater may be heard at the operator's place.
+func Audible(m listing.Match, s Settings) bool {
+	reach, _ := Reach(m, s)
+	return m.Distance == nil || *m.Distance <= math.Max(reach, 30)
+}
+
+// Age returns the whole months since the record was updated; ok is false if
+// it has no date.
+func Age(m listing.Match, s Settings) (months int, ok bool) {
+	if m.Updated.IsZero() {
+		return 0, false
+	}
+	t := s.Today
+	months = (t.Year()-m.Updated.Year())*12 + int(t.Month()) - int(m.Updated.Month())
+	if t.Day() < m.Updated.Day() {
+		months--
+	}
+	return months, true
+}
+
+func (p *Pass) fresh(m listing.Match) bool {
+	months, ok := Age(m, p.Settings)
+	return ok && months < p.Stale && m.Status != listing.OffAir
+}
+
+// expected returns the shift that the channel ought to have and who says so:
+// the record that is meant, or else the band plan. firm is false where the
+// plan itself says that practice varies.
+func (p *Pass) expected() (o freq.Offset, witness string, firm, ok bool) {
+	if p.Meant != nil {
+		if o, ok := p.Meant.Offset(); ok {
+			return o, "published", true, true
+		}
+	}
+	if rule, ok := p.Plan.Shift(p.Channel.Receive); ok {
+		return rule.Offset, "band plan", rule.Certainty == "fixed", true
+	}
+	return 0, "", false, false
+}
+
+// because words the witnesses for the shift here.
+func (p *Pass) becauseShift() []Because {
+	why := []Because{{"entered", fmt.Sprintf("%s, which transmits %s", listing.ShiftWords(p.Channel.Offset()), p.transmitWords())}}
+	if p.Meant != nil && p.Meant.Input != 0 {
+		o, _ := p.Meant.Offset()
+		why = append(why, Because{"published", fmt.Sprintf("%s: %s, input %s", p.cite(*p.Meant), listing.ShiftWords(o), p.Meant.Input)})
+	}
+	if rule, ok := p.Plan.Shift(p.Channel.Receive); ok {
+		text := fmt.Sprintf("outputs %s to %s: %s (%s)", rule.Lower.MHz(), rule.Upper, rule.Offset, rule.Certainty)
+		why = append(why, Because{"band plan", text})
+	}
+	return why
+}
+
+func (p *Pass) becauseTone() []Because {
+	why := []Because{{"entered", p.Channel.TransmitTone.Words() + " sent, " + openWords(p.Channel) + " heard"}}
+	if p.Meant == nil {
+		return why
+	}
+	for _, m := range p.statements() {
+		why = append(why, Because{"published", fmt.Sprintf("%s: uplink %s, downlink %s", p.cite(m), m.UplinkTone, m.DownlinkTone)})
+	}
+	return why
+}
+
+// statements returns every record about the repeater that is meant: same
+// callsign on the same output, the one that is meant first.
+func (p *Pass) statements() []listing.Match {
+	out := []listing.Match{*p.Meant}
+	for _, m := range p.Outputs {
+		if m.Key != p.Meant.Key && sameRepeater(m, *p.Meant) {
+			out = append(out, m)
+		}
+	}
+	return out
+}
+
+func sameRepeater(a, b listing.Match) bool {
+	return a.Output == b.Output && a.Callsign != "" && strings.EqualFold(a.Callsign, b.Callsign)
+}
+
+// cite names a record with its source and date.
+func (p *Pass) cite(m listing.Match) string {
+	date := m.Updated.String()
+	if date == "" {
+		date = "no date"
+	}
+	return fmt.Sprintf("%s, %s of %s", m.Title(), m.Source, date)
+}
+
+// away words the distance of a record.
+func away(m listing.Match) string {
+	if m.Distance == nil {
+		return "at an unknown distance"
+	}
+	return fmt.Sprintf("%.0f km away", *m.Distance)
+}
+
+func openWords(c channel.Channel) string {
+	if c.ReceiveTone.IsOff() {
+		return "everything"
+	}
+	return c.ReceiveTone.Words()
+}
+
+func (p *Pass) transmitWords() string {
+	tx, ok := p.Channel.Transmit()
+	if !ok {
+		return "nothing"
+	}
+	return tx.String()
+}
+
+// transmits reports whether the channel transmits at all.
+func (p *Pass) transmits() bool {
+	_, ok := p.Channel.Transmit()
+	return ok && p.Channel.Receive != 0
+}

@@ -1,0 +1,259 @@
+package check
+
+import (
+	"fmt"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+)
+
+var shiftRules = []Rule{
+	{
+		ID: "shift-unit", Title: "Decimal or unit slip in the shift",
+		Doc:     "The digits of the shift are right but the point or the unit is not: 6 MHz for 600 kHz, 600 MHz, 006.0 for 000.6.",
+		Source:  practice,
+		Example: "147.39 +6", Supersedes: []string{"shift-sign", "shift-size", "transmit-band"},
+		Run: shiftUnit,
+	},
+	{
+		ID: "shift-sign", Title: "Shift in the wrong direction",
+		Doc:     "The size of the shift is right and its sign is not. The sign comes from the published input, or else from the segment of the band plan; never from the band alone, because one band uses both.",
+		Source:  "the band plan of the region; the published record",
+		Example: "146.94 +", Supersedes: []string{"shift-size"},
+		Run: shiftSign,
+	},
+	{
+		ID: "shift-size", Title: "Shift of another size",
+		Doc:     "The shift differs from the published input, or from a firm rule of the band plan, by more than its sign.",
+		Source:  "the band plan of the region; the published record",
+		Example: "146.94 -1.6",
+		Run:     shiftSize,
+	},
+	{
+		ID: "shift-missing", Title: "Simplex on a repeater's output",
+		Doc:     "The channel transmits on the output of a published repeater. That is talk-around, which is useful, but the repeater does not hear it.",
+		Source:  practice,
+		Example: "146.94 simplex",
+		Run:     shiftMissing,
+	},
+	{
+		ID: "reversed-pair", Title: "Output and input reversed",
+		Doc:     "The receive frequency is the input of a published repeater, or of the band plan's pair, and nothing is published with it as an output. A listing's columns were probably taken the wrong way round.",
+		Source:  practice,
+		Example: "146.34 tx 146.94", Supersedes: []string{"segment-simplex", "unlisted", "shift-sign", "shift-size"},
+		Run: reversedPair,
+	},
+	{
+		ID: "receive-near", Title: "Receive frequency a little off",
+		Doc:     "The receive frequency is less than half a raster step from the published output: a wrong tuning step or a digit too few.",
+		Source:  practice,
+		Example: "146.943",
+		Run:     receiveNear,
+	},
+	{
+		ID: "shift-local", Title: "Local practice varies",
+		Doc:     "The band plan gives a shift here, but areas differ, and no published record says which one is used.",
+		Source:  "the band plan of the region",
+		Example: "442.1",
+		Run:     shiftLocal,
+	},
+}
+
+func (p *Pass) shiftTo(o freq.Offset) Remedy {
+	label := "Shift " + o.String()
+	if o == 0 {
+		label = "Make it simplex"
+	}
+	return p.Remedy(label, func(c *channel.Channel) { c.How = channel.ShiftHow(o) })
+}
+
+func shiftUnit(p *Pass) {
+	o, witness, _, ok := p.expected()
+	have := p.Channel.Offset()
+	if !ok || !p.transmits() || o == 0 || have == 0 || !sameDigits(have.Abs(), o.Abs()) {
+		return
+	}
+	severity := Fix
+	if tx, _ := p.Channel.Transmit(); !p.Plan.MayTransmit(tx) {
+		severity = Stop
+	}
+	p.Report(Finding{
+		Severity: severity, Field: listing.FieldShift,
+		Title:   fmt.Sprintf("The shift is %s, not %s", o, have),
+		Message: fmt.Sprintf("The point or the unit has slipped: this would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), o),
+		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
+	})
+}
+
+// sameDigits reports whether a is b times a power of ten other than one.
+func sameDigits(a, b freq.Offset) bool {
+	if a == b || a == 0 || b == 0 {
+		return false
+	}
+	for a < b {
+		a *= 10
+	}
+	for b < a {
+		b *= 10
+	}
+	return a == b
+}
+
+// saying names a witness as the subject of a sentence.
+func saying(witness string) string {
+	if witness == "published" {
+		return "listing"
+	}
+	return witness
+}
+
+func shiftSign(p *Pass) {
+	o, witness, firm, ok := p.expected()
+	have := p.Channel.Offset()
+	if !ok || !p.transmits() || o == 0 || have != -o {
+		return
+	}
+	severity := Fix
+	if !firm {
+		if rule, _ := p.Plan.Shift(p.Channel.Receive); rule.Allows(have) {
+			return
+		}
+		severity = Check
+	}
+	p.Report(Finding{
+		Severity: severity, Field: listing.FieldShift,
+		Title:   fmt.Sprintf("The shift here is %s", o),
+		Message: fmt.Sprintf("As entered it would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), o),
+		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
+	})
+}
+
+func shiftSize(p *Pass) {
+	o, witness, firm, ok := p.expected()
+	have := p.Channel.Offset()
+	if !ok || !p.transmits() || have == 0 || have == o {
+		return
+	}
+	severity := Fix
+	if witness == "band plan" {
+		if rule, _ := p.Plan.Shift(p.Channel.Receive); rule.Allows(have) {
+			return
+		}
+		// A local odd split is possible; without a record nobody knows.
+		severity = Check
+	}
+	if !firm {
+		severity = Check
+	}
+	title := fmt.Sprintf("The shift is %s, not %s", o, have)
+	if o == 0 {
+		title = "The published channel is simplex"
+	}
+	p.Report(Finding{
+		Severity: severity, Field: listing.FieldShift, Title: title,
+		Message: fmt.Sprintf("As entered it would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), listing.ShiftWords(o)),
+		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
+	})
+}
+
+func shiftMissing(p *Pass) {
+	if p.Meant == nil || p.Channel.How.Kind != channel.Simplex {
+		return
+	}
+	o, ok := p.Meant.Offset()
+	if !ok || o == 0 {
+		return
+	}
+	severity := Fix
+	if p.Draft != nil && p.Draft.Typed(listing.FieldShift) {
+		severity = Check // simplex was typed, so talk-around may be meant
+	}
+	p.Report(Finding{
+		Severity: severity, Field: listing.FieldShift,
+		Title:   fmt.Sprintf("%s listens on %s", p.Meant.Title(), p.Meant.Input),
+		Message: "Simplex on a repeater's output is talk-around: stations nearby hear it, the repeater does not.",
+		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
+	})
+}
+
+func reversedPair(p *Pass) {
+	if p.Meant != nil || p.Channel.Receive == 0 || p.Channel.How.Kind == channel.Blocked {
+		return
+	}
+	seg, _ := p.Plan.Segment(p.Channel.Receive)
+	tx, _ := p.Channel.Transmit()
+	for _, m := range p.Inputs {
+		o, _ := m.Offset()
+		crossed := tx == m.Output
+		if o == 0 || !Audible(m, p.Settings) || !crossed && seg.Use != band.Input {
+			continue
+		}
+		p.Report(Finding{
+			Severity: Fix, Field: listing.FieldReceive,
+			Title:   fmt.Sprintf("%s is the input of %s", p.Channel.Receive, m.Title()),
+			Message: fmt.Sprintf("It sends on %s, %s: that is the frequency to receive.", m.Output, away(m)),
+			Why: []Because{
+				{"entered", fmt.Sprintf("receive %s, transmit %s", p.Channel.Receive, p.transmitWords())},
+				{"published", fmt.Sprintf("%s: output %s, input %s", p.cite(m), m.Output, m.Input)},
+			},
+			Fixes: []Remedy{p.Remedy(fmt.Sprintf("Receive %s, shift %s", m.Output, o), func(c *channel.Channel) {
+				c.Receive, c.How = m.Output, channel.ShiftHow(o)
+			})},
+		})
+		return
+	}
+	if seg.Use != band.Input {
+		return
+	}
+	for _, output := range p.Plan.OutputsOf(p.Channel.Receive) {
+		if output != tx {
+			continue
+		}
+		o := p.Channel.Receive.Sub(output)
+		p.Report(Finding{
+			Severity: Fix, Field: listing.FieldReceive,
+			Title:   fmt.Sprintf("%s is a repeater input", p.Channel.Receive),
+			Message: fmt.Sprintf("The band plan pairs it with the output %s: that is the frequency to receive.", output),
+			Why:     []Because{{"band plan", fmt.Sprintf("output %s, input %s", output, p.Channel.Receive)}},
+			Fixes: []Remedy{p.Remedy(fmt.Sprintf("Receive %s, shift %s", output, o), func(c *channel.Channel) {
+				c.Receive, c.How = output, channel.ShiftHow(o)
+			})},
+		})
+		return
+	}
+}
+
+func receiveNear(p *Pass) {
+	if p.Meant == nil || p.Meant.Output == p.Channel.Receive {
+		return
+	}
+	to := p.Meant.Output
+	p.Report(Finding{
+		Severity: Fix, Field: listing.FieldReceive,
+		Title:   fmt.Sprintf("%s sends on %s", p.Meant.Title(), to),
+		Message: fmt.Sprintf("%s is %d Hz off its output.", p.Channel.Receive, freq.Offset(p.Channel.Receive-to).Abs()),
+		Why:     []Because{{"entered", p.Channel.Receive.String()}, {"published", p.cite(*p.Meant) + ": " + to.String()}},
+		Fixes: []Remedy{p.Remedy("Receive "+to.String(), func(c *channel.Channel) {
+			// The transmit side moves along only if it was a frequency of its
+			// own that lay as far off.
+			if tx, ok := c.Transmit(); ok && c.How.Kind == channel.Split && tx.Sub(c.Receive) == p.Meant.Input.Sub(to) {
+				c.How.Frequency = p.Meant.Input
+			}
+			c.Receive = to
+		})},
+	})
+}
+
+func shiftLocal(p *Pass) {
+	rule, ok := p.Plan.Shift(p.Channel.Receive)
+	if !ok || p.Meant != nil || rule.Certainty != band.Varied || !p.transmits() || !rule.Allows(p.Channel.Offset()) {
+		return
+	}
+	p.Report(Finding{
+		Severity: Note, Field: listing.FieldShift, Title: "Areas differ in the shift here",
+		Message: fmt.Sprintf("The band plan gives %s between %s and %s, by local choice. Confirm it with a listing.", rule.Offset, rule.Lower.MHz(), rule.Upper),
+		Why:     p.becauseShift(),
+	})
+}

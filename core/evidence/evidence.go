@@ -1,0 +1,215 @@
+// Package evidence sets the witnesses for a channel side by side, field by
+// field: what was entered, what is published, what the band plan implies. A
+// dash is no evidence; it is never agreement.
+//
+// "Agrees" is a statement about the listing and the band plan. Whether a
+// channel works on the air is a different thing, which only a test on the air
+// can show.
+package evidence
+
+import (
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+	"mnemos/core/tone"
+)
+
+// Verdict is the standing of a whole channel against its evidence.
+type Verdict string
+
+// The verdicts, gravest first.
+const (
+	Stop       Verdict = "stop"       // must not go on the air as it is
+	Conflict   Verdict = "conflict"   // a witness says otherwise
+	Unverified Verdict = "unverified" // nothing contradicts it, nothing supports it
+	Agrees     Verdict = "agrees"
+)
+
+// Mark is the verdict on one field.
+type Mark string
+
+// The marks.
+const (
+	FieldAgrees  Mark = "agrees"
+	FieldDiffers Mark = "differs"
+	NoEvidence   Mark = "no evidence"
+)
+
+// Kind says how a cell is to be read.
+type Kind string
+
+// The kinds of cell.
+const (
+	KindNone      Kind = ""
+	KindFrequency Kind = "frequency"
+	KindOffset    Kind = "offset"
+	KindTone      Kind = "tone"
+	KindWord      Kind = "word"
+)
+
+// Cell is what one witness says about one field. An empty cell says nothing.
+type Cell struct {
+	Kind Kind   `json:"kind"`
+	Text string `json:"text"`
+}
+
+// Row is one field with its witnesses.
+type Row struct {
+	Field     listing.Field `json:"field"`
+	Entered   Cell          `json:"entered"`
+	Published Cell          `json:"published"`
+	Plan      Cell          `json:"plan"`
+	Mark      Mark          `json:"mark"`
+}
+
+// Case is everything that speaks about a channel.
+type Case struct {
+	Channel channel.Channel
+	Plan    *band.Plan
+	Meant   *listing.Match // the published record that is meant, or nil
+	Fresh   bool           // that record is recent and says it is on the air
+}
+
+// Rows returns the witnesses for every field.
+func (c Case) Rows() []Row {
+	rows := []Row{c.receive()}
+	if c.Channel.How.Kind != channel.Blocked {
+		rows = append(rows, c.shift(), c.transmit(), c.toneOut())
+	}
+	return append(rows, c.toneIn())
+}
+
+// Overall returns the verdict on the channel, given whether a rule wants it
+// stopped or mended. Precedence: stop, conflict, unverified, agrees.
+func (c Case) Overall(rows []Row, stop, fix bool) Verdict {
+	if stop {
+		return Stop
+	}
+	agrees := c.Meant == nil || c.Fresh
+	for _, r := range rows {
+		if fix || r.Mark == FieldDiffers {
+			return Conflict
+		}
+		// A tone that nobody publishes is no reason to doubt a simplex channel.
+		optional := r.Field == listing.FieldToneIn || r.Field == listing.FieldToneOut && c.Meant == nil
+		if r.Mark == NoEvidence && !optional {
+			agrees = false
+		}
+	}
+	if agrees {
+		return Agrees
+	}
+	return Unverified
+}
+
+func (c Case) receive() Row {
+	r := Row{Field: listing.FieldReceive, Entered: frequency(c.Channel.Receive), Mark: NoEvidence}
+	if seg, ok := c.Plan.Segment(c.Channel.Receive); ok {
+		r.Plan = word(string(seg.Use))
+		b, _ := c.Plan.Band(c.Channel.Receive)
+		simplex := seg.Use == band.Simplex && c.Channel.How.Kind == channel.Simplex
+		heard := seg.Use == band.ReceiveOnly && c.Channel.How.Kind == channel.Blocked
+		if b.IsCalling(c.Channel.Receive) {
+			r.Plan = word("calling")
+		}
+		if simplex || heard {
+			r.Mark = FieldAgrees
+		}
+	}
+	if c.Meant != nil {
+		r.Published = frequency(c.Meant.Output)
+		r.Mark = compare(c.Meant.Output == c.Channel.Receive)
+	}
+	return r
+}
+
+func (c Case) shift() Row {
+	o := c.Channel.Offset()
+	r := Row{Field: listing.FieldShift, Entered: offset(o), Mark: NoEvidence}
+	seg, _ := c.Plan.Segment(c.Channel.Receive)
+	rule, ruled := c.Plan.Shift(c.Channel.Receive)
+	switch {
+	case ruled:
+		r.Plan = offset(rule.Offset)
+		// Local practice varies; only a firm rule is evidence by itself.
+		if rule.Certainty == band.Fixed || rule.Certainty == band.Usual {
+			r.Mark = compare(rule.Allows(o))
+		}
+	case seg.Use == band.Simplex:
+		r.Plan = offset(0)
+		r.Mark = compare(o == 0)
+	}
+	if c.Meant != nil {
+		if published, ok := c.Meant.Offset(); ok {
+			r.Published = offset(published)
+			r.Mark = compare(published == o)
+		}
+	}
+	return r
+}
+
+func (c Case) transmit() Row {
+	tx, _ := c.Channel.Transmit()
+	r := Row{Field: listing.FieldTransmit, Entered: frequency(tx), Mark: NoEvidence}
+	seg, ok := c.Plan.Segment(tx)
+	switch {
+	case ok:
+		r.Plan = word(string(seg.Use))
+		if seg.Use == band.Simplex && c.Channel.Offset() == 0 || seg.Use == band.Input && c.Channel.Offset() != 0 {
+			r.Mark = FieldAgrees
+		}
+	case !c.Plan.MayTransmit(tx):
+		r.Plan = word("outside")
+		r.Mark = FieldDiffers
+	}
+	if c.Meant != nil && c.Meant.Input != 0 {
+		r.Published = frequency(c.Meant.Input)
+		r.Mark = compare(c.Meant.Input == tx)
+	}
+	return r
+}
+
+func (c Case) toneOut() Row {
+	r := Row{Field: listing.FieldToneOut, Entered: toneCell(c.Channel.TransmitTone, "no tone"), Mark: NoEvidence}
+	if c.Meant != nil && c.Meant.UplinkTone.Known {
+		r.Published = toneCell(c.Meant.UplinkTone.Tone, "none")
+		r.Mark = compare(tone.Same(c.Meant.UplinkTone.Tone, c.Channel.TransmitTone))
+	}
+	return r
+}
+
+func (c Case) toneIn() Row {
+	r := Row{Field: listing.FieldToneIn, Entered: toneCell(c.Channel.ReceiveTone, "open"), Mark: NoEvidence}
+	if c.Meant != nil && c.Meant.DownlinkTone.Known {
+		r.Published = toneCell(c.Meant.DownlinkTone.Tone, "none")
+		open := c.Channel.ReceiveTone.IsOff() // an open receiver hears whatever is sent
+		r.Mark = compare(open || tone.Same(c.Meant.DownlinkTone.Tone, c.Channel.ReceiveTone))
+	}
+	return r
+}
+
+func compare(same bool) Mark {
+	if same {
+		return FieldAgrees
+	}
+	return FieldDiffers
+}
+
+func frequency(f freq.Hz) Cell { return Cell{KindFrequency, f.MHz()} }
+
+func offset(o freq.Offset) Cell {
+	if o == 0 {
+		return word("simplex")
+	}
+	return Cell{KindOffset, o.MHz()}
+}
+
+func toneCell(t tone.Tone, off string) Cell {
+	if t.IsOff() {
+		return word(off)
+	}
+	return Cell{KindTone, t.String()}
+}
+
+func word(s string) Cell { return Cell{KindWord, s} }

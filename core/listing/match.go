@@ -1,0 +1,217 @@
+package listing
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"strings"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/freq"
+	"mnemos/core/geo"
+	"mnemos/core/tone"
+)
+
+// Source is where records come from: a file in memory or a database.
+type Source interface {
+	// ByOutput returns the records whose output lies in the range and which
+	// are inside the box or have no position; a nil box is the whole world.
+	ByOutput(ctx context.Context, r band.Span, box *geo.Box) ([]Record, error)
+	// ByInput does the same by the input frequency.
+	ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]Record, error)
+}
+
+// Memory is a Source over a slice.
+type Memory []Record
+
+// ByOutput implements Source.
+func (m Memory) ByOutput(_ context.Context, r band.Span, box *geo.Box) ([]Record, error) {
+	return m.filter(r, box, func(x *Record) freq.Hz { return x.Output }), nil
+}
+
+// ByInput implements Source.
+func (m Memory) ByInput(_ context.Context, r band.Span, box *geo.Box) ([]Record, error) {
+	return m.filter(r, box, func(x *Record) freq.Hz { return x.Input }), nil
+}
+
+func (m Memory) filter(r band.Span, box *geo.Box, of func(*Record) freq.Hz) []Record {
+	var out []Record
+	for i := range m {
+		if r.Holds(of(&m[i])) && inside(&m[i], box) {
+			out = append(out, m[i])
+		}
+	}
+	return out
+}
+
+func inside(r *Record, box *geo.Box) bool {
+	p, ok := r.Place()
+	return box == nil || !ok || p.Lat >= box.South && p.Lat <= box.North && p.Lon >= box.West && p.Lon <= box.East
+}
+
+// Query says around where and how far to look. Without a place every record
+// counts and none has a distance.
+type Query struct {
+	Place    *geo.Point
+	RadiusKM float64
+}
+
+// Match is a record near the operator that may be the one that is meant.
+type Match struct {
+	Record
+	Distance    *float64     // kilometres; nil if either place is unknown
+	Bearing     float64      // degrees from the operator; counts only with Distance
+	Differences []Difference // between channel and record, field by field
+	Score       float64      // likelihood that this record is meant; larger is likelier
+}
+
+// Difference is one field in which a channel and a record are not alike.
+type Difference struct {
+	Field     Field  `json:"field"`
+	Entered   string `json:"entered"`
+	Published string `json:"published"`
+}
+
+// Field names a field of a channel in findings, witnesses and differences.
+type Field string
+
+// The fields.
+const (
+	FieldReceive  Field = "receive"
+	FieldShift    Field = "shift"
+	FieldTransmit Field = "transmit"
+	FieldToneOut  Field = "tone_out"
+	FieldToneIn   Field = "tone_in"
+	FieldName     Field = "name"
+	FieldSlot     Field = "slot"
+	FieldWidth    Field = "bandwidth"
+	FieldPower    Field = "power"
+	FieldListing  Field = "listing"
+)
+
+// Find returns the records on the channel's receive frequency, likeliest
+// first, and separately those whose input it is, nearest first: a channel
+// typed from the wrong column of a listing is found there.
+func Find(ctx context.Context, src Source, plan *band.Plan, c channel.Channel, q Query) (outputs, inputs []Match, err error) {
+	near := freq.Hz(2_500)
+	if b, ok := plan.Band(c.Receive); ok {
+		near = b.Tolerance() - 1
+	}
+	span := band.Span{Lower: c.Receive - near, Upper: c.Receive + near}
+	var box *geo.Box
+	if q.Place != nil {
+		b := geo.Around(*q.Place, q.RadiusKM)
+		box = &b
+	}
+	out, err := src.ByOutput(ctx, span, box)
+	if err != nil {
+		return nil, nil, err
+	}
+	in, err := src.ByInput(ctx, span, box)
+	if err != nil {
+		return nil, nil, err
+	}
+	outputs = measure(out, c, q)
+	slices.SortStableFunc(outputs, func(a, b Match) int {
+		return cmp.Or(cmp.Compare(b.Score, a.Score), b.Updated.Compare(a.Updated.Time), cmp.Compare(a.Key, b.Key))
+	})
+	inputs = measure(in, c, q)
+	slices.SortStableFunc(inputs, func(a, b Match) int {
+		return cmp.Or(cmp.Compare(a.away(), b.away()), cmp.Compare(a.Key, b.Key))
+	})
+	return outputs, inputs, nil
+}
+
+func measure(records []Record, c channel.Channel, q Query) []Match {
+	out := make([]Match, 0, len(records))
+	for _, r := range records {
+		m := Match{Record: r, Differences: Differences(c, r)}
+		if p, ok := r.Place(); ok && q.Place != nil {
+			km, bearing := geo.Distance(*q.Place, p)
+			if km > q.RadiusKM {
+				continue
+			}
+			m.Distance, m.Bearing = &km, bearing
+		}
+		m.Score = score(c, m)
+		out = append(out, m)
+	}
+	return out
+}
+
+// unplaced is the distance at which a record without a position is ranked.
+const unplaced = 100.0
+
+func (m Match) away() float64 {
+	if m.Distance == nil {
+		return unplaced
+	}
+	return *m.Distance
+}
+
+// score weighs the clues to which record is meant. The weights are common
+// practice, no source: a name is the strongest clue, a shift or tone that
+// agrees each outweigh some sixty kilometres, and a repeater that FM cannot
+// use or that is off the air is seldom meant.
+func score(c channel.Channel, m Match) float64 {
+	s := -m.away() / 30
+	if c.Name != "" && named(c.Name, m.Record) {
+		s += 6
+	}
+	if o, ok := m.Offset(); ok && o == c.Offset() {
+		s += 2
+	}
+	if !c.TransmitTone.IsOff() && m.UplinkTone.Known && tone.Same(m.UplinkTone.Tone, c.TransmitTone) {
+		s += 2
+	}
+	if m.Mode == Digital {
+		s -= 3
+	}
+	if m.Status == OffAir {
+		s--
+	}
+	return s
+}
+
+func named(name string, r Record) bool {
+	n := strings.ToLower(name)
+	return strings.EqualFold(n, r.Callsign) || r.Locality != "" && strings.Contains(n, strings.ToLower(r.Locality)) ||
+		len(n) >= 4 && strings.HasPrefix(strings.ToLower(r.Locality), n)
+}
+
+// Differences compares a channel with a record field by field. A field the
+// record does not state is no difference, and neither is an open receiver on
+// a repeater that sends a tone.
+func Differences(c channel.Channel, r Record) []Difference {
+	out := []Difference{}
+	add := func(f Field, entered, published string) {
+		out = append(out, Difference{Field: f, Entered: entered, Published: published})
+	}
+	if c.Receive != r.Output {
+		add(FieldReceive, c.Receive.String(), r.Output.String())
+	}
+	if tx, ok := c.Transmit(); ok && r.Input != 0 {
+		if published, _ := r.Offset(); c.Offset() != published {
+			add(FieldShift, ShiftWords(c.Offset()), ShiftWords(published))
+		}
+		if tx != r.Input {
+			add(FieldTransmit, tx.String(), r.Input.String())
+		}
+		if r.UplinkTone.Known && !tone.Same(r.UplinkTone.Tone, c.TransmitTone) {
+			add(FieldToneOut, c.TransmitTone.Words(), r.UplinkTone.String())
+		}
+	}
+	if r.DownlinkTone.Known && !c.ReceiveTone.IsOff() && !tone.Same(r.DownlinkTone.Tone, c.ReceiveTone) {
+		add(FieldToneIn, c.ReceiveTone.Words(), r.DownlinkTone.String())
+	}
+	return out
+}
+
+// ShiftWords formats a shift for people: "+600 kHz", or "simplex" for zero.
+func ShiftWords(o freq.Offset) string {
+	if o == 0 {
+		return "simplex"
+	}
+	return o.String()
+}

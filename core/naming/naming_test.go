@@ -1,0 +1,50 @@
+package naming
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mnemos/core/radio"
+)
+
+var upper6 = radio.Names{Length: 6, Characters: "ABCDEFGHIJKLMNOPQRSTUVWXYZ0123456789 -/"}
+
+func TestShort(t *testing.T) {
+	// common practice, no source: how operators shorten by hand
+	for _, c := range []struct{ name, want string }{
+		{"Beacon Hill", "BEACON"},
+		{"Tern", "TERN"},
+		{"Long Ridge", "LONG"},
+		{"Walk 12", "WALK12"},
+		{"Walk reserve 2", "WALK 2"},
+		{"Stag Rock Light", "STAG"},
+		{"Ålø", "AL"},
+		{"", ""},
+		{"!!!", ""},
+		{"Lighthouse", "LGHTHS"},
+	} {
+		assert.Equal(t, c.want, Short(c.name, upper6, func(string) bool { return false }), c.name)
+	}
+	taken := map[string]bool{"BEACON": true}
+	assert.Equal(t, "BCNHLL", Short("Beacon Hill", upper6, func(s string) bool { return taken[s] }))
+}
+
+func TestProperties(t *testing.T) {
+	rapid.Check(t, func(r *rapid.T) {
+		limits := radio.Names{Length: rapid.IntRange(6, 16).Draw(r, "length"), Characters: upper6.Characters}
+		taken := map[string]bool{}
+		for _, n := range rapid.SliceOfN(rapid.String(), 1, 30).Draw(r, "names") {
+			s := Short(n, limits, func(s string) bool { return taken[s] })
+			if s == "" {
+				require.Empty(r, Clean(n, limits.Characters))
+				continue
+			}
+			require.True(r, Fits(s, limits), "%q", s)
+			require.False(r, taken[s], "unique")
+			taken[s] = true
+		}
+	})
+}

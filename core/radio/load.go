@@ -1,0 +1,52 @@
+package radio
+
+import (
+	"cmp"
+	"embed"
+	"fmt"
+	"slices"
+	"strings"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+)
+
+//go:embed profiles/*.yaml
+var files embed.FS
+
+var all = sync.OnceValue(func() []*Profile {
+	entries, err := files.ReadDir("profiles")
+	if err != nil {
+		panic(err) // embedded: cannot fail in a built binary
+	}
+	var out []*Profile
+	for _, e := range entries {
+		b, err := files.ReadFile("profiles/" + e.Name())
+		if err != nil {
+			panic(err)
+		}
+		var p Profile
+		if err := yaml.UnmarshalWithOptions(b, &p, yaml.Strict()); err != nil {
+			panic(fmt.Sprintf("radio profile %s: %v", e.Name(), err))
+		}
+		out = append(out, &p)
+	}
+	slices.SortFunc(out, func(a, b *Profile) int { return cmp.Compare(a.ID, b.ID) })
+	return out
+})
+
+// Profiles returns the profiles that ship, sorted by ID. They are shared:
+// change a copy.
+func Profiles() []*Profile { return all() }
+
+// Load returns a shipped profile by its ID.
+func Load(id string) (*Profile, error) {
+	var ids []string
+	for _, p := range all() {
+		if strings.EqualFold(p.ID, id) {
+			return p, nil
+		}
+		ids = append(ids, p.ID)
+	}
+	return nil, fmt.Errorf("radio %q is not known, use one of: %s", id, strings.Join(ids, ", "))
+}

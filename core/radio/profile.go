@@ -1,0 +1,189 @@
+// Package radio describes what a radio can do, and works out what it will
+// really hold of a channel. The profiles that ship are invented and generic;
+// each is data in profiles/*.yaml.
+package radio
+
+import (
+	"slices"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/freq"
+	"mnemos/core/tone"
+)
+
+// Entry is how a transmit frequency is keyed into a radio.
+type Entry string
+
+// The ways of entry.
+const (
+	Menu      Entry = "menu"      // a size in a menu and a direction key
+	Automatic Entry = "automatic" // the radio shifts by its own table
+	Columns   Entry = "columns"   // receive and transmit frequency, each typed
+)
+
+// Profile is one kind of radio.
+type Profile struct {
+	ID       string      `yaml:"id" json:"id"`
+	Name     string      `yaml:"name" json:"name"`
+	Form     string      `yaml:"form" json:"form"` // handheld, mobile
+	Entry    Entry       `yaml:"entry" json:"entry"`
+	Slots    Slots       `yaml:"slots" json:"slots"`
+	Receive  []band.Span `yaml:"receive" json:"-"`
+	Transmit []band.Span `yaml:"transmit" json:"-"`
+	Steps    []freq.Hz   `yaml:"steps" json:"-"`
+	Names    Names       `yaml:"names" json:"names"`
+	CTCSS    int         `yaml:"ctcss" json:"-"` // tones known: 38 or 50
+	DCS      int         `yaml:"dcs" json:"-"`   // codes known: 0, 83 or 104
+	Inverted bool        `yaml:"inverted_dcs" json:"-"`
+	Separate bool        `yaml:"separate_tones" json:"-"` // one tone out, another in
+	Burst    bool        `yaml:"burst" json:"-"`
+	Offsets  Offsets     `yaml:"offsets" json:"-"`
+	AutoFrom string      `yaml:"automatic_shift_region,omitempty" json:"-"`
+	Widths   []string    `yaml:"widths" json:"-"`
+	Watts    Watts       `yaml:"watts" json:"watts"`
+	Display  Display     `yaml:"display" json:"-"`
+	Crib     Crib        `yaml:"crib" json:"-"`
+	Source   string      `yaml:"source" json:"-"`
+	Basis    string      `yaml:"basis" json:"-"`
+	AsOf     string      `yaml:"as_of" json:"-"`
+}
+
+// Slots is the range of slot numbers, ends included.
+type Slots struct {
+	First int `yaml:"first" json:"first"`
+	Last  int `yaml:"last" json:"last"`
+}
+
+// Holds reports whether n is one of the slots.
+func (s Slots) Holds(n int) bool { return s.First <= n && n <= s.Last }
+
+// Names is what a radio takes as a channel name.
+type Names struct {
+	Length     int    `yaml:"length" json:"length"`         // characters
+	Characters string `yaml:"characters" json:"characters"` // every one it can show
+	Keypad     bool   `yaml:"keypad" json:"keypad"`         // can be entered without a cable
+}
+
+// Offsets is the range of shift sizes that a radio can hold.
+type Offsets struct {
+	Max        freq.Offset `yaml:"max"`
+	Resolution freq.Offset `yaml:"resolution"`
+}
+
+// Watts is the transmitter power at each step.
+type Watts struct {
+	High float64 `yaml:"high" json:"high"`
+	Mid  float64 `yaml:"mid" json:"mid"`
+	Low  float64 `yaml:"low" json:"low"`
+}
+
+// Of returns the watts of a power step; a radio without a middle step uses
+// the lower of its two, because less is the safer error.
+func (w Watts) Of(p channel.Power) float64 {
+	switch {
+	case p == channel.High:
+		return w.High
+	case p == channel.Mid && w.Mid > 0:
+		return w.Mid
+	}
+	return w.Low
+}
+
+// Display is how a radio shows a channel.
+type Display struct {
+	Decimals int               `yaml:"decimals"` // digits after the point
+	Plus     string            `yaml:"plus"`
+	Minus    string            `yaml:"minus"`
+	Split    string            `yaml:"split"`
+	Modes    map[string]string `yaml:"modes"` // the mark of each tone mode
+}
+
+// Crib is where the settings of a radio are: menu numbers and keys, in the
+// words that stand on it.
+type Crib struct {
+	VFO            string `yaml:"vfo"`
+	Step           string `yaml:"step"`
+	Auto           string `yaml:"automatic_shift"`
+	ShiftDirection string `yaml:"shift_direction"`
+	ShiftSize      string `yaml:"shift_size"`
+	Receive        string `yaml:"receive"`
+	Transmit       string `yaml:"transmit"`
+	ToneMode       string `yaml:"tone_mode"`
+	ToneOut        string `yaml:"tone_out"`
+	ToneIn         string `yaml:"tone_in"`
+	Burst          string `yaml:"burst"`
+	Width          string `yaml:"width"`
+	Power          string `yaml:"power"`
+	Block          string `yaml:"block_transmit"`
+	Store          string `yaml:"store"`
+	Name           string `yaml:"name"`
+}
+
+// CanReceive reports whether the radio receives f.
+func (p *Profile) CanReceive(f freq.Hz) bool { return in(p.Receive, f) }
+
+// CanTransmit reports whether the radio transmits on f.
+func (p *Profile) CanTransmit(f freq.Hz) bool { return in(p.Transmit, f) }
+
+func in(spans []band.Span, f freq.Hz) bool {
+	return slices.ContainsFunc(spans, func(s band.Span) bool { return s.Holds(f) })
+}
+
+// Step returns the widest tuning step on which f can be entered; ok is false
+// if no step of the radio reaches it.
+func (p *Profile) Step(f freq.Hz) (step freq.Hz, ok bool) {
+	for _, s := range p.Steps {
+		if s > step && f%s == 0 {
+			step = s
+		}
+	}
+	return step, step > 0
+}
+
+// Nearest returns the frequency closest to f that the radio can be set to.
+func (p *Profile) Nearest(f freq.Hz) freq.Hz {
+	best := freq.Hz(0)
+	for _, s := range p.Steps {
+		g := freq.Raster{Step: s}.Nearest(f)
+		if best == 0 || freq.Offset(g-f).Abs() < freq.Offset(best-f).Abs() {
+			best = g
+		}
+	}
+	return best
+}
+
+// Knows reports whether the radio has the tone or code in its table.
+func (p *Profile) Knows(t tone.Tone) bool {
+	switch t.Kind() {
+	case tone.CTCSS:
+		table := tone.CTCSS50
+		if p.CTCSS == len(tone.CTCSS38) {
+			table = tone.CTCSS38
+		}
+		return slices.Contains(table, t.DeciHertz())
+	case tone.DCS:
+		code, inverted := t.Code()
+		if inverted && !p.Inverted {
+			return false
+		}
+		return p.DCS == len(tone.DCS104) && slices.Contains(tone.DCS104, code) ||
+			p.DCS == len(tone.DCS83) && slices.Contains(tone.DCS83, code)
+	case tone.Burst:
+		return p.Burst
+	}
+	return true
+}
+
+// AutoShift returns the shift that the radio's own table gives to a receive
+// frequency; it is 0 for a radio without one.
+func (p *Profile) AutoShift(f freq.Hz) freq.Offset {
+	if p.AutoFrom == "" {
+		return 0
+	}
+	rule, ok := band.MustLoad(p.AutoFrom).Shift(f)
+	if !ok {
+		return 0
+	}
+	return rule.Offset
+}

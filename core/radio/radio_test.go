@@ -1,0 +1,134 @@
+package radio
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mnemos/core/channel"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+	"mnemos/core/tone"
+)
+
+func load(t *testing.T, id string) *Profile {
+	t.Helper()
+	p, err := Load(id)
+	require.NoError(t, err)
+	return p
+}
+
+func TestProfilesHoldTogether(t *testing.T) {
+	entries := map[Entry]bool{}
+	for _, p := range Profiles() {
+		entries[p.Entry] = true
+		assert.NotEmpty(t, p.Source, p.ID)
+		assert.NotEmpty(t, p.Basis, p.ID)
+		assert.NotEmpty(t, p.AsOf, p.ID)
+		assert.Less(t, p.Slots.First, p.Slots.Last)
+		assert.GreaterOrEqual(t, p.Names.Length, 6)
+		assert.Contains(t, []int{38, 50}, p.CTCSS)
+		assert.Contains(t, []int{0, 83, 104}, p.DCS)
+		assert.NotEmpty(t, p.Widths)
+		for _, s := range p.Transmit {
+			assert.True(t, p.CanReceive(s.Lower) && p.CanReceive(s.Upper), "%s receives where it transmits", p.ID)
+		}
+		for _, m := range []channel.Mode{channel.NoTone, channel.Encode, channel.Decode, channel.ToneSquelch, channel.Separate, "dcs", "burst"} {
+			assert.Contains(t, p.Display.Modes, string(m), p.ID)
+		}
+	}
+	assert.Len(t, entries, 3, "three ways of entry")
+	_, err := Load("nothing")
+	assert.ErrorContains(t, err, "trail")
+}
+
+func TestStep(t *testing.T) {
+	trail, ferry := load(t, "trail"), load(t, "ferry")
+	for _, c := range []struct {
+		p    *Profile
+		f    string
+		step freq.Hz
+	}{
+		// basis: arithmetic
+		{trail, "146.940", 20_000}, {trail, "155.3425", 2_500}, {trail, "446.00625", 6_250},
+		{ferry, "146.940", 20_000}, {ferry, "155.3425", 0}, {ferry, "145.5875", 12_500},
+	} {
+		step, ok := c.p.Step(freq.MustParse(c.f))
+		assert.Equal(t, c.step != 0, ok, c.f)
+		assert.Equal(t, c.step, step, c.f)
+	}
+	assert.Equal(t, freq.MustParse("155.3400"), ferry.Nearest(freq.MustParse("155.3410")))
+}
+
+func TestFit(t *testing.T) {
+	at := func(f string, change func(*channel.Channel)) channel.Channel {
+		c := channel.New(freq.MustParse(f))
+		change(&c)
+		return c
+	}
+	shift := func(o string) channel.How { return channel.ShiftHow(freq.MustParseOffset(o)) }
+	for _, c := range []struct {
+		name  string
+		radio string
+		in    channel.Channel
+		lost  []listing.Field
+		held  func(channel.Channel) bool
+	}{
+		{"fits", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.6") }), nil, nil},
+		{"out of range", "trail", at("52.525", func(*channel.Channel) {}), []listing.Field{listing.FieldReceive}, nil},
+		{
+			"receives but does not transmit", "trail", at("162.475", func(*channel.Channel) {}), []listing.Field{listing.FieldTransmit},
+			func(h channel.Channel) bool { return h.How.Kind == channel.Blocked },
+		},
+		{
+			"shift finer than the resolution", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.612") }), []listing.Field{listing.FieldShift},
+			func(h channel.Channel) bool { return h.Offset() == -600_000 },
+		},
+		{
+			"tone outside the 38", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("254.1") }), []listing.Field{listing.FieldToneOut},
+			func(h channel.Channel) bool { return h.TransmitTone.IsOff() },
+		},
+		{
+			"one tone for both directions", "ferry", at("146.94", func(c *channel.Channel) {
+				c.TransmitTone, c.ReceiveTone = tone.MustParse("100"), tone.MustParse("77")
+			}), []listing.Field{listing.FieldToneIn}, func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
+		},
+		{
+			"inverted code has an equivalent", "ferry", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("D023I") }), nil,
+			func(h channel.Channel) bool { return h.TransmitTone == tone.MustParse("D047N") },
+		},
+		{
+			"no middle power", "lantern", at("146.94", func(c *channel.Channel) { c.Power = channel.Mid }), []listing.Field{listing.FieldPower},
+			func(h channel.Channel) bool { return h.Power == channel.Low },
+		},
+		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []listing.Field{listing.FieldToneOut}, nil},
+		{
+			"typed column off the raster", "lantern", at("146.94", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("146.341")) }), []listing.Field{listing.FieldTransmit},
+			func(h channel.Channel) bool { tx, _ := h.Transmit(); return tx == freq.MustParse("146.340") },
+		},
+	} {
+		held, losses := Fit(c.in, load(t, c.radio))
+		var fields []listing.Field
+		for _, l := range losses {
+			fields = append(fields, l.Field)
+			assert.NotEmpty(t, l.Why)
+		}
+		assert.Equal(t, c.lost, fields, c.name)
+		if c.held != nil {
+			assert.True(t, c.held(held), "%s: %+v", c.name, held)
+		}
+		again, none := Fit(held, load(t, c.radio))
+		if len(losses) > 0 && losses[0].Held != "nothing" {
+			assert.Equal(t, held, again, "%s: what a radio holds fits it", c.name)
+			assert.Empty(t, none, c.name)
+		}
+	}
+}
+
+func TestAutoShift(t *testing.T) {
+	ferry := load(t, "ferry")
+	assert.Equal(t, freq.MustParseOffset("-0.6"), ferry.AutoShift(freq.MustParse("146.94")))
+	assert.Zero(t, ferry.AutoShift(freq.MustParse("146.52")))
+	assert.Zero(t, load(t, "trail").AutoShift(freq.MustParse("146.94")))
+}
