@@ -89,6 +89,17 @@ func Rewrite(line string, d *Draft, to channel.Channel, plan *band.Plan) string 
 	return Format(to, d.Slot, d.Scan)
 }
 
+// RewriteSlot returns the line changed so that it names the slot n.
+func RewriteSlot(line string, d *Draft, n int) string {
+	r := rewriting{runes: []rune(line), words: d.Words}
+	text := fmt.Sprintf("#%d", n)
+	if d.From[listing.FieldSlot] != Typed {
+		return strings.TrimSpace(line) + " " + text
+	}
+	r.replace(text, AsSlot)
+	return r.String()
+}
+
 // rewriting collects edits of a line, word by word.
 type rewriting struct {
 	runes []rune

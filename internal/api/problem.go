@@ -1,0 +1,52 @@
+package api
+
+import (
+	"encoding/json"
+	"errors"
+	"log/slog"
+	"net/http"
+
+	"github.com/labstack/echo/v5"
+
+	"mnemos/internal/app"
+	"mnemos/internal/store"
+)
+
+// ErrorHandler writes every error as a problem detail (RFC 9457).
+func ErrorHandler(c *echo.Context, err error) {
+	p := problem(err)
+	if p.Status == http.StatusInternalServerError {
+		slog.Error("request failed", "path", c.Request().URL.Path, "error", err)
+	}
+	body, merr := json.Marshal(p)
+	if merr != nil {
+		body = []byte(`{"type":"about:blank","title":"Internal error","status":500}`)
+	}
+	if werr := c.Blob(p.Status, "application/problem+json", body); werr != nil {
+		slog.Debug("write problem", "error", werr)
+	}
+}
+
+func problem(err error) Problem {
+	detail := err.Error()
+	p := Problem{Type: "about:blank", Title: "Something went wrong", Status: http.StatusInternalServerError}
+	var fault *app.Fault
+	var stale *app.Stale
+	var httpErr interface{ StatusCode() int }
+	switch {
+	case errors.As(err, &fault):
+		p.Status, p.Title, p.Detail, p.Errors = http.StatusUnprocessableEntity, "This cannot be stored as it is", &detail, &fault.Fields
+	case errors.As(err, &stale):
+		p.Status, p.Title, p.Detail, p.Ledger = http.StatusConflict, "The plan has changed", &detail, stale.Ledger
+	case errors.Is(err, store.ErrNothing):
+		p.Status, p.Title, p.Detail = http.StatusConflict, "Nothing to take back", &detail
+	case errors.Is(err, store.ErrNotFound):
+		p.Status, p.Title, p.Detail = http.StatusNotFound, "Not found", &detail
+	case errors.As(err, &httpErr):
+		p.Status, p.Title = httpErr.StatusCode(), http.StatusText(httpErr.StatusCode())
+		if p.Status < http.StatusInternalServerError {
+			p.Detail = &detail
+		}
+	}
+	return p
+}

@@ -1,0 +1,183 @@
+// Package app is what a person can do with Mnemos, one file per kind of
+// thing: read a line, store it, change it, take that back, look at the
+// evidence, print a keypad sheet. It joins the core, which knows no database,
+// to the store, which knows no rule.
+package app
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"mnemos/core/band"
+	"mnemos/core/check"
+	"mnemos/core/geo"
+	"mnemos/core/radio"
+	"mnemos/internal/store"
+)
+
+// App is the application over one data file.
+type App struct {
+	store *store.Store
+	now   func() time.Time
+}
+
+// New returns the application; now is the clock.
+func New(s *store.Store, now func() time.Time) *App { return &App{store: s, now: now} }
+
+// FieldFault is one thing that is wrong with a request.
+type FieldFault struct {
+	Field   string `json:"field"`
+	Message string `json:"message"`
+}
+
+// Fault is a request that cannot be carried out because of what it says;
+// every field at fault is named. Nothing was changed.
+type Fault struct{ Fields []FieldFault }
+
+func (f *Fault) Error() string {
+	var parts []string
+	for _, x := range f.Fields {
+		parts = append(parts, x.Field+": "+x.Message)
+	}
+	return strings.Join(parts, "; ")
+}
+
+func (f *Fault) add(field, message string, args ...any) {
+	f.Fields = append(f.Fields, FieldFault{Field: field, Message: fmt.Sprintf(message, args...)})
+}
+
+// or returns f as an error if it holds a fault.
+func (f *Fault) or() error {
+	if len(f.Fields) == 0 {
+		return nil
+	}
+	return f
+}
+
+// Stale is a change that was refused because the plan has changed since the
+// caller saw it; Ledger is how it stands now.
+type Stale struct{ Ledger *Ledger }
+
+func (*Stale) Error() string { return "the plan has changed meanwhile; here it is as it stands now" }
+
+// desk is a load with everything that is needed to judge its channels.
+type desk struct {
+	operator store.Operator
+	plan     store.Plan
+	load     store.Load
+	radio    *radio.Profile
+	band     *band.Plan
+	entries  []store.Entry
+	settings check.Settings
+}
+
+func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
+	d := &desk{}
+	var err error
+	if d.load, err = a.store.Load(ctx, loadID); err != nil {
+		return nil, err
+	}
+	if d.plan, err = a.store.Plan(ctx, d.load.PlanID); err != nil {
+		return nil, err
+	}
+	if d.operator, err = a.store.Operator(ctx); err != nil {
+		return nil, err
+	}
+	if d.radio, err = radio.Load(d.load.Radio); err != nil {
+		return nil, err
+	}
+	if d.band, err = band.Load(d.operator.Region); err != nil {
+		return nil, err
+	}
+	if d.entries, err = a.store.Entries(ctx, loadID); err != nil {
+		return nil, err
+	}
+	d.settings = settings(d.operator, a.now())
+	return d, nil
+}
+
+func settings(o store.Operator, today time.Time) check.Settings {
+	s := check.Defaults(today)
+	s.RadiusKM, s.Height = o.Radius, o.Height
+	if o.Lat != nil && o.Lon != nil {
+		s.Place = &geo.Point{Lat: *o.Lat, Lon: *o.Lon}
+	}
+	return s
+}
+
+// at returns the entry in a slot.
+func (d *desk) at(slot int) (store.Entry, bool) {
+	for _, e := range d.entries {
+		if e.Slot == slot {
+			return e, true
+		}
+	}
+	return store.Entry{}, false
+}
+
+// others returns the channels of the load except the one in a slot.
+func (d *desk) others(except int) []check.Other {
+	out := make([]check.Other, 0, len(d.entries))
+	for _, e := range d.entries {
+		if e.Slot != except {
+			out = append(out, check.Other{Slot: e.Slot, Channel: e.Channel})
+		}
+	}
+	return out
+}
+
+// vacant returns the next vacant slot at or after one, or false if the radio
+// is full.
+func (d *desk) vacant(from int) (int, bool) {
+	for n := from; n <= d.radio.Slots.Last; n++ {
+		if _, taken := d.at(n); !taken {
+			return n, true
+		}
+	}
+	for n := d.radio.Slots.First; n < from; n++ {
+		if _, taken := d.at(n); !taken {
+			return n, true
+		}
+	}
+	return 0, false
+}
+
+// shortTaken reports whether a short name is used in another slot.
+func (d *desk) shortTaken(except int) func(string) bool {
+	used := map[string]bool{}
+	for _, e := range d.entries {
+		if e.Slot != except {
+			used[e.ShortName] = true
+		}
+	}
+	return func(s string) bool { return used[s] }
+}
+
+// change carries out an edit of the load's plan and returns the ledger after
+// it; a stale revision comes back as Stale with the ledger as it stands.
+func (a *App) change(ctx context.Context, d *desk, revision int64, label string, f func(*store.Edit) error) (*Ledger, error) {
+	err := a.store.Edit(ctx, d.plan.ID, revision, a.stamp(d, label), f)
+	return a.after(ctx, d.load.ID, err)
+}
+
+func (a *App) stamp(d *desk, label string) store.Stamp {
+	return store.Stamp{Person: d.operator.Person, At: a.now().UTC().Format(time.RFC3339), Label: label}
+}
+
+func (a *App) after(ctx context.Context, loadID int64, err error) (*Ledger, error) {
+	stale := errors.Is(err, store.ErrStale)
+	if err != nil && !stale {
+		return nil, err
+	}
+	ledger, lerr := a.Ledger(ctx, loadID)
+	if lerr != nil {
+		return nil, lerr
+	}
+	if stale {
+		return nil, &Stale{Ledger: ledger}
+	}
+	return ledger, nil
+}

@@ -1,0 +1,129 @@
+package app
+
+import (
+	"context"
+	"fmt"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/check"
+	"mnemos/core/entry"
+	"mnemos/core/evidence"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+	"mnemos/core/radio"
+)
+
+// Question is a line, and the circumstances to read it in.
+type Question struct {
+	Line     string
+	Plan     *band.Plan
+	Radio    *radio.Profile // may be nil
+	Source   listing.Source
+	Settings check.Settings
+	Slot     *int // where it is to go if the line does not say
+	Others   []check.Other
+}
+
+// Answer is everything that is known about a line. Its JSON is the public
+// output of `mnemos read --json` (docs/cli.md).
+type Answer struct {
+	Channel  channel.Channel  `json:"channel"`
+	Slot     *int             `json:"slot"`
+	Words    []entry.Word     `json:"words"`
+	Matches  []Match          `json:"matches"`
+	Verdict  evidence.Verdict `json:"verdict"`
+	Findings []check.Finding  `json:"findings"`
+
+	draft  *entry.Draft
+	result check.Result
+}
+
+// Match is a published record on the output that was entered.
+type Match struct {
+	Key          string               `json:"key"`
+	Callsign     string               `json:"callsign"`
+	Locality     string               `json:"locality"`
+	Output       freq.Hz              `json:"output_hz"`
+	Input        *freq.Hz             `json:"input_hz"`
+	UplinkTone   listing.Stated       `json:"uplink_tone"`
+	DownlinkTone listing.Stated       `json:"downlink_tone"`
+	Distance     *float64             `json:"distance_km"`
+	Bearing      *float64             `json:"bearing_deg"`
+	Updated      string               `json:"updated"`
+	Source       string               `json:"source"`
+	Meant        bool                 `json:"meant"`
+	Age          string               `json:"age"`
+	Differences  []listing.Difference `json:"differences"`
+}
+
+// Ask reads a line, finds what is published about it and judges it.
+func Ask(ctx context.Context, q Question) (*Answer, error) {
+	d := entry.Read(q.Line, q.Plan)
+	if d.Slot == nil {
+		d.Slot = q.Slot
+	}
+	a := &Answer{Channel: d.Channel, Slot: d.Slot, Words: d.Words, draft: d}
+	s := check.Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: q.Plan, Radio: q.Radio, Others: q.Others, Settings: q.Settings}
+	r, err := judge(ctx, q.Source, s)
+	if err != nil {
+		return nil, err
+	}
+	a.result = r.Result
+	a.Verdict, a.Findings, a.Matches = r.Verdict, r.Findings, matches(r, q.Settings)
+	return a, nil
+}
+
+type judged struct {
+	check.Result
+	outputs []listing.Match
+}
+
+// judge finds the records about a subject and runs the rules over it.
+func judge(ctx context.Context, src listing.Source, s check.Subject) (judged, error) {
+	if s.Channel.Receive != 0 {
+		var err error
+		q := listing.Query{Place: s.Place, RadiusKM: s.RadiusKM}
+		if s.Outputs, s.Inputs, err = listing.Find(ctx, src, s.Plan, s.Channel, q); err != nil {
+			return judged{}, err
+		}
+	}
+	return judged{Result: check.Run(s), outputs: s.Outputs}, nil
+}
+
+func matches(r judged, s check.Settings) []Match {
+	out := make([]Match, 0, len(r.outputs))
+	for _, m := range r.outputs {
+		v := Match{
+			Key: m.Key, Callsign: m.Callsign, Locality: m.Locality, Output: m.Output, UplinkTone: m.UplinkTone, DownlinkTone: m.DownlinkTone,
+			Distance: m.Distance, Updated: m.Updated.String(), Source: m.Source, Age: age(m, s), Differences: m.Differences,
+			Meant: r.Meant != nil && r.Meant.Key == m.Key && r.Meant.Source == m.Source,
+		}
+		if m.Input != 0 {
+			v.Input = &m.Input
+		}
+		if m.Distance != nil {
+			v.Bearing = &m.Bearing
+		}
+		out = append(out, v)
+	}
+	return out
+}
+
+// age words how long ago a record was confirmed.
+func age(m listing.Match, s check.Settings) string {
+	months, ok := check.Age(m, s)
+	switch {
+	case !ok:
+		return "no date"
+	case months >= 24:
+		return fmt.Sprintf("%d years", months/12)
+	case months >= 2:
+		return fmt.Sprintf("%d months", months)
+	}
+	days := int(s.Today.Sub(m.Updated.Time).Hours() / 24)
+	if days == 1 {
+		return "1 day"
+	}
+	return fmt.Sprintf("%d days", max(days, 0))
+}

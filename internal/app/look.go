@@ -1,0 +1,217 @@
+package app
+
+import (
+	"context"
+	"fmt"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/check"
+	"mnemos/core/evidence"
+	"mnemos/core/freq"
+	"mnemos/core/geo"
+	"mnemos/core/keypad"
+	"mnemos/core/listing"
+	"mnemos/core/radio"
+	"mnemos/internal/store"
+)
+
+// Evidence is everything that speaks about one stored channel.
+type Evidence struct {
+	Slot       int              `json:"slot"`
+	Name       string           `json:"name"`
+	ShortName  string           `json:"short_name"`
+	Channel    channel.Channel  `json:"channel"`
+	Verdict    evidence.Verdict `json:"verdict"`
+	Published  *Published       `json:"published"` // nil where nothing is
+	Path       evidence.Path    `json:"path"`
+	Rows       []evidence.Row   `json:"rows"`
+	Findings   []check.Finding  `json:"findings"`
+	Matches    []Match          `json:"matches"`
+	Losses     []radio.Loss     `json:"losses"`
+	BandName   string           `json:"band"` // "" outside every band
+	Statements int              `json:"statements"`
+}
+
+// Published sums up the record that is meant.
+type Published struct {
+	Match
+	Horizon *float64 `json:"horizon_km"` // nil where no height is published
+	Within  bool     `json:"within"`     // inside the horizon, or inside the usual reach
+}
+
+// Evidence returns what speaks about the channel in a slot.
+func (a *App) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence, error) {
+	d, e, err := a.occupied(ctx, loadID, slot)
+	if err != nil {
+		return nil, err
+	}
+	r, err := judge(ctx, a.store, d.subject(e))
+	if err != nil {
+		return nil, err
+	}
+	v := &Evidence{
+		Slot: slot, Name: e.Channel.Name, ShortName: e.ShortName, Channel: e.Channel, Verdict: r.Verdict,
+		Path: evidence.Case{Channel: e.Channel, Plan: d.band, Meant: r.Meant}.Path(),
+		Rows: r.Rows, Findings: r.Findings, Matches: matches(r, d.settings), Losses: []radio.Loss{},
+	}
+	if _, losses := radio.Fit(e.Channel, d.radio); losses != nil {
+		v.Losses = losses
+	}
+	if b, ok := d.band.Band(e.Channel.Receive); ok {
+		v.BandName = b.Name
+	}
+	for _, m := range v.Matches {
+		if !m.Meant {
+			if r.Meant != nil && m.Callsign == r.Meant.Callsign {
+				v.Statements++
+			}
+			continue
+		}
+		v.Statements++
+		p := &Published{Match: m, Within: check.Audible(*r.Meant, d.settings)}
+		if reach, known := check.Reach(*r.Meant, d.settings); known {
+			p.Horizon = &reach
+		}
+		v.Published = p
+	}
+	return v, nil
+}
+
+// KeypadSheet is a sheet with what its head says.
+type KeypadSheet struct {
+	Slot      int              `json:"slot"`
+	Name      string           `json:"name"`
+	ShortName string           `json:"short_name"`
+	Plan      string           `json:"plan"`
+	Radio     *radio.Profile   `json:"radio"`
+	Channel   channel.Channel  `json:"channel"`
+	Verdict   evidence.Verdict `json:"verdict"`
+	Stops     []string         `json:"stops"`  // why the channel must not be keyed
+	Source    string           `json:"source"` // the listing, with its date, or ""
+	Sheet     keypad.Sheet     `json:"sheet"`
+}
+
+// Keypad returns the sheet of the channel in a slot.
+func (a *App) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadSheet, error) {
+	d, e, err := a.occupied(ctx, loadID, slot)
+	if err != nil {
+		return nil, err
+	}
+	r, err := judge(ctx, a.store, d.subject(e))
+	if err != nil {
+		return nil, err
+	}
+	k := &KeypadSheet{
+		Slot: slot, Name: e.Channel.Name, ShortName: e.ShortName, Plan: d.plan.Name, Radio: d.radio, Channel: e.Channel,
+		Verdict: r.Verdict, Stops: []string{}, Sheet: keypad.Write(e.Channel, d.radio, slot, e.ShortName),
+	}
+	for _, f := range r.Findings {
+		if f.Severity == check.Stop {
+			k.Stops = append(k.Stops, f.Title+". "+f.Message)
+		}
+	}
+	if r.Meant != nil {
+		k.Source = fmt.Sprintf("%s, %s", r.Meant.Source, r.Meant.Updated)
+	}
+	return k, nil
+}
+
+// Ribbon is a band to scale with the channels of a load in it.
+type Ribbon struct {
+	Bands    []string        `json:"bands"` // the bands that the load has channels in
+	Band     *band.Band      `json:"band"`
+	Source   string          `json:"source"`
+	Channels []RibbonChannel `json:"channels"`
+	Nearby   []freq.Hz       `json:"nearby_hz"` // published outputs that the load lacks
+}
+
+// RibbonChannel is a channel on the ribbon.
+type RibbonChannel struct {
+	Slot     int              `json:"slot"`
+	Receive  freq.Hz          `json:"receive_hz"`
+	Transmit *freq.Hz         `json:"transmit_hz"`
+	Verdict  evidence.Verdict `json:"verdict"`
+	Inside   bool             `json:"inside"` // the transmit frequency is on the band
+	Says     string           `json:"says"`   // why this shift applies
+}
+
+// Ribbon returns a band by its name, or the first one that has channels.
+func (a *App) Ribbon(ctx context.Context, loadID int64, name string) (*Ribbon, error) {
+	d, err := a.desk(ctx, loadID)
+	if err != nil {
+		return nil, err
+	}
+	r := &Ribbon{Bands: []string{}, Channels: []RibbonChannel{}, Nearby: []freq.Hz{}, Source: d.band.Source}
+	for i := range d.band.Bands {
+		b := &d.band.Bands[i]
+		has := false
+		for _, e := range d.entries {
+			has = has || b.Holds(e.Channel.Receive)
+		}
+		if has && b.Transmit {
+			r.Bands = append(r.Bands, b.Name)
+		}
+		if b.Name == name || name == "" && has && r.Band == nil {
+			r.Band = b
+		}
+	}
+	if r.Band == nil {
+		return nil, fmt.Errorf("band %q: %w", name, store.ErrNotFound)
+	}
+	for _, e := range d.entries {
+		if !r.Band.Holds(e.Channel.Receive) {
+			continue
+		}
+		c, err := a.ribbonChannel(ctx, d, r.Band, e)
+		if err != nil {
+			return nil, err
+		}
+		r.Channels = append(r.Channels, c)
+	}
+	return r, a.nearby(ctx, d, r)
+}
+
+func (a *App) ribbonChannel(ctx context.Context, d *desk, b *band.Band, e store.Entry) (RibbonChannel, error) {
+	j, err := judge(ctx, a.store, d.subject(e))
+	if err != nil {
+		return RibbonChannel{}, err
+	}
+	c := RibbonChannel{Slot: e.Slot, Receive: e.Channel.Receive, Verdict: j.Verdict, Inside: true}
+	if tx, ok := e.Channel.Transmit(); ok {
+		c.Transmit, c.Inside = &tx, b.Holds(tx)
+	}
+	seg, ok := d.band.Segment(e.Channel.Receive)
+	if !ok {
+		return c, nil
+	}
+	c.Says = fmt.Sprintf("%s, %s to %s", seg.Label, seg.Lower.MHz(), seg.Upper.MHz())
+	if rule, ok := d.band.Shift(e.Channel.Receive); ok {
+		c.Says += fmt.Sprintf(": the band plan gives %s (%s)", rule.Offset, rule.Certainty)
+	}
+	return c, nil
+}
+
+// nearby adds the published outputs in the band that may be heard here and
+// are not in the load.
+func (a *App) nearby(ctx context.Context, d *desk, r *Ribbon) error {
+	if d.settings.Place == nil {
+		return nil
+	}
+	box := geo.Around(*d.settings.Place, d.settings.RadiusKM)
+	records, err := a.store.ByOutput(ctx, r.Band.Span, &box)
+	if err != nil {
+		return err
+	}
+	have := map[freq.Hz]bool{}
+	for _, e := range d.entries {
+		have[e.Channel.Receive] = true
+	}
+	for _, rec := range records {
+		if rec.Mode != listing.Digital && !have[rec.Output] {
+			have[rec.Output] = true
+			r.Nearby = append(r.Nearby, rec.Output)
+		}
+	}
+	return nil
+}

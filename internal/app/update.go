@@ -1,0 +1,184 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"mnemos/core/channel"
+	"mnemos/core/entry"
+	"mnemos/core/naming"
+	"mnemos/core/tone"
+	"mnemos/internal/store"
+)
+
+// Update is an edit in place: the fields as they were typed, nil for those
+// that stay. Every field that cannot be read is reported at once.
+type Update struct {
+	Name, ShortName, Receive, Shift, ToneOut, ToneIn, Width, Power, Scan, Slot *string
+
+	Swap     bool // exchange with what is in the wanted slot
+	Revision int64
+}
+
+// Update changes the channel in a slot.
+func (a *App) Update(ctx context.Context, loadID int64, slot int, u Update) (*Ledger, error) {
+	d, e, err := a.occupied(ctx, loadID, slot)
+	if err != nil {
+		return nil, err
+	}
+	f := &Fault{}
+	to := e
+	to.Channel = u.channel(f, d, e.Channel)
+	u.entry(f, d, e, &to)
+	other := u.slot(f, d, &to)
+	if err := f.or(); err != nil {
+		return nil, err
+	}
+	return a.change(ctx, d, u.Revision, u.label(e, to), func(x *store.Edit) error {
+		if err := x.SetChannel(e.ChannelID, to.Channel); err != nil {
+			return err
+		}
+		if other == nil {
+			return x.SetEntry(to)
+		}
+		to.Slot = e.Slot
+		return x.Swap(to, *other)
+	})
+}
+
+func (u Update) label(from, to store.Entry) string {
+	if from.Slot != to.Slot {
+		return fmt.Sprintf("move %s from slot %d to %d", label(from.Channel), from.Slot, to.Slot)
+	}
+	return fmt.Sprintf("change %s in slot %d", label(from.Channel), from.Slot)
+}
+
+// channel reads the fields of the channel, in the spellings of the entry line.
+func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
+	if u.Name != nil {
+		c.Name = strings.TrimSpace(*u.Name)
+		if len([]rune(c.Name)) > 60 {
+			f.add("name", "a name has up to 60 characters; the radio's short name is worked out from it")
+		}
+	}
+	if u.Receive != nil {
+		line := entry.Read("rx "+*u.Receive, d.band)
+		if line.Channel.Receive == 0 || len(line.Words) != 1 || line.Problem() != nil {
+			f.add("receive", "%q is no frequency: type it in MHz, such as 147.24", *u.Receive)
+		} else {
+			c.Receive = line.Channel.Receive
+		}
+	}
+	if u.Shift != nil {
+		c.How = u.how(f, d, c)
+	}
+	if u.ToneOut != nil {
+		c.TransmitTone = readTone(f, "tone_out", *u.ToneOut)
+	}
+	if u.ToneIn != nil {
+		c.ReceiveTone = readTone(f, "tone_in", *u.ToneIn)
+	}
+	if u.Width != nil {
+		c.Width = channel.Width(*u.Width)
+	}
+	if u.Power != nil {
+		c.Power = channel.Power(*u.Power)
+	}
+	if err := c.Validate(); err != nil && len(f.Fields) == 0 {
+		f.add(blame(err), "%v", err)
+	}
+	return c
+}
+
+// blame finds the field that a validation error speaks of.
+func blame(err error) string {
+	for word, field := range map[string]string{"bandwidth": "bandwidth", "power": "power", "burst": "tone_in", "transmit": "shift"} {
+		if strings.Contains(err.Error(), word) {
+			return field
+		}
+	}
+	return "receive"
+}
+
+// how reads the shift: a signed size, a sign alone, "simplex", "rx only" or a
+// transmit frequency.
+func (u Update) how(f *Fault, d *desk, c channel.Channel) channel.How {
+	text := strings.TrimSpace(*u.Shift)
+	if text == "" || text == "0" {
+		text = "simplex"
+	}
+	draft := entry.Read(c.Receive.String()+" "+text, d.band)
+	if p := draft.Problem(); p != nil {
+		f.add("shift", "%s", p.Problem)
+		return c.How
+	}
+	for _, w := range draft.Words[1:] {
+		switch w.As {
+		case entry.AsShift, entry.AsSimplex, entry.AsReceiveOnly, entry.AsTransmit:
+		default:
+			f.add("shift", "%q is no shift: type a sign and a size such as -600, simplex, rx only, or tx and a frequency", text)
+			return c.How
+		}
+	}
+	return draft.Channel.How
+}
+
+func readTone(f *Fault, field, text string) tone.Tone {
+	if strings.EqualFold(strings.TrimSpace(text), "open") || strings.EqualFold(strings.TrimSpace(text), "no tone") {
+		return tone.Off
+	}
+	t, err := tone.Parse(text)
+	if err != nil {
+		f.add(field, "%v, or nothing for no tone", err)
+	}
+	return t
+}
+
+// entry reads the fields that belong to the radio rather than the channel.
+func (u Update) entry(f *Fault, d *desk, old store.Entry, to *store.Entry) {
+	if u.Scan != nil {
+		to.Scan = entry.Scan(*u.Scan)
+		if to.Scan != entry.ScanYes && to.Scan != entry.ScanSkip && to.Scan != entry.ScanPriority {
+			f.add("scan", "%q: use yes, skip or priority", *u.Scan)
+		}
+	}
+	if u.ShortName == nil {
+		if u.Name != nil {
+			to.ShortName = d.shorten(old, to.Channel.Name)
+		}
+		return
+	}
+	short := strings.TrimSpace(*u.ShortName)
+	switch {
+	case !naming.Fits(short, d.radio.Names):
+		f.add("short_name", "%s shows %d characters of %s", d.radio.Name, d.radio.Names.Length, d.radio.Names.Characters)
+	case short != "" && d.shortTaken(old.Slot)(short):
+		f.add("short_name", "another slot is called %s already", short)
+	}
+	to.ShortName = short
+}
+
+// slot reads the wanted slot, and returns what is to change places with the
+// entry, if anything is.
+func (u Update) slot(f *Fault, d *desk, to *store.Entry) *store.Entry {
+	if u.Slot == nil {
+		return nil
+	}
+	var n int
+	if _, err := fmt.Sscanf(strings.TrimPrefix(strings.TrimSpace(*u.Slot), "#"), "%d", &n); err != nil || !d.radio.Slots.Holds(n) {
+		f.add("slot", "%s has slots %d to %d: type one of them", d.radio.Name, d.radio.Slots.First, d.radio.Slots.Last)
+		return nil
+	}
+	other, taken := d.at(n)
+	if !taken || other.ID == to.ID {
+		to.Slot = n
+		return nil
+	}
+	if !u.Swap {
+		f.add("slot", "slot %d holds %s: type a vacant slot, or exchange the two with Alt and an arrow key", n, label(other.Channel))
+		return nil
+	}
+	to.Slot = n
+	return &other
+}

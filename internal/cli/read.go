@@ -1,0 +1,178 @@
+package cli
+
+import (
+	"bufio"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+
+	"github.com/spf13/cobra"
+
+	"mnemos/core/band"
+	"mnemos/core/check"
+	"mnemos/core/geo"
+	"mnemos/core/listing"
+	"mnemos/core/radio"
+	"mnemos/internal/app"
+)
+
+type readFlags struct {
+	region, at, listing, radio, today, batch string
+	radius                                   float64
+	asJSON                                   bool
+}
+
+func readCommand() *cobra.Command {
+	var f readFlags
+	c := &cobra.Command{
+		Use:   `read [flags] "LINE"`,
+		Short: "Read an entry line, check it, and say what the radio will do",
+		Example: `  mnemos read '147.24 + 100 "Beacon Hill"'
+  mnemos read --region uk --at IO91wm --listing repeaters.json --json '433.35 +1.6 d023n'
+  mnemos read --batch lines.txt`,
+		RunE: func(cmd *cobra.Command, args []string) error { return f.run(cmd, args) },
+	}
+	fl := c.Flags()
+	fl.StringVar(&f.region, "region", "us", "band plan: us or uk")
+	fl.StringVar(&f.at, "at", "", "your place, LAT,LON in degrees or a locator")
+	fl.Float64Var(&f.radius, "radius", 150, "how far published records count, km")
+	fl.StringVar(&f.listing, "listing", "", "a listing in JSON (docs/formats/listing.md)")
+	fl.StringVar(&f.radio, "radio", "", "the radio that is to hold the channel")
+	fl.StringVar(&f.today, "today", "", "the day from which the age of a listing counts, YYYY-MM-DD")
+	fl.StringVar(&f.batch, "batch", "", "read one entry line per line of this file, or of standard input for -; print one JSON object per line")
+	fl.BoolVar(&f.asJSON, "json", false, "print JSON")
+	return c
+}
+
+func (f *readFlags) run(cmd *cobra.Command, args []string) error {
+	q, err := f.question()
+	if err != nil {
+		return usage{err}
+	}
+	if f.batch != "" {
+		if len(args) > 0 {
+			return usage{errors.New("give either a line or --batch, not both")}
+		}
+		return f.runBatch(cmd, q)
+	}
+	if len(args) != 1 {
+		return usage{errors.New(`give one entry line in quotes, such as mnemos read '147.24 + 100'`)}
+	}
+	q.Line = args[0]
+	a, err := app.Ask(cmd.Context(), q)
+	if err != nil {
+		return err
+	}
+	if f.asJSON {
+		enc := json.NewEncoder(cmd.OutOrStdout())
+		enc.SetEscapeHTML(false)
+		enc.SetIndent("", "  ")
+		if err := enc.Encode(a); err != nil {
+			return fmt.Errorf("write: %w", err)
+		}
+	} else if err := a.WriteText(cmd.OutOrStdout()); err != nil {
+		return fmt.Errorf("write: %w", err)
+	}
+	return verdict(a)
+}
+
+// question turns the flags into what a line is read against.
+func (f *readFlags) question() (app.Question, error) {
+	var q app.Question
+	var err error
+	if q.Plan, err = band.Load(f.region); err != nil {
+		return q, err
+	}
+	now, err := clock(f.today)
+	if err != nil {
+		return q, err
+	}
+	q.Settings = check.Defaults(now())
+	if f.radius <= 0 || f.radius > 20_000 {
+		return q, fmt.Errorf("--radius %g: write kilometres between 0 and 20000", f.radius)
+	}
+	q.Settings.RadiusKM = f.radius
+	if f.at != "" {
+		p, err := geo.Parse(f.at)
+		if err != nil {
+			return q, err
+		}
+		q.Settings.Place = &p
+	}
+	if f.radio != "" {
+		if q.Radio, err = radio.Load(f.radio); err != nil {
+			return q, err
+		}
+	}
+	q.Source = listing.Memory(nil)
+	if f.listing == "" {
+		return q, nil
+	}
+	file, err := os.Open(f.listing)
+	if err != nil {
+		return q, err
+	}
+	records, err := listing.Read(bufio.NewReader(file))
+	if err := errors.Join(err, file.Close()); err != nil {
+		return q, fmt.Errorf("%s: %w", f.listing, err)
+	}
+	q.Source = listing.Index(records)
+	return q, nil
+}
+
+func (f *readFlags) runBatch(cmd *cobra.Command, q app.Question) error {
+	in := cmd.InOrStdin()
+	if f.batch != "-" {
+		file, err := os.Open(f.batch)
+		if err != nil {
+			return usage{err}
+		}
+		defer func() { _ = file.Close() }() // read only
+		in = file
+	}
+	out := bufio.NewWriter(cmd.OutOrStdout())
+	code, err := batch(cmd.Context(), q, in, out)
+	if err := errors.Join(err, out.Flush()); err != nil {
+		return err
+	}
+	if code != exitFine {
+		return exit(code)
+	}
+	return nil
+}
+
+// batch reads lines and writes one JSON object for each, empty lines
+// included, so that the two files stay in step.
+func batch(ctx context.Context, q app.Question, in io.Reader, out io.Writer) (code int, err error) {
+	enc := json.NewEncoder(out)
+	enc.SetEscapeHTML(false)
+	lines := bufio.NewScanner(in)
+	lines.Buffer(nil, 1<<20)
+	for lines.Scan() {
+		q.Line = lines.Text()
+		a, err := app.Ask(ctx, q)
+		if err != nil {
+			return code, err
+		}
+		if err := enc.Encode(a); err != nil {
+			return code, fmt.Errorf("write: %w", err)
+		}
+		if verdict(a) != nil {
+			code = exitAsks
+		}
+	}
+	return code, lines.Err()
+}
+
+// verdict is the exit code of an answer, as an error.
+func verdict(a *app.Answer) error {
+	for _, f := range a.Findings {
+		if f.Severity != check.Note {
+			return exit(exitAsks)
+		}
+	}
+	return nil
+}

@@ -1,0 +1,120 @@
+package cli
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"time"
+
+	"github.com/labstack/echo/v5"
+	"github.com/labstack/echo/v5/middleware"
+	"github.com/spf13/cobra"
+
+	"mnemos/internal/api"
+	"mnemos/internal/app"
+	"mnemos/internal/demo"
+	"mnemos/internal/store"
+	"mnemos/internal/webui"
+)
+
+type serveFlags struct {
+	address, data, today string
+}
+
+func (f *serveFlags) add(c *cobra.Command) {
+	c.Flags().StringVar(&f.address, "address", "127.0.0.1:8146", "where to listen; port 0 takes any free one")
+	c.Flags().StringVar(&f.data, "data", f.data, "the data folder")
+	c.Flags().StringVar(&f.today, "today", "", "let the clock stand still on this day, YYYY-MM-DD")
+}
+
+func serveCommand() *cobra.Command {
+	f := serveFlags{data: "mnemos-data"}
+	c := &cobra.Command{
+		Use: "serve", Short: "Serve the application from a data folder", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error { return f.serve(cmd.Context(), cmd.OutOrStdout()) },
+	}
+	f.add(c)
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var f serveFlags
+	c := &cobra.Command{
+		Use: "demo", Short: "Serve the application with the demonstration data in a fresh folder", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) (err error) {
+			if f.data == "" {
+				if f.data, err = os.MkdirTemp("", "mnemos-demo-"); err != nil {
+					return fmt.Errorf("make a data folder: %w", err)
+				}
+				defer func() { err = errors.Join(err, os.RemoveAll(f.data)) }()
+			}
+			return f.serve(cmd.Context(), cmd.OutOrStdout())
+		},
+	}
+	f.add(c)
+	return c
+}
+
+// serve runs until the context ends. A data folder without an operator is
+// new and gets the demonstration.
+func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
+	now, err := clock(f.today)
+	if err != nil {
+		return err
+	}
+	if err := onlyLoopback(f.address); err != nil {
+		return usage{err}
+	}
+	s, err := store.Open(ctx, f.data)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, s.Close()) }()
+	if _, err := s.Operator(ctx); errors.Is(err, store.ErrNotFound) {
+		if err := demo.Fill(ctx, s, now()); err != nil {
+			return err
+		}
+	} else if err != nil {
+		return err
+	}
+	e := Server(app.New(s, now))
+	err = echo.StartConfig{
+		Address: f.address, HideBanner: true, HidePort: true, GracefulTimeout: 3 * time.Second,
+		ListenerAddrFunc: func(a net.Addr) { fmt.Fprintf(out, "Mnemos is ready at http://%s/ (data in %s)\n", a, f.data) },
+		BeforeServeFunc: func(srv *http.Server) error {
+			srv.ReadHeaderTimeout, srv.IdleTimeout = 5*time.Second, 2*time.Minute
+			return nil
+		},
+	}.Start(ctx, e)
+	if errors.Is(err, http.ErrServerClosed) {
+		return nil
+	}
+	return err
+}
+
+// Server returns the whole application as an HTTP handler.
+func Server(a *app.App) *echo.Echo {
+	e := echo.New()
+	e.Logger = slog.New(slog.DiscardHandler)
+	e.HTTPErrorHandler = api.ErrorHandler
+	e.Use(middleware.Recover(), api.Guard, middleware.BodyLimit(1<<20))
+	api.Register(e, a)
+	webui.Register(e)
+	return e
+}
+
+func onlyLoopback(address string) error {
+	host, _, err := net.SplitHostPort(address)
+	if err != nil {
+		return fmt.Errorf("--address %q: write HOST:PORT", address)
+	}
+	if ip := net.ParseIP(host); host != "localhost" && (ip == nil || !ip.IsLoopback()) {
+		return fmt.Errorf("--address %q: only addresses of this computer (127.0.0.1) are served", address)
+	}
+	return nil
+}

@@ -1,0 +1,169 @@
+// Package demo holds the demonstration: the Ostrel Islands, an invented group
+// in the open ocean, with invented repeaters, radios and a half-filled plan.
+// Nothing in it is a real place, station or listing.
+package demo
+
+import (
+	"context"
+	_ "embed"
+	"fmt"
+	"maps"
+	"slices"
+	"time"
+
+	"github.com/goccy/go-yaml"
+
+	"mnemos/core/band"
+	"mnemos/core/entry"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+	"mnemos/core/naming"
+	"mnemos/core/radio"
+	"mnemos/core/tone"
+	"mnemos/internal/store"
+)
+
+//go:embed records.yaml
+var recordsYAML []byte
+
+//go:embed plan.yaml
+var planYAML []byte
+
+type recordData struct {
+	Key, Callsign, Locality, Mode, Width, Status, Access, Source string
+	Output, Input                                                freq.Hz
+	Up, Down                                                     *string
+	Lat, Lon, Height                                             float64
+	Days                                                         int
+}
+
+// Records returns the published records of the demonstration, dated back
+// from the given day.
+func Records(today time.Time) ([]listing.Record, error) {
+	var data struct{ Records []recordData }
+	if err := yaml.UnmarshalWithOptions(recordsYAML, &data, yaml.Strict()); err != nil {
+		return nil, fmt.Errorf("demo records: %w", err)
+	}
+	out := make([]listing.Record, 0, len(data.Records))
+	for _, d := range data.Records {
+		day := today.UTC().Truncate(24*time.Hour).AddDate(0, 0, -d.Days)
+		r := listing.Record{
+			Key: d.Key, Callsign: d.Callsign, Locality: d.Locality, Output: d.Output, Input: d.Input, Mode: listing.Mode(d.Mode), Width: d.Width,
+			Lat: &d.Lat, Lon: &d.Lon, Height: &d.Height, Status: listing.Status(d.Status), Access: listing.Access(d.Access),
+			Updated: listing.Date{Time: day}, Source: d.Source,
+		}
+		for _, side := range []struct {
+			text *string
+			to   *listing.Stated
+		}{{d.Up, &r.UplinkTone}, {d.Down, &r.DownlinkTone}} {
+			if side.text == nil {
+				continue
+			}
+			t, err := tone.Parse(*side.text)
+			if err != nil {
+				return nil, fmt.Errorf("demo record %s: %w", d.Key, err)
+			}
+			*side.to = listing.Says(t)
+		}
+		out = append(out, r)
+	}
+	return out, nil
+}
+
+type planData struct {
+	Name     string
+	Operator struct {
+		Person, Region string
+		Lat, Lon       float64
+		Height         float64 `yaml:"height_m"`
+		Radius         float64 `yaml:"radius_km"`
+	}
+	Loads []struct {
+		Radio string
+		Slots map[int]string
+	}
+}
+
+// Fill writes the demonstration into an empty data file.
+func Fill(ctx context.Context, s *store.Store, today time.Time) error {
+	var data planData
+	if err := yaml.UnmarshalWithOptions(planYAML, &data, yaml.Strict()); err != nil {
+		return fmt.Errorf("demo plan: %w", err)
+	}
+	at := today.UTC().Format(time.RFC3339)
+	if err := importRecords(ctx, s, today, at); err != nil {
+		return err
+	}
+	var radios []string
+	for _, l := range data.Loads {
+		radios = append(radios, l.Radio)
+	}
+	plan, loads, err := s.NewPlan(ctx, data.Name, at, radios...)
+	if err != nil {
+		return err
+	}
+	// The channels are not the operator's doing, so undo does not reach them.
+	stamp := store.Stamp{Person: "demonstration", At: at, Label: "fill the demonstration"}
+	err = s.Edit(ctx, plan.ID, plan.Revision, stamp, func(e *store.Edit) error {
+		channels := map[string]int64{}
+		for i, l := range data.Loads {
+			if err := fillLoad(e, loads[i], l.Slots, band.MustLoad(data.Operator.Region), channels); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	// The operator comes last: a file without one is not filled yet.
+	o := data.Operator
+	return s.SetOperator(ctx, store.Operator{Person: o.Person, Region: o.Region, Lat: &o.Lat, Lon: &o.Lon, Height: o.Height, Radius: o.Radius})
+}
+
+func importRecords(ctx context.Context, s *store.Store, today time.Time, at string) error {
+	records, err := Records(today)
+	if err != nil {
+		return err
+	}
+	bySource := map[string][]listing.Record{}
+	for _, r := range records {
+		bySource[r.Source] = append(bySource[r.Source], r)
+	}
+	for _, source := range slices.Sorted(maps.Keys(bySource)) {
+		if err := s.Import(ctx, source, at, bySource[source]); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// fillLoad stores the lines of one radio. Radios share the channels that have
+// the same line.
+func fillLoad(e *store.Edit, l store.Load, slots map[int]string, plan *band.Plan, channels map[string]int64) error {
+	p, err := radio.Load(l.Radio)
+	if err != nil {
+		return err
+	}
+	taken := map[string]bool{}
+	for _, slot := range slices.Sorted(maps.Keys(slots)) {
+		line := slots[slot]
+		d := entry.Read(line, plan)
+		if !d.Complete() {
+			return fmt.Errorf("demo plan, slot %d: %q cannot be read", slot, line)
+		}
+		id, known := channels[line]
+		if !known {
+			if id, err = e.AddChannel(d.Channel); err != nil {
+				return err
+			}
+			channels[line] = id
+		}
+		short := naming.Short(d.Channel.Name, p.Names, func(s string) bool { return taken[s] })
+		taken[short] = true
+		if err := e.AddEntry(store.Entry{LoadID: l.ID, Slot: slot, ChannelID: id, ShortName: short, Scan: d.Scan}); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -1,0 +1,152 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"mnemos/core/band"
+	"mnemos/core/freq"
+	"mnemos/core/geo"
+	"mnemos/core/listing"
+	"mnemos/core/tone"
+)
+
+type recordRow struct {
+	EditionID int64    `db:"edition_id"`
+	Key       string   `db:"key"`
+	Callsign  string   `db:"callsign"`
+	Output    int64    `db:"output_hz"`
+	Input     int64    `db:"input_hz"`
+	Uplink    *string  `db:"uplink_tone"`
+	Downlink  *string  `db:"downlink_tone"`
+	Mode      string   `db:"mode"`
+	Width     string   `db:"width"`
+	Locality  string   `db:"locality"`
+	Lat       *float64 `db:"lat"`
+	Lon       *float64 `db:"lon"`
+	Height    *float64 `db:"height_m"`
+	Status    string   `db:"status"`
+	Access    string   `db:"access"`
+	Updated   string   `db:"updated"`
+	Source    string   `db:"source"`
+}
+
+const recordColumns = "key, callsign, output_hz, input_hz, uplink_tone, downlink_tone, mode, width, locality, lat, lon, height_m, status, access, updated, source"
+
+// batch is how many records one transaction writes: short enough that nobody
+// who types waits for it.
+const batch = 500
+
+// Import writes an edition of published records and makes it the active one
+// of its source. Until the last batch is written nobody sees any of it.
+func (s *Store) Import(ctx context.Context, source, at string, records []listing.Record) error {
+	var id int64
+	if err := s.write.GetContext(ctx, &id, "INSERT INTO edition (source, imported_at, active) VALUES (?, ?, 0) RETURNING id", source, at); err != nil {
+		return fmt.Errorf("new edition of %s: %w", source, err)
+	}
+	for start := 0; start < len(records); start += batch {
+		rows := make([]recordRow, 0, batch)
+		for _, r := range records[start:min(start+batch, len(records))] {
+			rows = append(rows, recordRow{
+				EditionID: id, Key: r.Key, Callsign: r.Callsign, Output: int64(r.Output), Input: int64(r.Input),
+				Uplink: stated(r.UplinkTone), Downlink: stated(r.DownlinkTone), Mode: string(r.Mode), Width: r.Width, Locality: r.Locality,
+				Lat: r.Lat, Lon: r.Lon, Height: r.Height, Status: string(r.Status), Access: string(r.Access), Updated: r.Updated.String(), Source: r.Source,
+			})
+		}
+		_, err := s.write.NamedExecContext(ctx, `INSERT INTO record (edition_id, `+recordColumns+`)
+			VALUES (:edition_id, :`+strings.ReplaceAll(recordColumns, ", ", ", :")+`)`, rows)
+		if err != nil {
+			return fmt.Errorf("write records of %s: %w", source, err)
+		}
+	}
+	_, err := s.write.ExecContext(ctx, "UPDATE edition SET active = (id = ?) WHERE source = ?", id, source)
+	if err != nil {
+		return fmt.Errorf("activate edition of %s: %w", source, err)
+	}
+	return nil
+}
+
+// sweep removes what an import that was cut off has left behind.
+func (s *Store) sweep(ctx context.Context) error {
+	for _, q := range []string{
+		"DELETE FROM record WHERE edition_id IN (SELECT id FROM edition WHERE active = 0)",
+		"DELETE FROM edition WHERE active = 0",
+	} {
+		if _, err := s.write.ExecContext(ctx, q); err != nil {
+			return fmt.Errorf("sweep editions: %w", err)
+		}
+	}
+	return nil
+}
+
+func stated(s listing.Stated) *string {
+	if !s.Known {
+		return nil
+	}
+	text := s.Tone.String()
+	return &text
+}
+
+func unstated(s *string) (listing.Stated, error) {
+	if s == nil {
+		return listing.Stated{}, nil
+	}
+	t, err := tone.Parse(*s)
+	return listing.Says(t), err
+}
+
+func (r recordRow) record() (listing.Record, error) {
+	up, err := unstated(r.Uplink)
+	if err != nil {
+		return listing.Record{}, fmt.Errorf("record %s: %w", r.Key, err)
+	}
+	down, err := unstated(r.Downlink)
+	if err != nil {
+		return listing.Record{}, fmt.Errorf("record %s: %w", r.Key, err)
+	}
+	var updated listing.Date
+	if r.Updated != "" {
+		if updated, err = listing.ParseDate(r.Updated); err != nil {
+			return listing.Record{}, fmt.Errorf("record %s: %w", r.Key, err)
+		}
+	}
+	return listing.Record{
+		Key: r.Key, Callsign: r.Callsign, Output: freq.Hz(r.Output), Input: freq.Hz(r.Input), UplinkTone: up, DownlinkTone: down,
+		Mode: listing.Mode(r.Mode), Width: r.Width, Locality: r.Locality, Lat: r.Lat, Lon: r.Lon, Height: r.Height,
+		Status: listing.Status(r.Status), Access: listing.Access(r.Access), Updated: updated, Source: r.Source,
+	}, nil
+}
+
+// ByOutput implements listing.Source over the active editions.
+func (s *Store) ByOutput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error) {
+	return s.records(ctx, "output_hz", r, box)
+}
+
+// ByInput implements listing.Source over the active editions.
+func (s *Store) ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error) {
+	return s.records(ctx, "input_hz", r, box)
+}
+
+func (s *Store) records(ctx context.Context, column string, r band.Span, box *geo.Box) ([]listing.Record, error) {
+	query := "SELECT edition_id, " + recordColumns + " FROM record WHERE " + column + " BETWEEN ? AND ?"
+	args := []any{int64(r.Lower), int64(r.Upper)}
+	if box != nil {
+		query += " AND (lat IS NULL OR lat BETWEEN ? AND ? AND lon BETWEEN ? AND ?)"
+		args = append(args, box.South, box.North, box.West, box.East)
+	}
+	query += " AND edition_id IN (SELECT id FROM edition WHERE active = 1)"
+	var rows []recordRow
+	if err := s.read.SelectContext(ctx, &rows, query, args...); err != nil {
+		return nil, fmt.Errorf("search records: %w", err)
+	}
+	out := make([]listing.Record, 0, len(rows))
+	for _, row := range rows {
+		rec, err := row.record()
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, rec)
+	}
+	return out, nil
+}

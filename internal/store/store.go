@@ -1,0 +1,122 @@
+// Package store keeps everything in one SQLite file. Plans change only
+// through Edit, which journals the rows before and after; published records
+// are written in editions that become visible all at once.
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"github.com/jmoiron/sqlx"
+	"github.com/pressly/goose/v3"
+	_ "modernc.org/sqlite" // the driver
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// ErrNotFound is returned where a row that was asked for does not exist.
+var ErrNotFound = errors.New("not found")
+
+// Store is an open data file.
+type Store struct {
+	read  *sqlx.DB // many connections
+	write *sqlx.DB // one connection, so that writers queue instead of failing
+}
+
+const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate"
+
+// Open opens the data file in a folder, making both if they are not there. A
+// file of an older version is copied aside before it is migrated.
+func Open(ctx context.Context, folder string) (*Store, error) {
+	if err := os.MkdirAll(folder, 0o700); err != nil {
+		return nil, fmt.Errorf("make data folder: %w", err)
+	}
+	path := filepath.Join(folder, "mnemos.db")
+	write, err := sqlx.Open("sqlite", "file:"+path+pragmas)
+	if err != nil {
+		return nil, fmt.Errorf("open %s: %w", path, err)
+	}
+	write.SetMaxOpenConns(1)
+	if err := migrate(ctx, write, path); err != nil {
+		return nil, errors.Join(err, write.Close())
+	}
+	read, err := sqlx.Open("sqlite", "file:"+path+pragmas+"&mode=ro")
+	if err != nil {
+		return nil, errors.Join(err, write.Close())
+	}
+	read.SetMaxOpenConns(4)
+	s := &Store{read: read, write: write}
+	if err := s.sweep(ctx); err != nil {
+		return nil, errors.Join(err, s.Close())
+	}
+	return s, nil
+}
+
+// Close closes the file.
+func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close()) }
+
+func migrate(ctx context.Context, db *sqlx.DB, path string) error {
+	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, sub())
+	if err != nil {
+		return fmt.Errorf("read migrations: %w", err)
+	}
+	current, target, err := provider.GetVersions(ctx)
+	if err != nil {
+		return fmt.Errorf("read version of %s: %w", path, err)
+	}
+	if current > 0 && current < target {
+		backup := fmt.Sprintf("%s.version-%d", path, current)
+		if _, err := db.ExecContext(ctx, "VACUUM INTO ?", backup); err != nil {
+			return fmt.Errorf("back up to %s before migrating: %w", backup, err)
+		}
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("migrate %s: %w", path, err)
+	}
+	return nil
+}
+
+// Operator is the person at the keyboard and where they are.
+type Operator struct {
+	Person string   `db:"person"`
+	Region string   `db:"region"`
+	Lat    *float64 `db:"lat"`
+	Lon    *float64 `db:"lon"`
+	Height float64  `db:"height_m"`
+	Radius float64  `db:"radius_km"`
+}
+
+// Operator returns the operator, or ErrNotFound in a new file.
+func (s *Store) Operator(ctx context.Context) (Operator, error) {
+	var o Operator
+	err := s.read.GetContext(ctx, &o, "SELECT person, region, lat, lon, height_m, radius_km FROM operator")
+	return o, found(err, "operator")
+}
+
+// SetOperator replaces the operator.
+func (s *Store) SetOperator(ctx context.Context, o Operator) error {
+	_, err := s.write.NamedExecContext(ctx, `INSERT INTO operator (id, person, region, lat, lon, height_m, radius_km)
+		VALUES (1, :person, :region, :lat, :lon, :height_m, :radius_km)
+		ON CONFLICT (id) DO UPDATE SET person = excluded.person, region = excluded.region, lat = excluded.lat,
+			lon = excluded.lon, height_m = excluded.height_m, radius_km = excluded.radius_km`, o)
+	if err != nil {
+		return fmt.Errorf("save operator: %w", err)
+	}
+	return nil
+}
+
+func found(err error, what string) error {
+	if errors.Is(err, sql.ErrNoRows) {
+		return fmt.Errorf("%s: %w", what, ErrNotFound)
+	}
+	if err != nil {
+		return fmt.Errorf("read %s: %w", what, err)
+	}
+	return nil
+}
