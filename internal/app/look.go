@@ -88,6 +88,7 @@ type KeypadSheet struct {
 	Channel   channel.Channel  `json:"channel"`
 	Verdict   evidence.Verdict `json:"verdict"`
 	Stops     []string         `json:"stops"`  // why the channel must not be keyed
+	Doubts    []string         `json:"doubts"` // what a witness says otherwise
 	Source    string           `json:"source"` // the listing, with its date, or ""
 	Sheet     keypad.Sheet     `json:"sheet"`
 }
@@ -104,11 +105,14 @@ func (a *App) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadSheet,
 	}
 	k := &KeypadSheet{
 		Slot: slot, Name: e.Channel.Name, ShortName: e.ShortName, Plan: d.plan.Name, Radio: d.radio, Channel: e.Channel,
-		Verdict: r.Verdict, Stops: []string{}, Sheet: keypad.Write(e.Channel, d.radio, slot, e.ShortName),
+		Verdict: r.Verdict, Stops: []string{}, Doubts: []string{}, Sheet: keypad.Write(e.Channel, d.radio, slot, e.ShortName),
 	}
 	for _, f := range r.Findings {
-		if f.Severity == check.Stop {
+		switch f.Severity {
+		case check.Stop:
 			k.Stops = append(k.Stops, f.Title+". "+f.Message)
+		case check.Fix:
+			k.Doubts = append(k.Doubts, f.Title+". "+f.Message)
 		}
 	}
 	if r.Meant != nil {

@@ -1,0 +1,252 @@
+// Package e2e drives the real interface in a headless browser, the way a
+// person at the keyboard does.
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/input"
+	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/require"
+
+	"mnemos/internal/app"
+	"mnemos/internal/cli"
+	"mnemos/internal/demo"
+	"mnemos/internal/store"
+)
+
+// today is the day on which the clock of every test stands still.
+var today = time.Date(2026, 11, 25, 9, 42, 0, 0, time.UTC)
+
+// browser is started once; every test gets a context of its own in it.
+var browser context.Context
+
+func TestMain(m *testing.M) {
+	os.Exit(func() int {
+		path := os.Getenv("MNEMOS_CHROMIUM")
+		if path == "" {
+			path = "/usr/lib/chromium/chromium-headless-shell"
+		}
+		if _, err := os.Stat(path); err != nil {
+			fmt.Fprintln(os.Stderr, "e2e: no Chromium at", path, "- run make chromium")
+			return 1
+		}
+		opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
+			chromedp.WindowSize(1280, 800), chromedp.Flag("force-device-scale-factor", "1"), chromedp.Flag("font-render-hinting", "none"),
+			chromedp.Flag("lang", "en-US"), chromedp.Flag("log-level", "3"),
+			chromedp.Flag("host-resolver-rules", "MAP * ~NOTFOUND , EXCLUDE 127.0.0.1"))
+		for _, f := range []string{"disable-component-update", "disable-domain-reliability", "disable-quic", "no-pings", "no-proxy-server", "force-prefers-reduced-motion"} {
+			opts = append(opts, chromedp.Flag(f, true))
+		}
+		alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
+		defer stop()
+		ctx, cancel := chromedp.NewContext(alloc)
+		defer cancel()
+		if err := chromedp.Do(ctx); err != nil {
+			fmt.Fprintln(os.Stderr, "e2e: start Chromium:", err)
+			return 1
+		}
+		browser = ctx
+		return m.Run()
+	}())
+}
+
+// person is somebody in front of the application with the demonstration data.
+type person struct {
+	t     *testing.T
+	ctx   context.Context
+	url   string
+	store *store.Store
+	mu    sync.Mutex
+	wrong []string // console errors and requests to elsewhere
+}
+
+// sit starts the application and opens it at the given size. The test fails
+// if the console shows an error or the page asks anything of another host.
+func sit(t *testing.T, width, height int64) *person {
+	t.Helper()
+	s, err := store.Open(t.Context(), t.TempDir())
+	require.NoError(t, err)
+	require.NoError(t, demo.Fill(t.Context(), s, today))
+	server := httptest.NewServer(cli.Server(app.New(s, func() time.Time { return today })))
+	tab, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
+	ctx, stop := context.WithTimeout(tab, 90*time.Second)
+	p := &person{t: t, ctx: ctx, url: server.URL, store: s}
+	require.NoError(t, chromedp.Listen(ctx, p.listen))
+	t.Cleanup(func() {
+		stop()
+		cancel()
+		server.Close()
+		require.NoError(t, s.Close())
+		p.mu.Lock()
+		defer p.mu.Unlock()
+		require.Empty(t, p.wrong, "console errors, or requests to another host")
+	})
+	p.do(chromedp.EmulateViewport(width, height), chromedp.Navigate(server.URL))
+	p.sees("[role=grid] [role=row][aria-selected]")
+	return p
+}
+
+func (p *person) listen(ev any) {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	switch e := ev.(type) {
+	case *runtime.EventExceptionThrown:
+		p.wrong = append(p.wrong, e.ExceptionDetails.Text+" "+describe(e.ExceptionDetails))
+	case *runtime.EventConsoleAPICalled:
+		if e.Type == runtime.ConsoleAPICalledTypeError {
+			var parts []string
+			for _, a := range e.Args {
+				parts = append(parts, string(a.Value)+a.Description)
+			}
+			p.wrong = append(p.wrong, strings.Join(parts, " "))
+		}
+	case *network.EventRequestWillBeSent:
+		if u := e.Request.URL; !strings.HasPrefix(u, p.url) && !strings.HasPrefix(u, "data:") && !strings.HasPrefix(u, "about:") {
+			p.wrong = append(p.wrong, "request to "+u)
+		}
+	}
+}
+
+func describe(d *runtime.ExceptionDetails) string {
+	if d.Exception == nil {
+		return d.URL
+	}
+	return d.Exception.Description
+}
+
+func (p *person) do(actions ...chromedp.Action[chromedp.Void]) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, actions...))
+}
+
+// types presses keys one after the other, wherever the focus is.
+func (p *person) types(text string) {
+	p.t.Helper()
+	for _, r := range text {
+		p.presses(string(r))
+	}
+}
+
+// presses presses one key. The character goes with the key and not after it,
+// so that a key which the page takes for itself types nothing, as in a
+// browser in somebody's hands.
+func (p *person) presses(key string, with ...chromedp.Modifier) {
+	p.t.Helper()
+	events := kb.Encode([]rune(key)[0])
+	down, up := *events[0], *events[len(events)-1]
+	for _, m := range with {
+		down.Modifiers |= int64(m)
+	}
+	up.Modifiers = down.Modifiers
+	if len(events) == 3 && down.Modifiers&int64(kb.ModifierCtrl|kb.ModifierAlt) == 0 {
+		down.Text, down.UnmodifiedText = events[1].Text, events[1].UnmodifiedText
+	}
+	p.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		if _, err := cdp.Call(ctx, t, input.DispatchKeyEvent, down); err != nil {
+			return err
+		}
+		_, err := cdp.Call(ctx, t, input.DispatchKeyEvent, up)
+		return err
+	}))
+}
+
+// clears empties the text field that has the focus.
+func (p *person) clears() {
+	p.presses("a", kb.ModifierCtrl)
+	p.presses(kb.Backspace)
+}
+
+// until waits for a JavaScript expression to become true.
+func (p *person) until(expression string) {
+	p.t.Helper()
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(8*time.Second)))
+	if err != nil {
+		if folder := os.Getenv("MNEMOS_FAILURES"); folder != "" {
+			p.shot(filepath.Join(folder, strings.ReplaceAll(p.t.Name(), "/", "-")+".png"))
+		}
+		text := ask[string](p, "document.body.innerText")
+		require.NoError(p.t, err, "waiting for %s; the page says:\n%s", expression, text)
+	}
+}
+
+// sees waits until an element is there.
+func (p *person) sees(selector string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf("document.querySelector(%s) !== null", quote(selector)))
+}
+
+// reads waits until an element holds a text.
+func (p *person) reads(selector, text string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf("[...document.querySelectorAll(%s)].some((e) => e.innerText.replace(/\\s+/g, ' ').includes(%s))", quote(selector), quote(text)))
+}
+
+// misses waits until no element holds a text.
+func (p *person) misses(selector, text string) {
+	p.t.Helper()
+	p.until(fmt.Sprintf("![...document.querySelectorAll(%s)].some((e) => e.innerText.replace(/\\s+/g, ' ').includes(%s))", quote(selector), quote(text)))
+}
+
+func ask[T any](p *person, expression string) T {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](expression))
+	require.NoError(p.t, err, expression)
+	return v
+}
+
+func quote(s string) string {
+	b, err := json.Marshal(s)
+	if err != nil {
+		panic(err) // a string always marshals
+	}
+	return string(b)
+}
+
+// shot saves a picture of the page as it stands.
+func (p *person) shot(path string) {
+	p.t.Helper()
+	_, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("document.fonts.ready.then(() => true)", chromedp.EvalAwaitPromise))
+	require.NoError(p.t, err)
+	b, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	require.NoError(p.t, err)
+	require.NoError(p.t, os.MkdirAll(filepath.Dir(path), 0o755))
+	require.NoError(p.t, os.WriteFile(path, b, 0o644))
+}
+
+// accessible runs axe-core in the page and wants no violation.
+func (p *person) accessible() {
+	p.t.Helper()
+	source, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	require.NoError(p.t, err, "run npm ci in web first")
+	_, err = chromedp.Run(p.ctx, chromedp.Evaluate[bool](string(source)+"; true"))
+	require.NoError(p.t, err)
+	found, err := chromedp.Run(p.ctx, chromedp.Evaluate[string](`axe.run(document, {resultTypes: ['violations']}).then((r) => r.violations.map(
+		(v) => v.id + ': ' + v.help + '\n' + v.nodes.slice(0, 4).map((n) => '  ' + n.html + '\n    ' + n.failureSummary).join('\n')).join('\n'))`, chromedp.EvalAwaitPromise))
+	require.NoError(p.t, err)
+	require.Empty(p.t, found, "axe-core")
+}
+
+// reloads loads the page again, as after a restart of the browser.
+func (p *person) reloads() {
+	p.t.Helper()
+	p.do(chromedp.Reload())
+	p.sees("[role=grid] [role=row][aria-selected]")
+}
+
+func click(selector string) chromedp.Action[chromedp.Void] {
+	return chromedp.Click(chromedp.CSS(selector))
+}

@@ -1,0 +1,38 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+type Schemas = components['schemas'];
+export type Workspace = Schemas['Workspace'];
+export type Radio = Schemas['Radio'];
+export type Ledger = Schemas['Ledger'];
+export type Row = Schemas['Row'];
+export type Reading = Schemas['Reading'];
+export type Word = Schemas['Word'];
+export type Match = Schemas['Match'];
+export type Finding = Schemas['Finding'];
+export type Fix = Finding['fixes'][number];
+export type Channel = Schemas['Channel'];
+export type Evidence = Schemas['Evidence'];
+export type Leg = Schemas['Leg'];
+export type Cell = Schemas['Cell'];
+export type Key = Schemas['Key'];
+export type Ribbon = Schemas['Ribbon'];
+export type KeypadSheet = Schemas['KeypadSheet'];
+export type Verdict = Schemas['Verdict'];
+export type Problem = Schemas['Problem'];
+export type UpdateRequest = Schemas['UpdateRequest'];
+
+export const api = createClient<paths>({ baseUrl: '/' });
+
+/** An answer that was a problem; it keeps what the server said. */
+export class ApiError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.errors?.map((e) => e.message).join(' ') ?? problem.detail ?? problem.title);
+  }
+}
+
+/** Unwraps an answer of the client, or throws what was wrong. */
+export function must<T>(answer: { data?: T; error?: Problem }): T {
+  if (answer.data !== undefined) return answer.data;
+  throw new ApiError(answer.error ?? { type: 'about:blank', title: 'The application does not answer', status: 0 });
+}

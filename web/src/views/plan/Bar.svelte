@@ -1,0 +1,108 @@
+<script lang="ts">
+  import { ChevronDown, Redo2, Undo2 } from '@lucide/svelte';
+  import { Select } from 'bits-ui';
+  import type { Ledger, Workspace } from '$lib/api/client';
+  import { clock } from '$lib/format';
+  import { theme } from '$lib/theme.svelte';
+
+  interface Props {
+    workspace: Workspace;
+    ledger: Ledger | undefined;
+    load: number;
+    choose: (load: number) => void;
+    undo: (redo: boolean) => void;
+    help: () => void;
+  }
+  let { workspace, ledger, load, choose, undo, help }: Props = $props();
+  const radio = $derived(workspace.loads.find((l) => l.id === load)?.radio);
+</script>
+
+<header
+  class="sticky top-0 z-10 flex h-[46px] items-stretch gap-3 border-b-2 border-bold bg-paper px-6 after:absolute after:inset-x-0 after:-bottom-[5px] after:border-b after:border-bold max-desk:px-4 print:hidden"
+>
+  <a class="self-center text-[19px] font-[760] tracking-tight no-underline" href="/">Mnemos</a>
+  <nav aria-label="Views" class="ml-6 flex max-desk:hidden">
+    <a
+      href="/"
+      aria-current="page"
+      class="relative flex items-center px-2.5 font-strong no-underline after:absolute after:inset-x-2.5 after:-bottom-[5px] after:z-10 after:h-1.5 after:bg-ink"
+      >Plan</a
+    >
+  </nav>
+  <p class="ml-auto flex min-w-0 items-baseline gap-2.5 self-center max-desk:flex-1">
+    <span class="truncate font-strong max-desk:font-normal max-desk:text-ink2">{workspace.plan.name}</span>
+    {#if ledger}
+      <span class="text-label whitespace-nowrap text-ink3 max-desk:hidden"
+        >{ledger.rows.length} channels, saved {clock(ledger.saved_at)}</span
+      >
+    {/if}
+  </p>
+  <div class="flex items-center gap-1">
+    <button
+      type="button"
+      class="p-1.5 hover:bg-hover disabled:text-rule2"
+      disabled={!ledger?.undo}
+      title={ledger?.undo ? `Take back: ${ledger.undo} (Ctrl+Z)` : 'Nothing to take back'}
+      aria-label="Undo"
+      onclick={() => {
+        undo(false);
+      }}><Undo2 size={16} aria-hidden="true" /></button
+    >
+    <button
+      type="button"
+      class="p-1.5 hover:bg-hover disabled:text-rule2"
+      disabled={!ledger?.redo}
+      title={ledger?.redo ? `Do again: ${ledger.redo} (Ctrl+Shift+Z)` : 'Nothing to do again'}
+      aria-label="Redo"
+      onclick={() => {
+        undo(true);
+      }}><Redo2 size={16} aria-hidden="true" /></button
+    >
+    <button
+      type="button"
+      class="px-1.5 py-1.5 text-label text-ink2 hover:bg-hover"
+      aria-label="Theme: {theme.current}"
+      title="Change between day, night and red"
+      onclick={() => {
+        theme.next();
+      }}>{theme.current}</button
+    >
+    <button
+      type="button"
+      class="px-1.5 py-1.5 text-label text-ink2 hover:bg-hover max-desk:hidden"
+      title="Keys (?)"
+      onclick={help}>keys</button
+    >
+  </div>
+  <Select.Root
+    type="single"
+    value={String(load)}
+    onValueChange={(v) => {
+      choose(Number(v));
+    }}
+  >
+    <Select.Trigger
+      class="flex h-[30px] items-center gap-2 self-center rounded-[2px] border border-rule2 bg-sheet pr-2 pl-2.5 whitespace-nowrap max-desk:h-9"
+      aria-label="Radio: {radio?.name ?? ''}"
+    >
+      <span class="text-label text-ink3 max-desk:hidden">radio</span>
+      <b class="font-strong">{radio?.name}</b>
+      <span class="text-label text-ink3 max-desk:hidden">{radio?.form}, {radio?.slots.first}–{radio?.slots.last}</span>
+      <ChevronDown size={16} aria-hidden="true" />
+    </Select.Trigger>
+    <Select.Portal>
+      <Select.Content class="z-20 border border-rule2 bg-sheet py-1" align="end" sideOffset={2}>
+        {#each workspace.loads as l (l.id)}
+          <Select.Item
+            value={String(l.id)}
+            label={l.radio.name}
+            class="flex h-8 cursor-pointer items-center gap-3 px-3 data-highlighted:bg-water"
+          >
+            <b class="w-20 font-strong">{l.radio.name}</b>
+            <span class="text-label text-ink2">{l.radio.form}, {l.radio.slots.first}–{l.radio.slots.last}</span>
+          </Select.Item>
+        {/each}
+      </Select.Content>
+    </Select.Portal>
+  </Select.Root>
+</header>

@@ -1,0 +1,307 @@
+<script lang="ts">
+  import type { Reading, Ribbon } from '$lib/api/client';
+  import { mhz } from '$lib/format';
+  import { arc, blocks, labels, placeLabels, WIDTH } from './ribbon';
+
+  interface Props {
+    ribbon: Ribbon;
+    selected: number | null;
+    reading: Reading | null;
+    choose: (band: string) => void;
+    pick: (slot: number) => void;
+  }
+  let { ribbon, selected, reading, choose, pick }: Props = $props();
+  let raised = $state<number | null>(null);
+
+  const band = $derived(ribbon.band);
+  const x = (hz: number) => ((hz - band.lower_hz) / (band.upper_hz - band.lower_hz)) * WIDTH;
+  const inside = (hz: number) => hz >= band.lower_hz && hz <= band.upper_hz;
+  const fill = (use: string) =>
+    use === 'weak-signal' || use === 'beacon'
+      ? 'url(#weak)'
+      : use === 'satellite'
+        ? 'url(#sat)'
+        : use === 'output'
+          ? 'var(--buff)'
+          : use === 'simplex'
+            ? 'var(--sheet)'
+            : 'var(--paper)';
+
+  const draft = $derived(
+    reading && inside(reading.channel.receive_hz)
+      ? { slot: reading.slot, receive_hz: reading.channel.receive_hz, transmit_hz: reading.channel.transmit_hz }
+      : null,
+  );
+  const levels = $derived(placeLabels(ribbon.channels.map((c) => x(c.receive_hz))));
+  const shown = $derived(ribbon.channels.find((c) => c.slot === (raised ?? selected)));
+</script>
+
+<section
+  class="border-t-2 border-bold bg-paper px-6 pt-[5px] pb-1.5 max-desk:overflow-x-auto max-desk:px-4 print:hidden"
+  aria-label="Band ribbon, {band.name}"
+>
+  <div class="flex h-5 items-baseline gap-3.5 text-small whitespace-nowrap">
+    {#each ribbon.bands as b (b)}
+      {#if b === band.name}<h2 class="text-[15px] font-strong">{b}</h2>{:else}
+        <button
+          type="button"
+          class="text-ink2 max-desk:min-w-11"
+          onclick={() => {
+            choose(b);
+          }}>{b}</button
+        >{/if}
+    {/each}
+    <p class="truncate text-ink2 max-desk:hidden">
+      {#if shown?.says}Slot {shown.slot}: {shown.says}.{/if}
+    </p>
+    <p class="ml-auto flex items-center gap-1.5 text-label text-ink3 max-desk:hidden">
+      <svg width="22" height="10" viewBox="0 0 22 10" aria-hidden="true"
+        ><path d="M2,9A9,8 0 0 1 20,9" fill="none" stroke="currentColor" /></svg
+      >output to input
+      <svg class="ml-2" width="8" height="8" viewBox="0 0 8 8" aria-hidden="true"
+        ><path d="M4,1v6" stroke="currentColor" fill="none" /></svg
+      >published, not in this radio
+    </p>
+  </div>
+  <svg
+    class="rb"
+    viewBox="0 0 {WIDTH} 92"
+    role="group"
+    aria-label="{band.name}, {mhz(band.lower_hz)} to {mhz(band.upper_hz)} megahertz, with this radio's channels"
+  >
+    <defs>
+      <pattern id="sat" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
+        ><path d="M0,0V5" class="pl" /></pattern
+      >
+      <pattern id="weak" width="6" height="6" patternUnits="userSpaceOnUse"
+        ><circle cx="1.5" cy="1.5" r=".8" class="pd" /><circle cx="4.5" cy="4.5" r=".8" class="pd" /></pattern
+      >
+    </defs>
+    {#each blocks(band.lower_hz, band.upper_hz) as b (b.from)}<rect
+        x={x(b.from)}
+        y="52"
+        width={x(b.to) - x(b.from)}
+        height="4"
+        class="z1"
+      />{/each}
+    <rect x="0" y="52" width={WIDTH} height="4" class="zb" />
+    {#each band.segments as s (s.lower_hz)}
+      {@const w = x(s.upper_hz) - x(s.lower_hz)}
+      <rect x={x(s.lower_hz)} y="56" width={w} height="18" class="seg" fill={fill(s.use)}
+        ><title>{s.label}, {mhz(s.lower_hz)} to {mhz(s.upper_hz)}</title></rect
+      >
+      {#if w > s.label.length * 6.2 + 6}
+        <text x={x(s.lower_hz) + w / 2} y="69" text-anchor="middle" class="lb">{s.label}</text>
+      {/if}
+    {/each}
+    {#each labels(band.lower_hz, band.upper_hz) as l, i (l)}
+      <text
+        class="scale"
+        x={x(l)}
+        y="89"
+        text-anchor={i === 0 ? 'start' : x(l) > WIDTH - 20 ? 'end' : 'middle'}
+        class:whole={l % 1e6 === 0}>{l % 1e6 === 0 ? l / 1e6 : mhz(l).replace(/0+$/, '')}</text
+      >
+    {/each}
+    {#each ribbon.nearby_hz as hz (hz)}<path class="near" d="M{x(hz)},46V52"
+        ><title>published on {mhz(hz)}, not in this radio</title></path
+      >{/each}
+    {#each band.calling_hz as hz (hz)}
+      <path d="M{x(hz)},8V52" class="pole" /><path d="M{x(hz)},8L{x(hz) + 9},11L{x(hz)},14Z" class="flag" />
+      <text x={x(hz) + 12} y="15">calling</text>
+    {/each}
+    {#each ribbon.channels as c, i (c.slot)}
+      {@const at = x(c.receive_hz)}
+      <!-- svelte-ignore a11y_click_events_have_key_events -->
+      <g
+        role="button"
+        tabindex="0"
+        aria-label="slot {c.slot}, {mhz(c.receive_hz)}, {c.verdict}"
+        class="ch {c.verdict}"
+        class:sel={c.slot === selected}
+        class:dim={raised !== null && raised !== c.slot}
+        onclick={() => {
+          pick(c.slot);
+        }}
+        onkeydown={(e) => {
+          if (e.key === 'Enter' || e.key === ' ') {
+            e.preventDefault();
+            pick(c.slot);
+          }
+        }}
+        onmouseenter={() => (raised = c.slot)}
+        onmouseleave={() => (raised = null)}
+        onfocus={() => (raised = c.slot)}
+        onblur={() => (raised = null)}
+      >
+        {#if c.transmit_hz !== null && c.transmit_hz !== c.receive_hz}
+          {#if c.inside}
+            <path class="arc" d={arc(at, x(c.transmit_hz))} /><path class="in" d="M{x(c.transmit_hz)},51l-4,-7h8Z" />
+          {:else}
+            {@const to = c.transmit_hz > band.upper_hz ? WIDTH : 0}
+            <path class="arc" d="M{at},48Q{(at + to) / 2},{10} {to - Math.sign(to - 1) * 8},14" />
+            <path class="off" d={to === 0 ? 'M0,14l9,-4v8Z' : `M${String(WIDTH)},14l-9,-4v8Z`} />
+            <text class="offtext" x={to === 0 ? 4 : WIDTH - 4} y="30" text-anchor={to === 0 ? 'start' : 'end'}
+              >{mhz(c.transmit_hz)}, off the band</text
+            >
+          {/if}
+        {/if}
+        <path class="tk" d="M{at},{46 - (levels[i] ?? 0) * 12}V52" />
+        <rect x={at - 5} y={36 - (levels[i] ?? 0) * 12} width="22" height="16" fill="transparent" />
+        {#if c.verdict === 'agrees'}<circle cx={at} cy={46 - (levels[i] ?? 0) * 12} r="4" class="mk" />
+        {:else if c.verdict === 'unverified'}<circle
+            cx={at}
+            cy={46 - (levels[i] ?? 0) * 12}
+            r="3.5"
+            class="mk hollow"
+          />
+        {:else if c.verdict === 'conflict'}<path
+            d="M{at},{40.5 - (levels[i] ?? 0) * 12}l5.5,5.5l-5.5,5.5l-5.5,-5.5Z"
+            class="mk"
+          />
+        {:else}<rect x={at - 4.2} y={41.8 - (levels[i] ?? 0) * 12} width="8.4" height="8.4" class="mk" />{/if}
+        <text class="no" x={at + 7} y={50 - (levels[i] ?? 0) * 12}>{c.slot}</text>
+      </g>
+    {/each}
+    {#if draft}
+      <g class="ch draft" aria-hidden="true">
+        {#if draft.transmit_hz !== null && draft.transmit_hz !== draft.receive_hz && inside(draft.transmit_hz)}
+          <path class="arc" d={arc(x(draft.receive_hz), x(draft.transmit_hz))} /><path
+            class="in"
+            d="M{x(draft.transmit_hz)},51l-4,-7h8Z"
+          />
+        {/if}
+        <path class="tk" d="M{x(draft.receive_hz)},34V52" /><text class="no" x={x(draft.receive_hz) + 4} y="38"
+          >{draft.slot}</text
+        >
+      </g>
+    {/if}
+  </svg>
+</section>
+
+<style>
+  .rb {
+    display: block;
+    width: 100%;
+    height: auto;
+    overflow: visible;
+  }
+  text {
+    font: var(--w-normal) 11.5px var(--text);
+    fill: var(--ink2);
+    paint-order: stroke;
+    stroke: var(--paper);
+    stroke-width: 3px;
+    stroke-linejoin: round;
+  }
+  .lb {
+    stroke: none;
+  }
+  .z1 {
+    fill: var(--bold);
+  }
+  .zb {
+    fill: none;
+    stroke: var(--bold);
+  }
+  .seg {
+    stroke: var(--rule2);
+  }
+  .pl {
+    stroke: var(--rule2);
+  }
+  .pd {
+    fill: var(--rule2);
+  }
+  .scale {
+    font-family: var(--figs);
+  }
+  .whole {
+    font-weight: var(--w-strong);
+    fill: var(--ink);
+  }
+  .near {
+    stroke: var(--ink3);
+  }
+  .pole {
+    stroke: var(--ink);
+  }
+  .flag {
+    fill: var(--ink);
+  }
+  .ch {
+    cursor: pointer;
+    outline-offset: 1px;
+  }
+  .arc {
+    fill: none;
+    stroke: var(--ink2);
+  }
+  .in {
+    fill: var(--paper);
+    stroke: var(--ink2);
+  }
+  .tk {
+    stroke: var(--ink);
+    stroke-width: 1.2;
+  }
+  .mk {
+    fill: var(--ink);
+  }
+  .hollow {
+    fill: var(--paper);
+    stroke: var(--ink2);
+    stroke-width: 1.4;
+  }
+  .no {
+    font-family: var(--figs);
+    font-size: 12px;
+    fill: var(--ink);
+  }
+  .conflict .mk {
+    fill: var(--conflict);
+  }
+  .stop .mk,
+  .off,
+  .stop .no,
+  .offtext {
+    fill: var(--stop);
+  }
+  .stop .arc {
+    stroke: var(--stop);
+  }
+  .sel .arc {
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .sel .tk {
+    stroke-width: 2;
+  }
+  .sel .in {
+    fill: var(--ink);
+    stroke: var(--ink);
+  }
+  .sel .no {
+    font-weight: 700;
+  }
+  .dim {
+    opacity: 0.45;
+  }
+  .draft .arc {
+    stroke: var(--accent);
+    stroke-dasharray: 4 3;
+    stroke-width: 1.5;
+  }
+  .draft .in,
+  .draft .tk {
+    stroke: var(--accent);
+  }
+  .draft .no {
+    fill: var(--accent);
+  }
+  @media (max-width: 720px) {
+    .rb {
+      width: 1232px;
+    }
+  }
+</style>

@@ -1,0 +1,179 @@
+import type { QueryClient } from '@tanstack/svelte-query';
+import {
+  api,
+  ApiError,
+  must,
+  type Fix,
+  type Ledger,
+  type Problem,
+  type Reading,
+  type UpdateRequest,
+} from '$lib/api/client';
+
+type Answer = { data?: Ledger; error?: Problem };
+type Fields = Omit<UpdateRequest, 'revision'>;
+
+/** What the Plan view holds: the line being typed, what is selected, and the actions on the ledger. */
+export class PlanState {
+  load = $state(0);
+  line = $state('');
+  /** The slot that the line goes to, if the person chose one. */
+  place = $state<number | null>(null);
+  reading = $state.raw<Reading | null>(null);
+  selected = $state<number | null>(null);
+  /** What has just happened, for the screen and for screen readers. */
+  message = $state('');
+  /** What could not be done, with what to do instead. */
+  trouble = $state('');
+
+  #asked = 0;
+
+  constructor(readonly client: QueryClient) {}
+
+  open(load: number): void {
+    this.load = load;
+    this.place = null;
+    this.selected = null;
+    this.trouble = '';
+    // A line that was not stored survives a reload.
+    this.line = localStorage.getItem(`line-${String(load)}`) ?? '';
+    void this.read();
+  }
+
+  get ledger(): Ledger | undefined {
+    return this.client.getQueryData<Ledger>(['ledger', this.load]);
+  }
+
+  type(line: string): void {
+    this.line = line;
+    this.trouble = '';
+    localStorage.setItem(`line-${String(this.load)}`, line);
+    void this.read();
+  }
+
+  /** Reads the line; an answer that a later one has overtaken is dropped. */
+  async read(): Promise<void> {
+    const asked = ++this.#asked;
+    if (!this.line.trim()) {
+      this.reading = null;
+      return;
+    }
+    try {
+      const answer = await api.POST('/api/loads/{load}/read', {
+        params: { path: { load: this.load } },
+        body: { line: this.line, slot: this.place },
+      });
+      if (asked === this.#asked) this.reading = must(answer);
+    } catch (e) {
+      if (asked === this.#asked) this.fail(e);
+    }
+  }
+
+  /** Applies the nth fix of the line, counted over all its findings. */
+  fixLine(n: number): boolean {
+    const lines = this.reading?.lines.flat() ?? [];
+    const line = lines[n];
+    if (line === undefined) return false;
+    this.type(line);
+    return true;
+  }
+
+  async store(replace = false): Promise<boolean> {
+    await this.read();
+    const reading = this.reading;
+    const revision = this.ledger?.revision;
+    if (!reading || revision === undefined) return false;
+    const slot = reading.slot;
+    const done = await this.#change(
+      api.POST('/api/loads/{load}/entries', {
+        params: { path: { load: this.load } },
+        body: { line: this.line, slot: this.place, replace, revision },
+      }),
+      `Stored in slot ${String(slot)}`,
+    );
+    if (done) {
+      this.place = null;
+      this.selected = slot;
+      this.type('');
+    }
+    return done;
+  }
+
+  /** Changes fields of a slot as typed; returns what is wrong with each. */
+  async update(slot: number, fields: Fields): Promise<Record<string, string>> {
+    const revision = this.ledger?.revision ?? 0;
+    const answer = await api.PATCH('/api/loads/{load}/entries/{slot}', {
+      params: { path: { load: this.load, slot } },
+      body: { ...fields, revision },
+    });
+    const faults = answer.error?.errors;
+    if (faults) return Object.fromEntries(faults.map((f) => [f.field, f.message]));
+    await this.#change(Promise.resolve(answer), `Changed slot ${String(slot)}`);
+    if (fields.slot !== undefined) this.selected = Number(fields.slot.replace('#', ''));
+    return {};
+  }
+
+  fix(slot: number, fix: Fix): Promise<boolean> {
+    if (fix.slot !== undefined) return this.update(slot, { slot: String(fix.slot) }).then(() => true);
+    const revision = this.ledger?.revision ?? 0;
+    return this.#change(
+      api.POST('/api/loads/{load}/entries/{slot}/fix', {
+        params: { path: { load: this.load, slot } },
+        body: { patch: fix.patch, revision },
+      }),
+      `${fix.label}: done in slot ${String(slot)}`,
+    );
+  }
+
+  remove(slot: number): Promise<boolean> {
+    const revision = this.ledger?.revision ?? 0;
+    return this.#change(
+      api.DELETE('/api/loads/{load}/entries/{slot}', {
+        params: { path: { load: this.load, slot }, query: { revision } },
+      }),
+      `Slot ${String(slot)} is vacant now; Ctrl+Z brings it back`,
+    );
+  }
+
+  undo(redo = false): Promise<boolean> {
+    const ledger = this.ledger;
+    if (!ledger || !(redo ? ledger.redo : ledger.undo)) {
+      this.message = redo ? 'Nothing to bring back' : 'Nothing to take back';
+      return Promise.resolve(false);
+    }
+    return this.#change(
+      api.POST('/api/loads/{load}/undo', {
+        params: { path: { load: this.load } },
+        body: { redo, revision: ledger.revision },
+      }),
+      redo ? `Done again: ${ledger.redo}` : `Taken back: ${ledger.undo}`,
+    );
+  }
+
+  async #change(request: Promise<Answer>, message: string): Promise<boolean> {
+    this.trouble = '';
+    try {
+      this.#take(must(await request));
+      this.message = message;
+      return true;
+    } catch (e) {
+      if (e instanceof ApiError && e.problem.ledger) this.#take(e.problem.ledger);
+      this.fail(e);
+      return false;
+    }
+  }
+
+  #take(ledger: Ledger): void {
+    this.client.setQueryData(['ledger', ledger.load], ledger);
+    // The radios of a plan share its channels, so the others are read again.
+    void this.client.invalidateQueries({
+      predicate: (q) => q.queryKey[0] === 'ledger' && q.queryKey[1] !== ledger.load,
+    });
+    void this.read();
+  }
+
+  fail(e: unknown): void {
+    this.trouble =
+      e instanceof ApiError ? e.message : 'The application does not answer. Is it still running? Your line is kept.';
+  }
+}

@@ -1,0 +1,17 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte';
+import tailwindcss from '@tailwindcss/vite';
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vitest/config';
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+
+export default defineConfig({
+  plugins: [tailwindcss(), svelte()],
+  build: { target: 'es2023', outDir: '../internal/webui/dist', emptyOutDir: true, assetsInlineLimit: 0 },
+  server: { proxy: { '/api': 'http://127.0.0.1:8146' } },
+  resolve: {
+    alias: { $lib: here('./src/lib'), $parts: here('./src/parts') },
+    ...(process.env.VITEST ? { conditions: ['browser'] } : {}),
+  },
+  test: { environment: 'node', include: ['src/**/*.test.ts'] },
+});
