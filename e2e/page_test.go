@@ -250,3 +250,17 @@ func (p *person) reloads() {
 func click(selector string) chromedp.Action[chromedp.Void] {
 	return chromedp.Click(chromedp.CSS(selector))
 }
+
+func focus(selector string) chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf("{ const e = document.querySelector(%s); e.click(); e.focus(); }", quote(selector)))
+}
+
+func blur() chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()")
+}
+
+// clickText clicks the visible button with a text.
+func clickText(text string) chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf(
+		"[...document.querySelectorAll('button')].find((b) => b.offsetParent !== null && b.innerText.replace(/\\s+/g, ' ').includes(%s)).click()", quote(text)))
+}

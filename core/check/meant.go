@@ -2,19 +2,12 @@ package check
 
 import (
 	"fmt"
-	"math"
 	"strings"
 
 	"mnemos/core/channel"
 	"mnemos/core/freq"
-	"mnemos/core/geo"
 	"mnemos/core/listing"
 )
-
-// plausible is the distance in kilometres within which a repeater of unknown
-// height may be heard. Common practice, no source: a hilltop repeater serves
-// 50 to 100 km.
-const plausible = 80.0
 
 // meant returns the record that the channel is judged by: the likeliest one,
 // provided that it may be heard here or that the channel names it.
@@ -22,26 +15,10 @@ func meant(s Subject) *listing.Match {
 	if s.Channel.Receive == 0 || len(s.Outputs) == 0 {
 		return nil
 	}
-	m := &s.Outputs[0]
-	if Audible(*m, s.Settings) || m.Score > 3 {
+	if m := &s.Outputs[0]; m.Audible || m.Named {
 		return m
 	}
 	return nil
-}
-
-// Reach is the distance in kilometres at which the repeater may be heard, and
-// whether that is its horizon (true) or a common value (false).
-func Reach(m listing.Match, s Settings) (km float64, horizon bool) {
-	if m.Height != nil {
-		return geo.Horizon(*m.Height, s.Height), true
-	}
-	return plausible, false
-}
-
-// Audible reports whether the repeater may be heard at the operator's place.
-func Audible(m listing.Match, s Settings) bool {
-	reach, _ := Reach(m, s)
-	return m.Distance == nil || *m.Distance <= math.Max(reach, 30)
 }
 
 // Age returns the whole months since the record was updated; ok is false if

@@ -187,7 +187,7 @@ func reversedPair(p *Pass) {
 	for _, m := range p.Inputs {
 		o, _ := m.Offset()
 		crossed := tx == m.Output
-		if o == 0 || !Audible(m, p.Settings) || !crossed && seg.Use != band.Input {
+		if o == 0 || !m.Audible || !crossed && seg.Use != band.Input {
 			continue
 		}
 		p.Report(Finding{

@@ -144,7 +144,7 @@ func toneDiffers(p *Pass) {
 	for _, m := range p.Outputs {
 		if !sameRepeater(m, *p.Meant) && m.UplinkTone.Known && tone.Same(m.UplinkTone.Tone, have) {
 			where := away(m)
-			if m.Distance != nil && !Audible(m, p.Settings) {
+			if m.Distance != nil && !m.Audible {
 				where += ", past your horizon"
 			}
 			f.Message = fmt.Sprintf("%s is %s, %s.", have.Words(), m.Title(), where)
@@ -259,10 +259,9 @@ func coChannel(p *Pass) {
 		if m.Key == p.Meant.Key || sameRepeater(m, *p.Meant) || m.Distance == nil {
 			continue
 		}
-		reach, horizon := Reach(m, p.Settings)
-		text := fmt.Sprintf("%s: %.0f km away, may be heard to about %.0f km", p.cite(m), *m.Distance, reach)
-		if horizon {
-			text = fmt.Sprintf("%s: %.0f km away, horizon %.0f km", p.cite(m), *m.Distance, reach)
+		text := fmt.Sprintf("%s: %.0f km away, may be heard to about %.0f km", p.cite(m), *m.Distance, m.Reach)
+		if m.Horizon {
+			text = fmt.Sprintf("%s: %.0f km away, horizon %.0f km", p.cite(m), *m.Distance, m.Reach)
 		}
 		f := Finding{
 			Severity: Note, Field: listing.FieldReceive,
@@ -270,7 +269,7 @@ func coChannel(p *Pass) {
 			Message: fmt.Sprintf("It is %.0f km away, past your horizon.", *m.Distance),
 			Why:     []Because{{"published", text}},
 		}
-		if Audible(m, p.Settings) {
+		if m.Audible {
 			f.Severity = Check
 			f.Message = fmt.Sprintf("It is %.0f km away and may be heard here.", *m.Distance)
 			if down := p.downlink(); !down.IsOff() && p.Channel.ReceiveTone.IsOff() {

@@ -96,7 +96,7 @@ func (it item) decimal(plan *band.Plan) []reading {
 	if f < lowest || f > freq.Max {
 		return []reading{it.size(plan)}
 	}
-	second := remote + 1
+	second := 2*remote - 1
 	if _, ok := plan.Band(f); ok {
 		second = possible
 	}

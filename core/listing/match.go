@@ -55,6 +55,7 @@ func inside(r *Record, box *geo.Box) bool {
 type Query struct {
 	Place    *geo.Point
 	RadiusKM float64
+	Height   float64 // own aerial above the surrounding surface, metres
 }
 
 // Match is a record near the operator that may be the one that is meant.
@@ -62,6 +63,10 @@ type Match struct {
 	Record
 	Distance    *float64     // kilometres; nil if either place is unknown
 	Bearing     float64      // degrees from the operator; counts only with Distance
+	Reach       float64      // kilometres to which it may be heard
+	Horizon     bool         // Reach is its radio horizon, from a published height
+	Audible     bool         // it may be heard at the operator's place
+	Named       bool         // the channel's name says that it is this one
 	Differences []Difference // between channel and record, field by field
 	Score       float64      // likelihood that this record is meant; larger is likelier
 }
@@ -126,7 +131,10 @@ func Find(ctx context.Context, src Source, plan *band.Plan, c channel.Channel, q
 func measure(records []Record, c channel.Channel, q Query) []Match {
 	out := make([]Match, 0, len(records))
 	for _, r := range records {
-		m := Match{Record: r, Differences: Differences(c, r)}
+		m := Match{Record: r, Differences: Differences(c, r), Reach: plausible, Named: c.Name != "" && named(c.Name, r)}
+		if r.Height != nil {
+			m.Reach, m.Horizon = geo.Horizon(*r.Height, q.Height), true
+		}
 		if p, ok := r.Place(); ok && q.Place != nil {
 			km, bearing := geo.Distance(*q.Place, p)
 			if km > q.RadiusKM {
@@ -134,11 +142,20 @@ func measure(records []Record, c channel.Channel, q Query) []Match {
 			}
 			m.Distance, m.Bearing = &km, bearing
 		}
+		m.Audible = m.Distance == nil || *m.Distance <= max(m.Reach, nearby)
 		m.Score = score(c, m)
 		out = append(out, m)
 	}
 	return out
 }
+
+// plausible is the distance in kilometres within which a repeater of unknown
+// height may be heard, and nearby the one within which even a low one may.
+// Common practice, no source: a hilltop repeater serves 50 to 100 km.
+const (
+	plausible = 80.0
+	nearby    = 30.0
+)
 
 // unplaced is the distance at which a record without a position is ranked.
 const unplaced = 100.0
@@ -151,13 +168,16 @@ func (m Match) away() float64 {
 }
 
 // score weighs the clues to which record is meant. The weights are common
-// practice, no source: a name is the strongest clue, a shift or tone that
-// agrees each outweigh some sixty kilometres, and a repeater that FM cannot
+// practice, no source: a name is the strongest clue, then whether it may be
+// heard at all; a shift or tone that agrees each outweigh sixty kilometres, and a repeater that FM cannot
 // use or that is off the air is seldom meant.
 func score(c channel.Channel, m Match) float64 {
 	s := -m.away() / 30
-	if c.Name != "" && named(c.Name, m.Record) {
-		s += 6
+	if m.Named {
+		s += 8
+	}
+	if m.Audible {
+		s += 3
 	}
 	if o, ok := m.Offset(); ok && o == c.Offset() {
 		s += 2

@@ -51,8 +51,12 @@ func TestStep(t *testing.T) {
 		step freq.Hz
 	}{
 		// basis: arithmetic
-		{trail, "146.940", 20_000}, {trail, "155.3425", 2_500}, {trail, "446.00625", 6_250},
-		{ferry, "146.940", 20_000}, {ferry, "155.3425", 0}, {ferry, "145.5875", 12_500},
+		{trail, "146.940", 20_000},
+		{trail, "155.3425", 2_500},
+		{trail, "446.00625", 6_250},
+		{ferry, "146.940", 20_000},
+		{ferry, "155.3425", 0},
+		{ferry, "145.5875", 12_500},
 	} {
 		step, ok := c.p.Step(freq.MustParse(c.f))
 		assert.Equal(t, c.step != 0, ok, c.f)
@@ -78,15 +82,18 @@ func TestFit(t *testing.T) {
 		{"fits", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.6") }), nil, nil},
 		{"out of range", "trail", at("52.525", func(*channel.Channel) {}), []listing.Field{listing.FieldReceive}, nil},
 		{
-			"receives but does not transmit", "trail", at("162.475", func(*channel.Channel) {}), []listing.Field{listing.FieldTransmit},
+			"receives but does not transmit", "trail", at("162.475", func(*channel.Channel) {}),
+			[]listing.Field{listing.FieldTransmit},
 			func(h channel.Channel) bool { return h.How.Kind == channel.Blocked },
 		},
 		{
-			"shift finer than the resolution", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.612") }), []listing.Field{listing.FieldShift},
+			"shift finer than the resolution", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.612") }),
+			[]listing.Field{listing.FieldShift},
 			func(h channel.Channel) bool { return h.Offset() == -600_000 },
 		},
 		{
-			"tone outside the 38", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("254.1") }), []listing.Field{listing.FieldToneOut},
+			"tone outside the 38", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("254.1") }),
+			[]listing.Field{listing.FieldToneOut},
 			func(h channel.Channel) bool { return h.TransmitTone.IsOff() },
 		},
 		{
@@ -99,12 +106,14 @@ func TestFit(t *testing.T) {
 			func(h channel.Channel) bool { return h.TransmitTone == tone.MustParse("D047N") },
 		},
 		{
-			"no middle power", "lantern", at("146.94", func(c *channel.Channel) { c.Power = channel.Mid }), []listing.Field{listing.FieldPower},
+			"no middle power", "lantern", at("146.94", func(c *channel.Channel) { c.Power = channel.Mid }),
+			[]listing.Field{listing.FieldPower},
 			func(h channel.Channel) bool { return h.Power == channel.Low },
 		},
 		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []listing.Field{listing.FieldToneOut}, nil},
 		{
-			"typed column off the raster", "lantern", at("146.94", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("146.341")) }), []listing.Field{listing.FieldTransmit},
+			"typed column off the raster", "lantern", at("146.94", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("146.341")) }),
+			[]listing.Field{listing.FieldTransmit},
 			func(h channel.Channel) bool { tx, _ := h.Transmit(); return tx == freq.MustParse("146.340") },
 		},
 	} {

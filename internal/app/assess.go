@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"fmt"
+	"math"
 
 	"mnemos/core/band"
 	"mnemos/core/channel"
@@ -83,7 +84,7 @@ type judged struct {
 func judge(ctx context.Context, src listing.Source, s check.Subject) (judged, error) {
 	if s.Channel.Receive != 0 {
 		var err error
-		q := listing.Query{Place: s.Place, RadiusKM: s.RadiusKM}
+		q := listing.Query{Place: s.Place, RadiusKM: s.RadiusKM, Height: s.Height}
 		if s.Outputs, s.Inputs, err = listing.Find(ctx, src, s.Plan, s.Channel, q); err != nil {
 			return judged{}, err
 		}
@@ -96,14 +97,16 @@ func matches(r judged, s check.Settings) []Match {
 	for _, m := range r.outputs {
 		v := Match{
 			Key: m.Key, Callsign: m.Callsign, Locality: m.Locality, Output: m.Output, UplinkTone: m.UplinkTone, DownlinkTone: m.DownlinkTone,
-			Distance: m.Distance, Updated: m.Updated.String(), Source: m.Source, Age: age(m, s), Differences: m.Differences,
+			Updated: m.Updated.String(), Source: m.Source, Age: age(m, s), Differences: m.Differences,
 			Meant: r.Meant != nil && r.Meant.Key == m.Key && r.Meant.Source == m.Source,
 		}
 		if m.Input != 0 {
 			v.Input = &m.Input
 		}
 		if m.Distance != nil {
-			v.Bearing = &m.Bearing
+			// To the metre and a hundredth of a degree: the rest is noise.
+			km, bearing := math.Round(*m.Distance*1000)/1000, math.Mod(math.Round(m.Bearing*100)/100, 360)
+			v.Distance, v.Bearing = &km, &bearing
 		}
 		out = append(out, v)
 	}

@@ -69,9 +69,9 @@ func (a *App) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence, 
 			continue
 		}
 		v.Statements++
-		p := &Published{Match: m, Within: check.Audible(*r.Meant, d.settings)}
-		if reach, known := check.Reach(*r.Meant, d.settings); known {
-			p.Horizon = &reach
+		p := &Published{Match: m, Within: r.Meant.Audible}
+		if r.Meant.Horizon {
+			p.Horizon = &r.Meant.Reach
 		}
 		v.Published = p
 	}

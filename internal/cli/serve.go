@@ -35,7 +35,7 @@ func (f *serveFlags) add(c *cobra.Command) {
 func serveCommand() *cobra.Command {
 	f := serveFlags{data: "mnemos-data"}
 	c := &cobra.Command{
-		Use: "serve", Short: "Serve the application from a data folder", Args: cobra.NoArgs,
+		Use: "serve", Short: "Serve the application from a data folder", Args: noArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error { return f.serve(cmd.Context(), cmd.OutOrStdout()) },
 	}
 	f.add(c)
@@ -45,7 +45,7 @@ func serveCommand() *cobra.Command {
 func demoCommand() *cobra.Command {
 	var f serveFlags
 	c := &cobra.Command{
-		Use: "demo", Short: "Serve the application with the demonstration data in a fresh folder", Args: cobra.NoArgs,
+		Use: "demo", Short: "Serve the application with the demonstration data in a fresh folder", Args: noArgs,
 		RunE: func(cmd *cobra.Command, _ []string) (err error) {
 			if f.data == "" {
 				if f.data, err = os.MkdirTemp("", "mnemos-demo-"); err != nil {
@@ -58,6 +58,13 @@ func demoCommand() *cobra.Command {
 	}
 	f.add(c)
 	return c
+}
+
+func noArgs(cmd *cobra.Command, args []string) error {
+	if err := cobra.NoArgs(cmd, args); err != nil {
+		return usage{err}
+	}
+	return nil
 }
 
 // serve runs until the context ends. A data folder without an operator is

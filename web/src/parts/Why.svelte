@@ -7,7 +7,7 @@
 
 <button
   type="button"
-  class="link inline-flex min-h-6 items-center gap-0.5 max-desk:min-h-11"
+  class="link inline-flex min-h-6 items-center gap-0.5 max-desk:-my-2.5 max-desk:py-2.5"
   aria-expanded={open}
   onclick={() => (open = !open)}
   >why<ChevronDown size={12} class={open ? 'rotate-180' : ''} aria-hidden="true" /></button

@@ -82,8 +82,8 @@
     }}
   >
     <Select.Trigger
+      aria-label="radio {radio?.name ?? ''} {radio?.form ?? ''}, {radio?.slots.first ?? ''}–{radio?.slots.last ?? ''}"
       class="flex h-[30px] items-center gap-2 self-center rounded-[2px] border border-rule2 bg-sheet pr-2 pl-2.5 whitespace-nowrap max-desk:h-9"
-      aria-label="Radio: {radio?.name ?? ''}"
     >
       <span class="text-label text-ink3 max-desk:hidden">radio</span>
       <b class="font-strong">{radio?.name}</b>

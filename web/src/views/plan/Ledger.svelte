@@ -160,6 +160,20 @@
     }
   }
 
+  /** A click chooses a slot and a cell; a double click edits, or writes into a vacant slot. */
+  function point(e: MouseEvent) {
+    const target = e.target instanceof Element ? e.target : null;
+    const slot = Number(target?.closest('[role="row"][id]')?.id.replace('slot-', '') ?? NaN);
+    if (Number.isNaN(slot) || target?.closest('input, button, a')) return;
+    const at = columns.find((c) => c === target?.closest<HTMLElement>('[data-column]')?.dataset.column);
+    if (e.type === 'dblclick' && at) void edit(slot, at);
+    else if (e.type === 'dblclick') write(slot);
+    else {
+      column = at ?? column;
+      void select(slot);
+    }
+  }
+
   function fix(row: Row) {
     const first = row.top?.fixes[0];
     if (first) void plan.fix(row.slot, first);
@@ -184,7 +198,7 @@
     </div>
   </div>
   <!-- svelte-ignore a11y_interactive_supports_focus -->
-  <div role="grid" aria-label="Slots" onkeydown={keydown} class="pb-3">
+  <div role="grid" aria-label="Slots" onkeydown={keydown} onclick={point} ondblclick={point} class="pb-3">
     <div role="row" class="cols border-b border-bold text-label text-ink2 max-desk:sr-only">
       <span role="columnheader" class="pl-1">slot</span>
       <span role="columnheader">name</span>
@@ -212,19 +226,12 @@
             editing={editing && plan.selected === slot}
             save={(at, text) => save(slot, at, text)}
             done={(d) => void done(d)}
-            pick={(at) => {
-              if (editing && plan.selected === slot && column === at) return;
-              column = at;
-              void select(slot);
-            }}
-            edit={(at) => void edit(slot, at)}
             fix={() => {
               fix(shown);
             }}
           />
         {/if}
       {:else}
-        <!-- svelte-ignore a11y_click_events_have_key_events -->
         <div
           role="row"
           id="slot-{slot}"
@@ -233,10 +240,6 @@
           class="vacant group"
           class:chosen={plan.selected === slot}
           class:fifth={slot % 5 === 0}
-          onclick={() => void select(slot)}
-          ondblclick={() => {
-            write(slot);
-          }}
         >
           <span role="gridcell" class="pl-1 font-figs text-ink3">{slot}</span>
           <span role="gridcell" class="text-label text-ink3">

@@ -10,7 +10,27 @@
   let { reading }: { reading: Reading } = $props();
   const shown = 4;
   let all = $state(false);
-  const list = $derived(all ? reading.matches : reading.matches.slice(0, shown));
+
+  /** Listings that say the same of one repeater share a row. */
+  const groups = $derived.by(() => {
+    const out: { first: Match; listings: string[] }[] = [];
+    for (const m of reading.matches) {
+      const same = out.find(
+        ({ first: f }) =>
+          m.callsign !== '' &&
+          f.callsign === m.callsign &&
+          f.output_hz === m.output_hz &&
+          f.input_hz === m.input_hz &&
+          f.uplink_tone === m.uplink_tone &&
+          f.downlink_tone === m.downlink_tone,
+      );
+      const listing = `${m.source}, ${m.updated}`;
+      if (same) same.listings.push(listing);
+      else out.push({ first: m, listings: [listing] });
+    }
+    return out;
+  });
+  const list = $derived(all ? groups : groups.slice(0, shown));
   const differs = (m: Match, field: string) => m.differences.some((d) => d.field === field);
 </script>
 
@@ -34,9 +54,9 @@
       <span role="columnheader">bearing</span>
       <span role="columnheader" class="text-right">listed</span>
     </div>
-    {#each list as m (m.source + m.key)}
+    {#each list as { first: m, listings } (m.source + m.key)}
       <div class="row match border-t border-rule" role="row">
-        <span role="cell" class="name truncate" class:font-strong={m.meant} title="{m.locality}, {m.source}"
+        <span role="cell" class="name truncate" class:font-strong={m.meant} title={listings.join('; ')}
           >{m.locality || m.callsign}</span
         >
         <span role="cell" class="call font-figs text-[12px] text-ink3">{m.callsign}</span>
@@ -59,7 +79,7 @@
               'no tone',
             )}
           </span>
-          <ToArrow />
+          <span class="arr"><ToArrow /></span>
           <span>{@render stated(m.downlink_tone, differs(m, 'tone_in'), 'no tone')}</span>
         </span>
         <span role="cell" class="km text-small text-ink2"
@@ -68,12 +88,18 @@
         <span role="cell" class="brg text-small text-ink2"
           >{#if m.bearing_deg !== null}<Needle degrees={m.bearing_deg} />{/if}</span
         >
-        <span role="cell" class="age text-right text-small text-ink2" title="{m.source}, {m.updated}">{m.age} ago</span>
+        <span role="cell" class="age text-right text-small text-ink2" title={listings.join('; ')}
+          >{#if listings.length > 1}<span class="max-desk:hidden">{listings.length}× </span>{/if}{m.age}<span
+            class="max-desk:hidden"
+          >
+            ago</span
+          ></span
+        >
       </div>
     {/each}
-    {#if reading.matches.length > shown}
+    {#if groups.length > shown}
       <button type="button" class="link ml-10 py-1 max-desk:ml-0" onclick={() => (all = !all)}>
-        {all ? 'the likeliest only' : `${String(reading.matches.length - shown)} more`}
+        {all ? 'the likeliest only' : `${String(groups.length - shown)} more`}
       </button>
     {/if}
   </div>
@@ -126,7 +152,7 @@
     }
     .row.match {
       min-height: 34px;
-      grid-template-columns: minmax(0, 1fr) 92px 60px 58px 76px;
+      grid-template-columns: minmax(0, 1fr) 84px 62px 54px 66px;
       line-height: 33px;
     }
     .name {

@@ -287,7 +287,13 @@
   }
   @media (max-width: 720px) {
     .left {
-      padding-top: 0;
+      padding: 0 var(--margin);
+    }
+    .left > section,
+    .slots {
+      margin: 0;
+      padding: 0;
+      overflow: visible;
     }
     .panel {
       padding: 16px;

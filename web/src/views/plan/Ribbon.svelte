@@ -32,7 +32,9 @@
       ? { slot: reading.slot, receive_hz: reading.channel.receive_hz, transmit_hz: reading.channel.transmit_hz }
       : null,
   );
-  const levels = $derived(placeLabels(ribbon.channels.map((c) => x(c.receive_hz))));
+  // What leaves the band is drawn last, over the arcs.
+  const channels = $derived([...ribbon.channels].sort((a, b) => Number(b.inside) - Number(a.inside)));
+  const levels = $derived(placeLabels(channels.map((c) => x(c.receive_hz))));
   const shown = $derived(ribbon.channels.find((c) => c.slot === (raised ?? selected)));
 </script>
 
@@ -106,13 +108,8 @@
     {#each ribbon.nearby_hz as hz (hz)}<path class="near" d="M{x(hz)},46V52"
         ><title>published on {mhz(hz)}, not in this radio</title></path
       >{/each}
-    {#each band.calling_hz as hz (hz)}
-      <path d="M{x(hz)},8V52" class="pole" /><path d="M{x(hz)},8L{x(hz) + 9},11L{x(hz)},14Z" class="flag" />
-      <text x={x(hz) + 12} y="15">calling</text>
-    {/each}
-    {#each ribbon.channels as c, i (c.slot)}
+    {#each channels as c, i (c.slot)}
       {@const at = x(c.receive_hz)}
-      <!-- svelte-ignore a11y_click_events_have_key_events -->
       <g
         role="button"
         tabindex="0"
@@ -141,9 +138,6 @@
             {@const to = c.transmit_hz > band.upper_hz ? WIDTH : 0}
             <path class="arc" d="M{at},48Q{(at + to) / 2},{10} {to - Math.sign(to - 1) * 8},14" />
             <path class="off" d={to === 0 ? 'M0,14l9,-4v8Z' : `M${String(WIDTH)},14l-9,-4v8Z`} />
-            <text class="offtext" x={to === 0 ? 4 : WIDTH - 4} y="30" text-anchor={to === 0 ? 'start' : 'end'}
-              >{mhz(c.transmit_hz)}, off the band</text
-            >
           {/if}
         {/if}
         <path class="tk" d="M{at},{46 - (levels[i] ?? 0) * 12}V52" />
@@ -162,6 +156,16 @@
         {:else}<rect x={at - 4.2} y={41.8 - (levels[i] ?? 0) * 12} width="8.4" height="8.4" class="mk" />{/if}
         <text class="no" x={at + 7} y={50 - (levels[i] ?? 0) * 12}>{c.slot}</text>
       </g>
+    {/each}
+    {#each channels.filter((c) => !c.inside && c.transmit_hz !== null) as c (c.slot)}
+      {@const right = (c.transmit_hz ?? 0) > band.upper_hz}
+      <text class="offtext" x={right ? WIDTH - 4 : 4} y="30" text-anchor={right ? 'end' : 'start'}
+        >{mhz(c.transmit_hz ?? 0)}, off the band</text
+      >
+    {/each}
+    {#each band.calling_hz as hz (hz)}
+      <path d="M{x(hz)},8V52" class="pole" /><path d="M{x(hz)},8L{x(hz) + 9},11L{x(hz)},14Z" class="flag" />
+      <text x={x(hz) + 12} y="15">calling</text>
     {/each}
     {#if draft}
       <g class="ch draft" aria-hidden="true">

@@ -1,5 +1,6 @@
 <script lang="ts">
   import Frequency from '$parts/Frequency.svelte';
+  import Tone from '$parts/Tone.svelte';
   import type { Reading } from '$lib/api/client';
 
   /** The sentence that says what the radio will do with the line. */
@@ -17,7 +18,7 @@
   {:else}
     {#each reading.sentence as p, i (i)}{#if p.kind === 'frequency'}<Frequency
           text={p.text}
-        />{:else if p.kind === 'tone'}<span class="font-figs">{p.text}</span>{:else if p.origin}<span
+        />{:else if p.kind === 'tone'}<Tone text={p.text.replace(/ Hz.*/, '')} />{:else if p.origin}<span
           class="origin text-ink2"
           title="worked out from the {p.origin}">{p.text}</span
         >{:else}<span>{p.text}</span>{/if}{/each}

@@ -19,11 +19,9 @@
     editing?: boolean;
     save: (column: Column, text: string) => Promise<string | undefined>;
     done: (direction: -1 | 0 | 1) => void;
-    pick: (column: Column) => void;
-    edit: (column: Column) => void;
     fix: () => void;
   }
-  let { row, draft = false, selected = false, active, editing = false, save, done, pick, edit, fix }: Props = $props();
+  let { row, draft = false, selected = false, active, editing = false, save, done, fix }: Props = $props();
   const c = $derived(row.channel);
   const flag = (field: string) => row.flags[field];
   const fifth = $derived(row.slot % 5 === 0);
@@ -52,19 +50,13 @@
   {:else}<span class:text-ink2={row.scan === 'yes' && !draft}>{row.scan}</span>{/if}
 {/snippet}
 
-<!-- The grid that holds the rows handles the keys for all of them. -->
-<!-- svelte-ignore a11y_click_events_have_key_events -->
+<!-- The grid that holds the rows handles keys and clicks for all of them. -->
 {#snippet box(column: Column, classes: string)}
   <span
     role="gridcell"
     tabindex="-1"
     class="{classes} {active === column && !editing ? 'shadow-[0_2px_0_var(--accent)]' : ''}"
-    ondblclick={() => {
-      edit(column);
-    }}
-    onclick={() => {
-      pick(column);
-    }}>{@render cell(column)}</span
+    data-column={column}>{@render cell(column)}</span
   >
 {/snippet}
 

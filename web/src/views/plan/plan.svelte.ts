@@ -27,6 +27,8 @@ export class PlanState {
   trouble = $state('');
 
   #asked = 0;
+  /** The line that the reading is of. */
+  #read = '';
 
   constructor(readonly client: QueryClient) {}
 
@@ -54,16 +56,20 @@ export class PlanState {
   /** Reads the line; an answer that a later one has overtaken is dropped. */
   async read(): Promise<void> {
     const asked = ++this.#asked;
-    if (!this.line.trim()) {
+    const line = this.line;
+    if (!line.trim()) {
       this.reading = null;
+      this.#read = line;
       return;
     }
     try {
       const answer = await api.POST('/api/loads/{load}/read', {
         params: { path: { load: this.load } },
-        body: { line: this.line, slot: this.place },
+        body: { line, slot: this.place },
       });
-      if (asked === this.#asked) this.reading = must(answer);
+      if (asked !== this.#asked) return;
+      this.reading = must(answer);
+      this.#read = line;
     } catch (e) {
       if (asked === this.#asked) this.fail(e);
     }
@@ -78,25 +84,37 @@ export class PlanState {
     return true;
   }
 
+  /**
+   * Stores the line. It is cleared at once, so that the next one can be typed
+   * without waiting, and comes back if it could not be stored.
+   */
   async store(replace = false): Promise<boolean> {
-    await this.read();
-    const reading = this.reading;
+    if (this.#read !== this.line) await this.read();
+    const { line, place, reading } = this;
     const revision = this.ledger?.revision;
     if (!reading || revision === undefined) return false;
-    const slot = reading.slot;
+    if (reading.occupied && !replace) {
+      this.trouble = `Slot ${String(reading.slot)} holds ${reading.occupied}. The fix below uses a vacant slot; Shift+Enter stores over it.`;
+      return false;
+    }
+    this.place = null;
+    if (reading.complete) this.type('');
     const done = await this.#change(
       api.POST('/api/loads/{load}/entries', {
         params: { path: { load: this.load } },
-        body: { line: this.line, slot: this.place, replace, revision },
+        body: { line, slot: place, replace, revision },
       }),
-      `Stored in slot ${String(slot)}`,
+      `Stored in slot ${String(reading.slot)}`,
     );
     if (done) {
-      this.place = null;
-      this.selected = slot;
-      this.type('');
+      this.selected = reading.slot;
+      return true;
     }
-    return done;
+    const { trouble } = this;
+    this.place = place;
+    if (this.line === '') this.type(line);
+    this.trouble = this.line === line ? trouble : `${trouble} Not stored: ${line}`;
+    return false;
   }
 
   /** Changes fields of a slot as typed; returns what is wrong with each. */

@@ -1,0 +1,75 @@
+# Two commands do all set-up: `make demo` and `make test`.
+
+CHROMIUM ?= /usr/lib/chromium/chromium-headless-shell
+UI := internal/webui/dist/index.html
+WEB := $(shell find web/src web/public web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
+GO := go
+export CGO_ENABLED := 0
+
+.PHONY: demo build test test-go test-web lint dev bench screenshots rules generate chromium fuzz clean
+
+## demo: build everything and start with the demonstration data (DATA=DIR keeps it)
+demo: build
+	./bin/mnemos demo $(if $(DATA),--data $(DATA)) $(if $(ADDRESS),--address $(ADDRESS))
+
+## build: the binary, with the interface inside
+build: $(UI)
+	$(GO) build -o bin/mnemos ./cmd/mnemos
+
+web/node_modules/.package-lock.json: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	@touch $@
+
+$(UI): web/node_modules/.package-lock.json $(WEB)
+	cd web && npm run build
+	@touch internal/webui/dist/.keep
+
+## test: everything that CI checks
+test: $(UI) chromium lint test-web test-go
+
+test-go: $(UI) chromium
+	MNEMOS_CHROMIUM=$(CHROMIUM) $(GO) test ./...
+
+test-web: $(UI)
+	cd web && npm test
+
+lint: $(UI)
+	@out="$$($(GO) tool gofumpt -l core internal cmd e2e)"; test -z "$$out" || { echo "gofumpt would change:"; echo "$$out"; exit 1; }
+	$(GO) vet ./...
+	$(GO) tool staticcheck ./...
+	cd web && npm run check && npm run lint
+	@cd web && npx openapi-typescript ../internal/api/openapi.yaml -o node_modules/.schema.d.ts >/dev/null && \
+		cmp -s node_modules/.schema.d.ts src/lib/api/schema.d.ts || { echo "web/src/lib/api/schema.d.ts is stale: run make generate"; exit 1; }
+
+chromium:
+	@test -x $(CHROMIUM) || { apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell; }
+
+## dev: the interface by Vite, with reloading, and the API behind it
+dev: build
+	./bin/mnemos demo & trap "kill $$!" EXIT; cd web && npm run dev
+
+## bench: what things cost, as ratios to a named baseline in the same run
+bench:
+	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
+
+## screenshots: the pictures in docs/screenshots
+screenshots: $(UI) chromium
+	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_SCREENSHOTS=$(CURDIR)/docs/screenshots $(GO) test -count 1 -run TestScreenshots ./e2e
+
+## rules: docs/rules.md from the rules
+rules:
+	$(GO) run ./cmd/mnemos rules --write docs/rules.md
+
+## generate: the server and the types of the interface from the contract
+generate:
+	$(GO) generate ./internal/api
+	cd web && npm run types
+
+## fuzz: every parser for a while (FUZZTIME=1m)
+FUZZTIME ?= 1m
+fuzz:
+	@for p in freq tone geo entry listing; do for f in $$($(GO) test -list '^Fuzz' ./core/$$p | grep '^Fuzz'); do \
+		echo "core/$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) ./core/$$p || exit 1; done; done
+
+clean:
+	rm -rf bin web/node_modules internal/webui/dist/*

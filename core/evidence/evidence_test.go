@@ -1,0 +1,97 @@
+package evidence
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/entry"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+	"mnemos/core/tone"
+)
+
+func theCase(line string, meant *listing.Match) Case {
+	us := band.MustLoad("us")
+	return Case{Channel: entry.Read(line, us).Channel, Plan: us, Meant: meant, Fresh: true}
+}
+
+func marran(up, down listing.Stated) *listing.Match {
+	return &listing.Match{Record: listing.Record{
+		Key: "m", Output: freq.MustParse("146.940"), Input: freq.MustParse("146.340"), UplinkTone: up, DownlinkTone: down,
+	}}
+}
+
+var (
+	unknown = listing.Stated{}
+	none    = listing.Says(tone.Off)
+	t885    = listing.Says(tone.MustParse("88.5"))
+	t1273   = listing.Says(tone.MustParse("127.3"))
+)
+
+func TestRows(t *testing.T) {
+	rows := theCase("146.94 - 127.3/127.3", marran(t885, t1273)).Rows()
+	require.Len(t, rows, 5)
+	assert.Equal(t, Row{
+		Field: listing.FieldShift, Entered: Cell{KindOffset, "-0.600"}, Published: Cell{KindOffset, "-0.600"}, Plan: Cell{KindOffset, "-0.600"}, Mark: FieldAgrees,
+	}, rows[1])
+	assert.Equal(t, Row{
+		Field: listing.FieldToneOut, Entered: Cell{KindTone, "127.3"}, Published: Cell{KindTone, "88.5"}, Mark: FieldDiffers,
+	}, rows[3])
+
+	rows = theCase("146.94 -", marran(unknown, none)).Rows()
+	assert.Equal(t, NoEvidence, rows[3].Mark, "an unknown tone is no evidence")
+	assert.Equal(t, Cell{}, rows[3].Published)
+	assert.Equal(t, FieldAgrees, rows[4].Mark, "an open receiver hears a repeater without a tone")
+
+	assert.Len(t, theCase("162.475 rx only", nil).Rows(), 2, "nothing is said of a transmitter that is blocked")
+	assert.Equal(t, FieldDiffers, theCase("147.39 +6", nil).Rows()[2].Mark, "outside the band")
+}
+
+func TestOverall(t *testing.T) {
+	c := theCase("146.94 88.5", marran(t885, t1273))
+	rows := c.Rows()
+	assert.Equal(t, Agrees, c.Overall(rows, false, false))
+	assert.Equal(t, Conflict, c.Overall(rows, false, true))
+	assert.Equal(t, Stop, c.Overall(rows, true, true), "stop goes before conflict")
+	c.Fresh = false
+	assert.Equal(t, Unverified, c.Overall(rows, false, false), "an old listing is weak evidence")
+}
+
+// TestPath checks who would hear whom. Common practice, no source: a receiver
+// with tone squelch opens only to its tone; an open one to everything.
+func TestPath(t *testing.T) {
+	for _, c := range []struct {
+		name, line string
+		meant      *listing.Match
+		up, down   Passes
+		lock       LockKind
+	}{
+		{"right", "146.94 88.5", marran(t885, t1273), Would, Would, LockTone},
+		{"downlink sent as uplink", "146.94 127.3", marran(t885, t1273), WouldNot, Would, LockTone},
+		{"squelch waits for another tone", "146.94 ts 88.5", marran(t885, t1273), Would, WouldNot, LockTone},
+		{"carrier access", "146.94", marran(none, none), Would, Would, LockOpen},
+		{"access unknown", "146.94", marran(unknown, unknown), Unknown, Would, LockUnknown},
+		{"squelch, tone unknown", "146.94 ts 88.5", marran(t885, unknown), Would, Unknown, LockTone},
+		{"burst", "146.94 1750", marran(listing.Says(tone.Burst1750), unknown), Would, Would, LockBurst},
+		{"wrong input", "146.94 +", marran(t885, t885), WouldNot, Would, LockTone},
+		{"nothing published", "146.94 88.5", nil, Unknown, Would, LockUnknown},
+	} {
+		p := theCase(c.line, c.meant).Path()
+		require.NotNil(t, p.Up, c.name)
+		assert.Equal(t, c.up, p.Up.Passes, "%s: up", c.name)
+		assert.Equal(t, c.down, p.Down.Passes, "%s: down", c.name)
+		assert.Equal(t, c.lock, p.Up.Lock, "%s: lock", c.name)
+		assert.NotEmpty(t, p.Up.Says+p.Down.Says)
+	}
+	p := theCase("146.52 100/77", nil).Path()
+	assert.Empty(t, p.Through)
+	assert.Equal(t, WouldNot, p.Down.Passes, "two radios set alike with separate tones do not hear each other")
+	assert.Nil(t, theCase("162.475 rx only", nil).Path().Up)
+	assert.Equal(t, 13, key(tone.MustParse("103.5")).Index)
+	assert.Greater(t, key(tone.MustParse("D023N")).Index, 50)
+	assert.Equal(t, channel.Blocked, theCase("162.475", nil).Channel.How.Kind)
+}

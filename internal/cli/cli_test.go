@@ -1,0 +1,66 @@
+package cli
+
+import (
+	"io"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/rogpeppe/go-internal/testscript"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mnemos/core/listing"
+)
+
+func TestMain(m *testing.M) {
+	testscript.Main(m, map[string]func(){
+		"mnemos": func() { os.Exit(Main(os.Args[1:], os.Stdin, os.Stdout, os.Stderr)) },
+	})
+}
+
+func TestScripts(t *testing.T) { testscript.Run(t, testscript.Params{Dir: "testdata/script"}) }
+
+func TestRulesDocIsFresh(t *testing.T) {
+	b, err := os.ReadFile("../../docs/rules.md")
+	require.NoError(t, err)
+	assert.Equal(t, string(RulesMarkdown()), string(b), "run make rules")
+}
+
+func TestExampleListing(t *testing.T) {
+	f, err := os.Open("../../docs/formats/listing-example.json")
+	require.NoError(t, err)
+	defer func() { require.NoError(t, f.Close()) }()
+	records, err := listing.Read(f)
+	require.NoError(t, err)
+	assert.NotEmpty(t, records)
+}
+
+func TestOnlyLoopback(t *testing.T) {
+	for _, good := range []string{"127.0.0.1:0", "[::1]:80", "localhost:8146"} {
+		assert.NoError(t, onlyLoopback(good))
+	}
+	for _, bad := range []string{"0.0.0.0:80", ":80", "example.org:80", "127.0.0.1"} {
+		assert.Error(t, onlyLoopback(bad), bad)
+	}
+}
+
+func TestExitCodes(t *testing.T) {
+	for _, c := range []struct {
+		args []string
+		code int
+	}{
+		{[]string{"read", "146.52"}, 0},
+		{[]string{"read", "147.24 100"}, 0}, // unverified, but nothing worse than notes
+		{[]string{"read", "146.94 141"}, 1},
+		{[]string{"read", ""}, 1},
+		{[]string{"read", "a", "b"}, 2},
+		{[]string{"read", "--nonsense", "146.52"}, 2},
+		{[]string{"read", "--at", "nowhere", "146.52"}, 2},
+		{[]string{"read", "--batch", "nowhere.txt"}, 2},
+		{[]string{"nonsense"}, 2},
+		{[]string{"serve", "extra"}, 2},
+	} {
+		assert.Equal(t, c.code, Main(c.args, strings.NewReader(""), io.Discard, io.Discard), c.args)
+	}
+}

@@ -1,0 +1,228 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/entry"
+	"mnemos/core/freq"
+	"mnemos/core/geo"
+	"mnemos/core/listing"
+	"mnemos/core/tone"
+)
+
+func open(t *testing.T, folder string) *Store {
+	t.Helper()
+	s, err := Open(t.Context(), folder)
+	require.NoError(t, err)
+	return s
+}
+
+func fresh(t *testing.T) (*Store, Plan, Load) {
+	t.Helper()
+	s := open(t, t.TempDir())
+	t.Cleanup(func() { require.NoError(t, s.Close()) })
+	p, loads, err := s.NewPlan(t.Context(), "Walk", "2026-11-25T09:42:00Z", "trail")
+	require.NoError(t, err)
+	return s, p, loads[0]
+}
+
+var stamp = Stamp{Person: "operator", At: "2026-11-25T09:42:00Z", Label: "store"}
+
+func put(s *Store, p Plan, l Load, slot int, c channel.Channel) error {
+	now, err := s.Plan(context.Background(), p.ID)
+	if err != nil {
+		return err
+	}
+	return s.Edit(context.Background(), p.ID, now.Revision, stamp, func(e *Edit) error {
+		id, err := e.AddChannel(c)
+		if err != nil {
+			return err
+		}
+		return e.AddEntry(Entry{LoadID: l.ID, Slot: slot, ChannelID: id, ShortName: "X", Scan: entry.ScanYes})
+	})
+}
+
+func TestKeeps(t *testing.T) {
+	folder := t.TempDir()
+	s := open(t, folder)
+	p, loads, err := s.NewPlan(t.Context(), "Walk", "2026-11-25T09:42:00Z", "trail")
+	require.NoError(t, err)
+	c := channel.Channel{
+		Name: "Quay", Receive: 442_650_000, How: channel.ShiftHow(5_000_000), TransmitTone: tone.MustParse("D023I"),
+		ReceiveTone: tone.MustParse("100"), Width: channel.Narrow, Power: channel.Mid,
+	}
+	require.NoError(t, put(s, p, loads[0], 7, c))
+	o := Operator{Person: "a", Region: "us", Height: 1.5, Radius: 150}
+	require.NoError(t, s.SetOperator(t.Context(), o))
+	require.NoError(t, s.Close())
+
+	s = open(t, folder)
+	defer func() { require.NoError(t, s.Close()) }()
+	entries, err := s.Entries(t.Context(), loads[0].ID)
+	require.NoError(t, err)
+	require.Len(t, entries, 1)
+	assert.Equal(t, c, entries[0].Channel)
+	assert.Equal(t, 7, entries[0].Slot)
+	got, err := s.Operator(t.Context())
+	require.NoError(t, err)
+	assert.Equal(t, o, got)
+	_, err = s.Load(t.Context(), 99)
+	assert.ErrorIs(t, err, ErrNotFound)
+}
+
+func TestStaleAndWhole(t *testing.T) {
+	s, p, l := fresh(t)
+	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
+	assert.ErrorIs(t, s.Edit(t.Context(), p.ID, 1, stamp, func(*Edit) error { return nil }), ErrStale)
+
+	boom := errors.New("boom")
+	err := s.Edit(t.Context(), p.ID, 2, stamp, func(e *Edit) error {
+		_, err := e.AddChannel(channel.New(146_550_000))
+		require.NoError(t, err)
+		return boom
+	})
+	require.ErrorIs(t, err, boom)
+	now, err := s.Plan(t.Context(), p.ID)
+	require.NoError(t, err)
+	assert.EqualValues(t, 2, now.Revision, "a failed change leaves nothing behind")
+	var n int
+	require.NoError(t, s.read.Get(&n, "SELECT count(*) FROM channel"))
+	assert.Equal(t, 1, n)
+	require.Error(t, put(s, p, l, 1, channel.New(146_550_000)), "a slot holds one channel")
+}
+
+// TestUndo makes random changes and takes them back one by one: every state
+// must come back exactly, and forward again.
+func TestUndo(t *testing.T) {
+	rapid.Check(t, func(r *rapid.T) {
+		s, p, l := fresh(t)
+		ctx := t.Context()
+		state := func() []Entry {
+			es, err := s.Entries(ctx, l.ID)
+			require.NoError(r, err)
+			return es
+		}
+		revision := func() int64 {
+			now, err := s.Plan(ctx, p.ID)
+			require.NoError(r, err)
+			return now.Revision
+		}
+		states := [][]Entry{state()}
+		for range rapid.IntRange(1, 8).Draw(r, "changes") {
+			es := state()
+			used := map[int]Entry{}
+			for _, e := range es {
+				used[e.Slot] = e
+			}
+			slot := rapid.IntRange(1, 4).Draw(r, "slot")
+			old, taken := used[slot]
+			other := rapid.IntRange(1, 4).Draw(r, "other")
+			err := s.Edit(ctx, p.ID, revision(), stamp, func(e *Edit) error {
+				switch {
+				case !taken:
+					id, err := e.AddChannel(channel.New(freq.Hz(146_000_000 + slot*5_000)))
+					require.NoError(r, err)
+					return e.AddEntry(Entry{LoadID: l.ID, Slot: slot, ChannelID: id, Scan: entry.ScanYes})
+				case rapid.Bool().Draw(r, "delete"):
+					require.NoError(r, e.DropEntry(old.ID))
+					return e.DropChannel(old.ChannelID)
+				case used[other].ID != 0 && other != slot:
+					return e.Swap(old, used[other])
+				default:
+					c := old.Channel
+					c.Name += "x"
+					return e.SetChannel(old.ChannelID, c)
+				}
+			})
+			require.NoError(r, err)
+			states = append(states, state())
+		}
+		for i := len(states) - 2; i >= 0; i-- {
+			_, err := s.Undo(ctx, p.ID, revision(), stamp, false)
+			require.NoError(r, err)
+			require.Equal(r, states[i], state())
+		}
+		_, err := s.Undo(ctx, p.ID, revision(), stamp, false)
+		require.ErrorIs(r, err, ErrNothing)
+		for i := 1; i < len(states); i++ {
+			_, err := s.Undo(ctx, p.ID, revision(), stamp, true)
+			require.NoError(r, err)
+			require.Equal(r, states[i], state())
+		}
+	})
+}
+
+func TestUndoIsPersonal(t *testing.T) {
+	s, p, l := fresh(t)
+	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
+	u, err := s.Undoable(t.Context(), p.ID, "somebody else")
+	require.NoError(t, err)
+	assert.Empty(t, u.Undo)
+	es, err := s.Entries(t.Context(), l.ID)
+	require.NoError(t, err)
+	theirs := stamp
+	theirs.Person = "somebody else"
+	require.NoError(t, s.Edit(t.Context(), p.ID, 2, theirs, func(e *Edit) error {
+		c := es[0].Channel
+		c.Name = "theirs"
+		return e.SetChannel(es[0].ChannelID, c)
+	}))
+	_, err = s.Undo(t.Context(), p.ID, 3, stamp, false)
+	assert.ErrorIs(t, err, ErrStale, "the row is no longer as my change left it")
+	u, err = s.Undoable(t.Context(), p.ID, "somebody else")
+	require.NoError(t, err)
+	assert.Equal(t, "store", u.Undo)
+}
+
+func TestImport(t *testing.T) {
+	folder := t.TempDir()
+	s := open(t, folder)
+	lat, lon := 41.0, -55.0
+	record := func(key string, out freq.Hz, placed bool) listing.Record {
+		r := listing.Record{Key: key, Output: out, Input: out + 600_000, UplinkTone: listing.Says(tone.Off), Mode: listing.FM, Source: "list"}
+		if placed {
+			r.Lat, r.Lon = &lat, &lon
+		}
+		return r
+	}
+	first := []listing.Record{record("a", 146_940_000, true), record("b", 146_940_000, false), record("c", 147_000_000, true)}
+	require.NoError(t, s.Import(t.Context(), "list", "2026-11-25T09:42:00Z", first))
+	find := func(by func(context.Context, band.Span, *geo.Box) ([]listing.Record, error), f freq.Hz, box *geo.Box) (keys []string) {
+		rs, err := by(t.Context(), band.Span{Lower: f, Upper: f}, box)
+		require.NoError(t, err)
+		for _, r := range rs {
+			keys = append(keys, r.Key)
+		}
+		return keys
+	}
+	far := geo.Around(geo.Point{Lat: -30}, 100)
+	assert.ElementsMatch(t, []string{"a", "b"}, find(s.ByOutput, 146_940_000, nil))
+	assert.ElementsMatch(t, []string{"b"}, find(s.ByOutput, 146_940_000, &far), "a record without a place may be anywhere")
+	assert.Equal(t, []string{"c"}, find(s.ByInput, 147_600_000, nil))
+	rs, err := s.ByOutput(t.Context(), band.Span{Lower: 147_000_000, Upper: 147_000_000}, nil)
+	require.NoError(t, err)
+	assert.Equal(t, first[2], rs[0], "nothing is lost on the way through the table")
+
+	require.NoError(t, s.Import(t.Context(), "list", "2026-11-26T09:42:00Z", []listing.Record{record("d", 146_940_000, true)}))
+	assert.Equal(t, []string{"d"}, find(s.ByOutput, 146_940_000, nil), "a new edition takes the place of the old one")
+
+	// An import that is cut off leaves nothing that anybody sees, and nothing
+	// at all after the next start.
+	bad := []listing.Record{record("e", 146_940_000, true), record("e", 146_940_000, true)}
+	require.Error(t, s.Import(t.Context(), "list", "2026-11-27T09:42:00Z", bad))
+	assert.Equal(t, []string{"d"}, find(s.ByOutput, 146_940_000, nil))
+	require.NoError(t, s.Close())
+	s = open(t, folder)
+	defer func() { require.NoError(t, s.Close()) }()
+	var n int
+	require.NoError(t, s.read.Get(&n, "SELECT count(*) FROM record"))
+	assert.Equal(t, 1, n)
+}
