@@ -215,7 +215,7 @@ func TestUpdate(t *testing.T) {
 	assert.EqualValues(t, 146_970_000, channelOf(rows[7])["receive_hz"])
 	assert.EqualValues(t, 146_370_000, channelOf(rows[7])["transmit_hz"])
 	assert.Nil(t, channelOf(rows[7])["receive_tone"])
-	rows = change("7", map[string]any{"short_name": "LP"})
+	change("7", map[string]any{"short_name": "LP"})
 	rows = change("7", map[string]any{"name": "Other name", "short_name": "LP"})
 	assert.Equal(t, "LP", rows[7]["short_name"], "a short name that was chosen stays")
 	rows = change("7", map[string]any{"shift": "tx 147.5"})

@@ -1,6 +1,7 @@
 package api
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"log/slog"
@@ -14,6 +15,9 @@ import (
 
 // ErrorHandler writes every error as a problem detail (RFC 9457).
 func ErrorHandler(c *echo.Context, err error) {
+	if errors.Is(err, context.Canceled) {
+		return // nobody is there to read it
+	}
 	p := problem(err)
 	if p.Status == http.StatusInternalServerError {
 		slog.Error("request failed", "path", c.Request().URL.Path, "error", err)

@@ -153,7 +153,7 @@ func (a *App) Ribbon(ctx context.Context, loadID int64, name string) (*Ribbon, e
 		for _, e := range d.entries {
 			has = has || b.Holds(e.Channel.Receive)
 		}
-		if has && b.Transmit {
+		if has {
 			r.Bands = append(r.Bands, b.Name)
 		}
 		if b.Name == name || name == "" && has && r.Band == nil {

@@ -120,16 +120,17 @@ func (r recordRow) record() (listing.Record, error) {
 
 // ByOutput implements listing.Source over the active editions.
 func (s *Store) ByOutput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error) {
-	return s.records(ctx, "output_hz", r, box)
+	return s.records(ctx, "output_hz", "record_output", r, box)
 }
 
 // ByInput implements listing.Source over the active editions.
 func (s *Store) ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error) {
-	return s.records(ctx, "input_hz", r, box)
+	return s.records(ctx, "input_hz", "record_input", r, box)
 }
 
-func (s *Store) records(ctx context.Context, column string, r band.Span, box *geo.Box) ([]listing.Record, error) {
-	query := "SELECT edition_id, " + recordColumns + " FROM record WHERE " + column + " BETWEEN ? AND ?"
+func (s *Store) records(ctx context.Context, column, index string, r band.Span, box *geo.Box) ([]listing.Record, error) {
+	// The planner would begin with the edition, which holds everything.
+	query := "SELECT edition_id, " + recordColumns + " FROM record INDEXED BY " + index + " WHERE " + column + " BETWEEN ? AND ?"
 	args := []any{int64(r.Lower), int64(r.Upper)}
 	if box != nil {
 		query += " AND (lat IS NULL OR lat BETWEEN ? AND ? AND lon BETWEEN ? AND ?)"

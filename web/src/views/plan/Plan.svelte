@@ -69,9 +69,9 @@
     plan.selected = first?.slot ?? radio?.slots.first ?? null;
   });
 
-  // The ribbon shows the band that is spoken of.
+  // The ribbon shows the band that is spoken of, until another one is chosen.
   $effect(() => {
-    if (found.data?.band && ribbon.data?.bands.includes(found.data.band)) band = found.data.band;
+    if (found.data?.band) band = found.data.band;
   });
 
   function open(load: number) {
