@@ -4,6 +4,7 @@ CHROMIUM ?= /usr/lib/chromium/chromium-headless-shell
 UI := internal/webui/dist/index.html
 WEB := $(shell find web/src web/public web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
 GO := go
+PACKAGES := ./cmd/... ./core/... ./internal/... ./e2e/...
 export CGO_ENABLED := 0
 
 .PHONY: demo build test test-go test-web lint dev bench screenshots rules generate chromium fuzz clean
@@ -28,15 +29,15 @@ $(UI): web/node_modules/.package-lock.json $(WEB)
 test: $(UI) chromium lint test-web test-go
 
 test-go: $(UI) chromium
-	MNEMOS_CHROMIUM=$(CHROMIUM) $(GO) test ./...
+	MNEMOS_CHROMIUM=$(CHROMIUM) $(GO) test $(PACKAGES)
 
 test-web: $(UI)
 	cd web && npm test
 
 lint: $(UI)
 	@out="$$($(GO) tool gofumpt -l core internal cmd e2e)"; test -z "$$out" || { echo "gofumpt would change:"; echo "$$out"; exit 1; }
-	$(GO) vet ./...
-	$(GO) tool staticcheck ./...
+	$(GO) vet $(PACKAGES)
+	$(GO) tool staticcheck $(PACKAGES)
 	cd web && npm run check && npm run lint
 	@cd web && npx openapi-typescript ../internal/api/openapi.yaml -o node_modules/.schema.d.ts >/dev/null && \
 		cmp -s node_modules/.schema.d.ts src/lib/api/schema.d.ts || { echo "web/src/lib/api/schema.d.ts is stale: run make generate"; exit 1; }

@@ -83,7 +83,7 @@ func sit(t *testing.T, width, height int64) *person {
 	require.NoError(t, demo.Fill(t.Context(), s, today))
 	server := httptest.NewServer(cli.Server(app.New(s, func() time.Time { return today })))
 	tab, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
-	ctx, stop := context.WithTimeout(tab, 90*time.Second)
+	ctx, stop := context.WithTimeout(tab, 180*time.Second)
 	p := &person{t: t, ctx: ctx, url: server.URL, store: s}
 	require.NoError(t, chromedp.Listen(ctx, p.listen))
 	t.Cleanup(func() {
@@ -173,7 +173,7 @@ func (p *person) clears() {
 // until waits for a JavaScript expression to become true.
 func (p *person) until(expression string) {
 	p.t.Helper()
-	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(8*time.Second)))
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(20*time.Second)))
 	if err != nil {
 		if folder := os.Getenv("MNEMOS_FAILURES"); folder != "" {
 			p.shot(filepath.Join(folder, strings.ReplaceAll(p.t.Name(), "/", "-")+".png"))

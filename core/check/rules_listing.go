@@ -3,7 +3,6 @@ package check
 import (
 	"fmt"
 
-	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/listing"
 )
@@ -136,8 +135,8 @@ func listingDisagree(p *Pass) {
 }
 
 func unlisted(p *Pass) {
-	seg, _ := p.Plan.Segment(p.Channel.Receive)
-	repeater := p.Channel.Offset() != 0 || seg.Use == band.Output
+	_, ruled := p.Plan.Shift(p.Channel.Receive)
+	repeater := p.Channel.Offset() != 0 || ruled
 	if p.Meant != nil || !repeater || p.Channel.Receive == 0 {
 		return
 	}

@@ -25,7 +25,7 @@ var planRules = []Rule{
 	},
 	{
 		ID: "segment-voice", Title: "Not a segment for FM voice",
-		Doc:     "The transmit frequency lies in a part of the band kept for weak signals, beacons, satellites or data.",
+		Doc:     "The transmit frequency lies in a part of the band kept for weak signals, beacons, satellites or data. Among data a memory for packet or APRS may be meant, so that is a check and no stop.",
 		Source:  "the band plan of the region",
 		Example: "145.9 simplex",
 		Run:     segmentVoice,
@@ -92,8 +92,12 @@ func segmentVoice(p *Pass) {
 		Why:     []Because{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
 		Fixes:   []Remedy{p.blockTransmit()},
 	}
-	if p.Meant != nil && p.Meant.Input == tx {
+	switch {
+	case p.Meant != nil && p.Meant.Input == tx:
 		f.Severity, f.Fixes = Check, nil // published there: the listing knows something the plan does not
+	case seg.Use == band.Data:
+		// A memory for packet or APRS belongs there, so it may be meant.
+		f.Severity, f.Message = Check, "Packet and APRS live there; FM voice does not. Follow your local rules and your licence."
 	}
 	p.Report(f)
 }

@@ -5,6 +5,7 @@ import (
 	"unicode"
 
 	"mnemos/core/freq"
+	"mnemos/core/tone"
 )
 
 // token is a run of characters without space, or a quoted text.
@@ -34,6 +35,7 @@ const (
 	keyed                   // tx 147.5, ts 103.5, #14
 	word                    // nfm, skip, simplex
 	text                    // a name
+	watts                   // 5w
 	unknown                 // nothing that is known
 )
 
@@ -45,7 +47,7 @@ var keywords = map[string]string{
 	"tone": "tone", "t": "tone", "enc": "tone", "encode": "tone", "ctcss": "tone", "pl": "tone", "cg": "tone",
 	"dec": "dec", "decode": "dec",
 	"dcs": "dcs", "dpl": "dcs", "dtcs": "dcs",
-	"slot": "slot", "ch": "slot", "channel": "slot", "memory": "slot", "mem": "slot",
+	"offset": "shift", "shift": "shift", "slot": "slot", "ch": "slot", "channel": "slot", "memory": "slot", "mem": "slot",
 }
 
 // words that stand alone, and what they mean.
@@ -74,7 +76,7 @@ func lex(line string) []item {
 		it.text = string(runes[it.start:it.end])
 		if last := len(items) - 1; it.kind == text && last >= 0 && items[last].kind == text {
 			// Words of a name that follow each other are one name.
-			items[last].value += " " + it.value
+			items[last].value = strings.TrimSpace(items[last].value + " " + it.value)
 			items[last].text = string(runes[items[last].start:it.end])
 			items[last].end = it.end
 		} else {
@@ -119,9 +121,52 @@ func tokens(line string) []token {
 		for end > start+1 && strings.ContainsRune(",;", runes[end-1]) {
 			end--
 		}
-		out = append(out, token{text: string(runes[start:end]), start: start, end: end})
+		out = append(out, parts(runes[start:end], start)...)
 	}
 	return out
+}
+
+// parts takes words apart that were written without a space: "147.24+" and
+// "146.94-600" are a frequency and a shift, "pl88.5" is a tone.
+func parts(word []rune, start int) []token {
+	whole := []token{{text: string(word), start: start, end: start + len(word)}}
+	cut := func(at ...int) []token {
+		var out []token
+		from := 0
+		for _, to := range append(at, len(word)) {
+			if to > from {
+				out = append(out, token{text: string(word[from:to]), start: start + from, end: start + to})
+				from = to
+			}
+		}
+		return out
+	}
+	digits := 0
+	for digits < len(word) && strings.ContainsRune("0123456789.,", word[digits]) {
+		digits++
+	}
+	if digits > 0 && digits < len(word) && strings.ContainsRune("+-−–", word[digits]) {
+		// A tone behind the sign stands alone: "147.24+100" is not 100 kHz.
+		if t, err := tone.Parse(string(word[digits+1:])); err == nil && t.Kind() == tone.CTCSS && t.Standard() {
+			return cut(digits, digits+1)
+		}
+		return cut(digits)
+	}
+	letters := 0
+	for letters < len(word) && unicode.IsLetter(word[letters]) {
+		letters++
+	}
+	key := keywords[strings.ToLower(string(word[:letters]))]
+	if key == "ts" || key == "tone" || key == "dec" || key == "dcs" {
+		rest := string(word[letters:])
+		if key == "dcs" {
+			rest = "d" + rest
+		}
+		if t, err := tone.Parse(rest); err == nil && !t.IsOff() {
+			return cut(letters)
+		}
+	}
+	return whole
 }
 
 func quote(r rune) bool { return r == '"' || r == '“' || r == '”' }
@@ -146,7 +191,19 @@ func next(ts []token) (item, int) {
 	if low == "no" && peek(1) == "tone" {
 		return item{kind: word, key: "no tone"}, 2
 	}
-	if key, ok := keywords[low]; ok && startsValue(peek(1)) {
+	if low == "tone" && keywords[peek(1)] == "ts" && startsValue(peek(2)) {
+		it, n := keyedItem("ts", ts[2:])
+		return it, n + 2
+	}
+	if keywords[low] == "shift" && len(ts) > 1 {
+		if it, n := next(ts[1:]); it.kind == signed || it.kind == sign || it.kind == number {
+			return it, n + 1
+		}
+	}
+	if n := grouped(ts); n > 1 {
+		return item{kind: number, value: joined(ts[:n])}, n
+	}
+	if key, ok := keywords[low]; ok && key != "shift" && startsValue(peek(1)) {
 		it, n := keyedItem(key, ts[1:])
 		return it, n + 1
 	}
@@ -183,10 +240,39 @@ func next(ts []token) (item, int) {
 	if code(low) {
 		return item{kind: keyed, key: "tone", value: low}, 1
 	}
+	if w, ok := strings.CutSuffix(low, "w"); ok && w != "" && strings.Trim(w, "0123456789.") == "" {
+		return item{kind: watts, value: t.text}, 1
+	}
 	if hasLetter(t.text) {
 		return item{kind: text, value: t.text}, 1
 	}
 	return item{kind: unknown, value: t.text}, 1
+}
+
+// grouped counts the tokens of a frequency written in groups of three digits,
+// such as "146 940 000". A group that is a tone ends it: "146 100" is not
+// 146.100 MHz for sure.
+func grouped(ts []token) int {
+	digits := func(t token) bool { return !t.quoted && t.text != "" && strings.Trim(t.text, "0123456789") == "" }
+	if !digits(ts[0]) || len(ts[0].text) < 2 || len(ts[0].text) > 4 {
+		return 0
+	}
+	n := 1
+	for n < len(ts) && n < 3 && digits(ts[n]) && len(ts[n].text) == 3 {
+		if t, err := tone.Parse(ts[n].text); err == nil && t.Standard() {
+			break
+		}
+		n++
+	}
+	return n
+}
+
+func joined(ts []token) string {
+	var b strings.Builder
+	for _, t := range ts {
+		b.WriteString(t.text)
+	}
+	return b.String()
 }
 
 // keyedItem reads what follows a keyword; ts begins after it.

@@ -96,22 +96,18 @@ func (it item) decimal(plan *band.Plan) []reading {
 	if f < lowest || f > freq.Max {
 		return []reading{it.size(plan)}
 	}
-	second := 2*remote - 1
+	out := []reading{{as: AsReceive, take: func(s *state) bool { return s.receive(f) }}}
 	if _, ok := plan.Band(f); ok {
-		second = possible
+		out = append(out, reading{as: AsTransmit, cost: possible, guess: "transmit?", take: func(s *state) bool { return s.second(f) }})
 	}
-	return []reading{
-		{as: AsReceive, take: func(s *state) bool { return s.receive(f) }},
-		{as: AsTransmit, cost: second, guess: "transmit?", take: func(s *state) bool { return s.second(f) }},
-	}
+	return out
 }
 
 // bareTone reads a number without a unit as a tone, which it can be only
 // after the receive frequency, or as the size of a shift.
 func (it item) bareTone() []reading {
 	out := []reading{{as: AsShift, cost: possible, take: func(s *state) bool { return s.bareSize(it.value) }}}
-	if len(it.value) == 3 && it.value[0] == '0' && code("d"+it.value) {
-		t := tone.MustParse("D" + it.value)
+	if t, err := tone.Parse("D" + it.value); err == nil && len(it.value) == 3 && it.value[0] == '0' {
 		return append(out, reading{as: AsTone, cost: likely, guess: t.String() + "?", take: func(s *state) bool { return s.afterReceive() && s.toneOut(t) }})
 	}
 	t, err := tone.Parse(it.value)

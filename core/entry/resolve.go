@@ -42,6 +42,10 @@ func (s *state) resolve(d *Draft, plan *band.Plan) {
 		}
 		c.How = channel.ShiftHow(freq.Offset(s.signs) * size)
 	case s.sizes != 0:
+		if s.odd {
+			d.blame(AsShift, "the band plan has no such shift here: type the sign too, such as -600, or put a name in quotes")
+			return
+		}
 		if !ruled {
 			d.blame(AsShift, "the band plan has no shift at "+c.Receive.String()+": type the sign too, + or -")
 			return

@@ -20,6 +20,7 @@ type state struct {
 	taken map[string]bool
 	signs int         // -1, +1, or 0 if no sign was typed
 	sizes freq.Offset // 0 if no size was typed
+	odd   bool        // the size is none that the band plan has
 	chose []reading
 	cost  int
 }
@@ -113,6 +114,7 @@ func (s *state) bareSize(v string) bool {
 		s.cost -= possible - likely
 	case !known:
 		s.cost += remote + 1
+		s.odd = true
 	}
 	return true
 }
@@ -153,12 +155,19 @@ func (s *state) width(w channel.Width) bool { s.c.Width = w; return s.claim("wid
 func (s *state) power(p channel.Power) bool { s.c.Power = p; return s.claim("power") }
 func (s *state) scan(v Scan) bool           { s.sc = v; return s.claim("scan") }
 
+// most is how many words of a line are read. No channel needs as many, and
+// the search stays short whatever is pasted.
+const most = 20
+
 // search returns the cheapest consistent reading of the items and the next
 // cheapest that would store another channel, or nil.
 func search(items []item, plan *band.Plan) (best, second *state) {
 	offers := make([][]reading, len(items))
 	for i, it := range items {
-		offers[i] = append(it.readings(plan), reading{as: AsUnknown, cost: unreadable, take: ok})
+		if i < most {
+			offers[i] = it.readings(plan)
+		}
+		offers[i] = append(offers[i], reading{as: AsUnknown, cost: unreadable, take: ok})
 	}
 	var walk func(i int, s *state)
 	walk = func(i int, s *state) {
@@ -166,6 +175,10 @@ func search(items []item, plan *band.Plan) (best, second *state) {
 			return
 		}
 		if i == len(items) {
+			// A number that is no known size is a shift only beside a sign.
+			if s.odd && s.signs == 0 {
+				s.cost += unreadable
+			}
 			switch {
 			case best == nil || s.cost < best.cost:
 				best, second = s, best
@@ -216,6 +229,8 @@ func (s *state) complaint(it item) string {
 		return fmt.Sprintf("%q is no frequency in %s: begin with the receive frequency in MHz, such as 147.24", it.text, s.plan.Title)
 	case it.kind == number:
 		return fmt.Sprintf("%q is no tone and no shift: type a tone such as 103.5, a shift such as -600, or put a name in quotes", it.text)
+	case it.kind == watts:
+		return fmt.Sprintf("%q: type low, mid or high; the radio's profile says how many watts that is", it.text)
 	case it.kind == text:
 		return fmt.Sprintf("%q is a second name: put the whole name in quotes", it.text)
 	case it.kind == signed || it.kind == sign:

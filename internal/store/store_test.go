@@ -102,9 +102,12 @@ func TestStaleAndWhole(t *testing.T) {
 // TestUndo makes random changes and takes them back one by one: every state
 // must come back exactly, and forward again.
 func TestUndo(t *testing.T) {
+	s, _, _ := fresh(t)
 	rapid.Check(t, func(r *rapid.T) {
-		s, p, l := fresh(t)
 		ctx := t.Context()
+		p, loads, err := s.NewPlan(ctx, "Walk", stamp.At, "trail")
+		require.NoError(r, err)
+		l := loads[0]
 		state := func() []Entry {
 			es, err := s.Entries(ctx, l.ID)
 			require.NoError(r, err)
@@ -150,7 +153,7 @@ func TestUndo(t *testing.T) {
 			require.NoError(r, err)
 			require.Equal(r, states[i], state())
 		}
-		_, err := s.Undo(ctx, p.ID, revision(), stamp, false)
+		_, err = s.Undo(ctx, p.ID, revision(), stamp, false)
 		require.ErrorIs(r, err, ErrNothing)
 		for i := 1; i < len(states); i++ {
 			_, err := s.Undo(ctx, p.ID, revision(), stamp, true)

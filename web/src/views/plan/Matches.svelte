@@ -89,11 +89,7 @@
           >{#if m.bearing_deg !== null}<Needle degrees={m.bearing_deg} />{/if}</span
         >
         <span role="cell" class="age text-right text-small text-ink2" title={listings.join('; ')}
-          >{#if listings.length > 1}<span class="max-desk:hidden">{listings.length}× </span>{/if}{m.age}<span
-            class="max-desk:hidden"
-          >
-            ago</span
-          ></span
+          ><span class="max-desk:hidden">{`${m.age} ago`}</span><span class="desk:hidden">{m.age}</span></span
         >
       </div>
     {/each}

@@ -46,7 +46,8 @@
         <Needle degrees={m.bearing_deg} />,
         {#if m.horizon_km !== null}{m.within ? 'inside' : 'past'} your horizon ({Math.round(m.horizon_km)} km){:else}{m.within
             ? 'in'
-            : 'out of'} the usual reach{/if}{/if}; listed {m.age} ago
+            : 'out of'} the usual reach{/if}{/if}
+      <span class="block">listed {m.age} ago, {m.source}</span>
     {:else}
       nothing is published that may be meant
     {/if}

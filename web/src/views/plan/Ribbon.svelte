@@ -92,8 +92,13 @@
       <rect x={x(s.lower_hz)} y="56" width={w} height="18" class="seg" fill={fill(s.use)}
         ><title>{s.label}, {mhz(s.lower_hz)} to {mhz(s.upper_hz)}</title></rect
       >
-      {#if w > s.label.length * 6.2 + 6}
-        <text x={x(s.lower_hz) + w / 2} y="69" text-anchor="middle" class="lb">{s.label}</text>
+      {#if w > s.label.length * 5.8 + 6}
+        <text
+          x={x(s.lower_hz) + w / 2}
+          y="69"
+          text-anchor="middle"
+          style:stroke={s.use === 'output' || s.use === 'simplex' ? fill(s.use) : 'var(--paper)'}>{s.label}</text
+        >
       {/if}
     {/each}
     {#each labels(band.lower_hz, band.upper_hz) as l, i (l)}
@@ -136,8 +141,8 @@
             <path class="arc" d={arc(at, x(c.transmit_hz))} /><path class="in" d="M{x(c.transmit_hz)},51l-4,-7h8Z" />
           {:else}
             {@const to = c.transmit_hz > band.upper_hz ? WIDTH : 0}
-            <path class="arc" d="M{at},48Q{(at + to) / 2},{10} {to - Math.sign(to - 1) * 8},14" />
-            <path class="off" d={to === 0 ? 'M0,14l9,-4v8Z' : `M${String(WIDTH)},14l-9,-4v8Z`} />
+            <path class="arc" d="M{at},48Q{(at + to) / 2},{18} {to - Math.sign(to - 1) * 8},24" />
+            <path class="off" d={to === 0 ? 'M0,24l9,-4v8Z' : `M${String(WIDTH)},24l-9,-4v8Z`} />
           {/if}
         {/if}
         <path class="tk" d="M{at},{46 - (levels[i] ?? 0) * 12}V52" />
@@ -159,7 +164,7 @@
     {/each}
     {#each channels.filter((c) => !c.inside && c.transmit_hz !== null) as c (c.slot)}
       {@const right = (c.transmit_hz ?? 0) > band.upper_hz}
-      <text class="offtext" x={right ? WIDTH - 4 : 4} y="30" text-anchor={right ? 'end' : 'start'}
+      <text class="offtext" x={right ? WIDTH - 4 : 4} y="15" text-anchor={right ? 'end' : 'start'}
         >{mhz(c.transmit_hz ?? 0)}, off the band</text
       >
     {/each}
@@ -197,9 +202,6 @@
     stroke: var(--paper);
     stroke-width: 3px;
     stroke-linejoin: round;
-  }
-  .lb {
-    stroke: none;
   }
   .z1 {
     fill: var(--bold);
