@@ -163,6 +163,7 @@ func TestRules(t *testing.T) {
 		{"listing-closed", "443.9 100", "443.9 rx only", Check, "", trail},
 		{"listing-stale", "145.23 162.2", "146.76 123", Check, "", trail},
 		{"listing-disagree", "146.88 110.9", "146.76 123", Check, "", trail},
+		{"tone-downlink", "146.88 156.7", "146.88 110.9", Fix, "146.88 110.9", trail}, // the newer of two lists counts
 		{"unlisted", "147.345 100", "146.52", Note, "", trail},
 		{"receive-only", "162.475 simplex", "146.52", Stop, "162.475 rx only", trail},
 		{"transmit-band", "147.6 +600", "147.39 +", Stop, "147.6 rx only", trail},

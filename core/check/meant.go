@@ -10,15 +10,24 @@ import (
 )
 
 // meant returns the record that the channel is judged by: the likeliest one,
-// provided that it may be heard here or that the channel names it.
+// in its newest statement, provided that it may be heard here or that the
+// channel names it.
 func meant(s Subject) *listing.Match {
 	if s.Channel.Receive == 0 || len(s.Outputs) == 0 {
 		return nil
 	}
-	if m := &s.Outputs[0]; m.Audible || m.Named {
-		return m
+	m := &s.Outputs[0]
+	if !m.Audible && !m.Named {
+		return nil
 	}
-	return nil
+	// Of several statements about one repeater the newest counts, not the one
+	// that happens to agree with what was typed.
+	for i := range s.Outputs {
+		if o := &s.Outputs[i]; sameRepeater(*o, *m) && o.Updated.After(m.Updated.Time) {
+			m = o
+		}
+	}
+	return m
 }
 
 // Age returns the whole months since the record was updated; ok is false if

@@ -92,6 +92,9 @@ func fits(kind radio.Kind, severity Severity) func(*Pass) {
 				Message: fmt.Sprintf("It would hold %s instead.", l.Held),
 				Why:     []Because{{"radio", fmt.Sprintf("%s would hold %s for %s", p.Radio.Name, l.Held, l.Wanted)}},
 			}
+			if l.Held == "nothing" {
+				f.Message = fmt.Sprintf("%s cannot hold this channel.", p.Radio.Name)
+			}
 			if kind == radio.LostRange && l.Field == listing.FieldTransmit && p.Plan.MayTransmit(mustTransmit(p.Channel)) {
 				f.Fixes = []Remedy{p.blockTransmit()}
 			}

@@ -87,6 +87,8 @@ func TestPath(t *testing.T) {
 		assert.Equal(t, c.lock, p.Up.Lock, "%s: lock", c.name)
 		assert.NotEmpty(t, p.Up.Says+p.Down.Says)
 	}
+	assert.True(t, theCase("146.94 + 88.5", marran(t885, t885)).Path().Up.Elsewhere)
+	assert.False(t, theCase("146.94 127.3", marran(t885, t1273)).Path().Up.Elsewhere)
 	p := theCase("146.52 100/77", nil).Path()
 	assert.Empty(t, p.Through)
 	assert.Equal(t, WouldNot, p.Down.Passes, "two radios set alike with separate tones do not hear each other")

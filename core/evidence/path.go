@@ -43,7 +43,10 @@ type Leg struct {
 	Lock   LockKind `json:"lock"`
 	Wants  *Key     `json:"wants"`
 	Passes Passes   `json:"passes"`
-	Says   string   `json:"says"`
+	// Elsewhere is set where the receiver at the end is on another frequency,
+	// so that the tones do not come into it.
+	Elsewhere bool   `json:"elsewhere"`
+	Says      string `json:"says"`
 }
 
 // Path is the way of a signal through the channel, from the operator and
@@ -97,7 +100,7 @@ func (p *Path) up(m *listing.Match) {
 		return
 	case m.Input != p.Up.Hz:
 		p.Up.lockStated(m.UplinkTone)
-		p.Up.Passes, p.Up.Says = WouldNot, "It listens on "+m.Input.MHz()
+		p.Up.Elsewhere, p.Up.Passes, p.Up.Says = true, WouldNot, "It listens on "+m.Input.MHz()
 		return
 	}
 	p.Up.lockStated(m.UplinkTone)

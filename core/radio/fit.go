@@ -40,6 +40,9 @@ func Fit(c channel.Channel, p *Profile) (channel.Channel, []Loss) {
 	f.frequencies(c)
 	f.tones(c)
 	f.rest(c)
+	if f.held.How.Kind == channel.Blocked {
+		f.held.TransmitTone = tone.Off // nothing is sent, so no tone is either
+	}
 	return f.held, f.losses
 }
 

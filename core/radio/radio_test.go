@@ -110,6 +110,11 @@ func TestFit(t *testing.T) {
 			[]listing.Field{listing.FieldPower},
 			func(h channel.Channel) bool { return h.Power == channel.Low },
 		},
+		{
+			"blocked, so no tone is sent", "trail", at("162.475", func(c *channel.Channel) {
+				c.How, c.TransmitTone = channel.How{Kind: channel.Blocked}, tone.MustParse("100")
+			}), nil, func(h channel.Channel) bool { return h.TransmitTone.IsOff() },
+		},
 		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []listing.Field{listing.FieldToneOut}, nil},
 		{
 			"typed column off the raster", "lantern", at("146.94", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("146.341")) }),

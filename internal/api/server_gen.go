@@ -139,12 +139,13 @@ type Ledger = app.Ledger
 
 // Leg defines model for Leg.
 type Leg struct {
-	Hz     int       `json:"hz"`
-	Key    *Key      `json:"key"`
-	Lock   LegLock   `json:"lock"`
-	Passes LegPasses `json:"passes"`
-	Says   string    `json:"says"`
-	Wants  *Key      `json:"wants"`
+	Elsewhere bool      `json:"elsewhere"`
+	Hz        int       `json:"hz"`
+	Key       *Key      `json:"key"`
+	Lock      LegLock   `json:"lock"`
+	Passes    LegPasses `json:"passes"`
+	Says      string    `json:"says"`
+	Wants     *Key      `json:"wants"`
 }
 
 // LegLock defines model for Leg.Lock.
@@ -1562,40 +1563,40 @@ var swaggerSpec = []string{
 	"HA+dEXjZOIF6RefOrjp1xeifjxXTF4y+qU50vKdDlg48Wz+NA03LbxcxgrvD+usMuBXGrrPwVl8DHYEm",
 	"V9idKoDBvbr1+jlehhlFsEH9K+E64UUTWTZO5A5GQL6LZir4DspbrAZXWYkVPFPEaG9qOJjSyO3ksrso",
 	"owVna+qMK5bz8CYVBDTMWBMoZyDELr0MVgVbu31iHtiyqPjHCNRW8b01e80EIuyyIyui0EDcJk7VM8zZ",
-	"WeOZlhzJGlK1162FGvMuJI1LEtdRMcj1eQOsr36vWiGtDLZsWHIJMxB/oXkae7AlgiMLJd7HI9wOuzT6",
-	"UWcbl13e2+iO3Jn9Nt0BHEMxOzOX8AnpXJV64Ivc0SNDeSizmNVn8JjekXOcWBqxg/3ggfU4JMRvpxVg",
-	"/dfb0trp0ZpYgSmVZBOHf7aYBKyAmUWtSNackvOgpDSvQBCrH81JUksiFWYFzK0TlnzHKGHb+T0Twpp2",
-	"fs/AhYUJFcoLTF1eHCmnYKZitcsc8Vb125+EZdpGX0dl4tkpMhgbu/HizriCs4XsBoIb7jfWwVCHQyvv",
-	"TxFAGyutHNlsObTjmMH4dHRi2vby9EFTWfwpoKE4VVR1Nfs0tD4cAk0RxBCZ2bv5sTmvbRN0gkeJBihM",
-	"4oUsEIKLU3owXZEu1obpIOGcbrcteLYJDJSu+dgfjibv+mlfZnFbxSzlxifEkxAoBuWsGlirza9VvMaK",
-	"FAYt0bZmMmo2Gh1G+Sdx30xmNPqBjNYXBC78OMX0zjP4Ph5cKLDNwKaTVUT7Yh5u1pGOJmeUq+idLWQC",
-	"zVIs59QzLQX3emznHVaxnU2/vSffXwiU76K/1wP1+N/HqCbdxfccjVaYN12CZywjdwbmZeb17E9yJFaY",
-	"7PDqjeBrQmF+uLBJpWbuBnCZrPxRwg5n1yd27Q29qO8BjhftT6+e6acUBqWTwOQv2m0mbASe5pcNPvbO",
-	"NS+KtiEJ+CCLRE1RahjnBgYSiDKJwbkgGxIne5lhnzObjccx36kloCBIHe9rc1HOV+dvXJRHa299Icml",
-	"2HaPsCPZV5iChmXnWIGeRyUrey5nIIEReV9JF/SmmbwPCWel8jdktbLln/jcysw6cmOCxiQmYUo1QrWg",
-	"fOzzIXaZW6SXsOma1x29R/GYblm2cgZq0i/ljkhkOiIW0ILRsiMjGM5Yglmo7vx5KNz4xlqFJwZbZ/GH",
-	"El3CJCkTd8axMbxkJSVdgz55Fu0yZeboLJr9V+/yThQHCjITuwYsVvvT/SGZvY67BUbl/XyEzwQ7vYYs",
-	"zAktNjqcF1ksXnwsSllTbEEILkuiCGeYvhn2rBNG3WshDc6S1/O5LRNXaZ4XkTrEFCt4Pt1dGbf44LI7",
-	"cFEF953Riz1xnsartrcXyW82rUjoL9nOswO2UZVzNsM7/ICuq6Z4HqJsN5jFOjU7EMno1jZN8umk1O8I",
-	"BauibCgu4PSkwxdnEkH6hNmCxyUwR4YQfmElTx5u1LI69wDj8ZKD/JgSWpKjwaj7GRPtqan1o425OVpK",
-	"R7KUz5wW44IHO9zEFaP96jaVmehnvJ2RnRxU0a99VBwNTQV9uEF/znXtJgWn4WXnh0Svfu0C3MwCQTde",
-	"qs9h0oppmyIe54Al2r6bNj5qlaOmL1hGWvJYqAtM71g6lr1c8x7Tw29cbGWDYxPvlOPyIIBMnPqUMZtY",
-	"rciun4PCNDdY8UgrHreq4iLVfaiAbCp1WyfKY4WnGZ0gaqXrvExWCtgMO/BJx9jYfnDPZb9twF24X3T2",
-	"nMbutpRaEgEiWa07Wthz/W1rJoEyZsDR3urOQKQPpkW15ra+P/5mrOBMCVyobAVqB8AyVUEWfBOWYVZm",
-	"RMnMUF3jAq6y1+57LAIywwKyXcUpZBUI9T7PdMCzP1uRybfs07fo+fX11fVblGdv0XfXn7/4j/3r86+/",
-	"vH6LPsu4yPQ1m2eK1G7xzeuX2YsXL77JCMt++fnlVfbK9B+6Z9988eXXmQsLmW1byKu3rCvkL9EPRhoW",
-	"u9kbBT13XsBwQ9ASvbi6vnrhWi7GFha4IQujoMUH/ceD/nFjx9qsvghn/yrREv0DVDdIMPjg7/Pr65Qv",
-	"d+8FjY0S1vjAWG+/pP/ILkeyrWss9miJvh1+85dncAdinzlMm/3RlhsobWuq/6Qygc77Vxbmk0uTS08k",
-	"sgCmRDf2eQZRDQxkRKIG8n3v0ZOBIn/n5f5in04OIOXD0Dn99xtDRT7/CxVpuMswy0ytP9MoMsMyw1nY",
-	"tksqY/FBq//BergvbQ/F+535/ZXrJIw0Zz59/bMF88x9+xrM4Tzm+9p3/1P/eFU3ap9h4x0GYSR8OfhE",
-	"IsbtRQzwVQ+Yol/v9oDq8cfWUUBVhG0yVWGVyQbwVmZ4xVulpaGNrexN67zwkB99z3xZbTzej7EMBW/z",
-	"Dm+TT+H0w8xmltf/leb5ssJsA5kZcZEZX090k5uvuPeNDuIzAsBiTe7PDcynqDMawL9tGrp/bT7heApV",
-	"Bt8ffHR6NEc3yMlYutWka4x8IrM1uc8+1aDlq2+uP/8sUzzig3O023fqU3HMzuo+ZRQLp4ETgcxOFj9e",
-	"qv/kOy2rLVjRelBDmOLmBwN9stU+q9x/cPCkZh9VkACrj4sioRvA5RMCobCfP9+TLra1zaLi/1OE1qqB",
-	"Pqax8HgL0vuNQNWOqErfgtr/9P1IVML3RNcgTDlb1ySYgaZ8Y2L8P4d0aeW7pxS7ZTThrivnPY9ORTQh",
-	"7bCywBRyI+neTz+R3oF1KmnEfsmsxE+aX9QRf/GT5U8ATIIS8Ed3nf2Mt2B9EUtl1LbRZlJsc52pr5zf",
-	"ZHiDCeu9ZxeWxlI+E1Yynsze+00SJt9Q3Bc2jHleItp0ISwsn/AGmDS+YJmRIO68dbaCoiVaaJv+bwAA",
-	"AP//",
+	"WeOZlhzJGoBKGEfIrraQo1RpdmuRyLz7SsOWxG1VDEoBvAHWF8dXrZBWRFs2rMiECYq/7zyNPdgKwpGF",
+	"Eu/jAXCHXZb9qLONqzLvbfBH7sx+m+4AeaAIx1zMJM19fULmV6Ue+Hp49PhQHkpCZrUkPPx35Bwnlkbs",
+	"YD94DD6OHvGLbAVY//W2tCZ9tHxWYEol2cSRoq07AStgZv0rkmCn5DyoPs2rJcRKTXPy2ZJIhVkBc0uK",
+	"Jd8xSth2fnuFsKad315wIWJChfICU5dCRyovmKl4KOKt6rc/Cfa0jb65ysSzU2QwNnbj0Z1xBWcL2Q0E",
+	"N9xvrIOhDodW3p8iQEFWWjmyiXVoxzGD8ZnrxLTtPesDqLJQVUBDcar+6sr7aRR+OByaeokhMrPN82Nz",
+	"XocnaBqPchJQmMRrXiAEF6e0a7p6Xqxj06HHOY1xWxttE3ApXR6yPxzN8/XTviLjtopZyo3PnSchUAwq",
+	"XzWwVptfq3iNFSkMsKJtzWTUbDSQjPJP4r6ZTH70AxktRQhc+MmL6Z1nUoF4cKHANgObThYc7Yt5uFlH",
+	"OprHUa6id7aQCeBLsZxT+rQU3OuxnXdYxXY2rfmefH8hUL6L/l4P1ON/HyOcdMPfczRaYd50uaCxjNwZ",
+	"mJeZ17M/yZFYYRLJqzeCrwmF+eHC5p+auRvAZbJISAk7nIif2OA39KK+Bzhe3z+90KafUlAJaH/RxjRh",
+	"I/A0v8LwsTe5eVG0DUnAB1kkyo9Swzg3W5BAlEkMzgXZkDjZy8wFndmXPI75Tq0WBUHqeAuci3K+On/j",
+	"ojxaputrTi4bt3uEzcu+GBX0NjvHCvQ8qm7ZczkDCYzI+0q69jdN+n1IOCvrvyGrla0UxUdcZpacGxM0",
+	"JjEJU6oRqgXlY58Pscvcer6ETdfn7ug9isd0d7OVM1CTfil3RCKDFLGAFkyhHZnWcMYSjE11589D4cY3",
+	"1io8Mdg6iz+U6BImSZm4M45N7CWrKuly9clja5epSEfH1uy/epd3ojhQkJnYNWCx2p/uD8nsddxYMCrv",
+	"Ryl8JtjpNWRhTmix0eG8yGLx4mNRyppiC0JwWRJFOMP0zbC9nTDqXgtpcJa8ns/trrii9LyI1CGmWPHz",
+	"6e7KuMUHl92Biyq474xe7InzNF61bcBIfrNpRUJ/yc6fncWNqpyzGd7hZ3ldNcXzEGW7wSzW1NmBSEa3",
+	"tmmSTyddAUcoWBVlQ3EBpycdvjiTCNInjCE8LoE5Mq/wCyt58nCj7ta5BxhPohzkx5TQkhwNpuLPGH5P",
+	"Dbgf7eHN0VI6kqV85rQYFzzY4SauGO1Xt6nMRD/j7Yzs5KCKfu2j4mi+KmjZDVp5rsE3KTgNLzs/T3r1",
+	"axfgZhYIuklUfQ6TVkzbFPE4ByzRId608amsHDV9wTLSvcdCXWDQx9Kx7OWa95gefuNiKxscG46nHJcH",
+	"AWTi1KdM5MRqRXb9HBSmucGKR7r2uFUVF6nuQwVkU6nbOlEeKzzN6LBRK13nZbJSwGbYrE86xsa2jnsu",
+	"+20D7sL9omPqNHa3pdSSCBDJat3Rwp5rhVszCZQxA472VncGIn0wLao1t/X98edlBWdK4EJlK1A7AJap",
+	"CrLg87EMszIjSmaG6hoXcJW9dp9uEZAZFpDtKk4hq0Co93mmA5792YpMvmWfvkXPr6+vrt+iPHuLvrv+",
+	"/MV/7F+ff/3l9Vv0WcZFpq/ZPFOkdotvXr/MXrx48U1GWPbLzy+vslem/9A9++aLL7/OXFjIbNtCXr1l",
+	"XSF/iX4w0rDYzd4o6LnzAoYbgpboxdX11QvXcjG2sMANWRgFLT7oPx70jxs7AWf1RTj7V4mW6B+gupmD",
+	"wbeBn19fp3y5ey9obJSwxgcmgPsl/fd4OZJtXWOxR0v07fDzwDyDOxD7zGHa7I+23EBpW1P915cJdN6/",
+	"sjBfZ5pceiKRBTAlugnRM4hqYCAjEjWQ73uPngwU+Tsv9xf7ynIAKR+Gzuk/9Rgq8vlfqEjDXYZZZmr9",
+	"mUaRGZYZzsK2XVIZiw9a/Q/Ww31peyje78zvr1wnYaQ585Xsny2YZ+4z2WBk5zGf4r77n/rHq7pR+wwb",
+	"7zAII+HLwdcUMW4vYoCvesAU/dC3B1SPP7aOAqoibJOpCqtMNoC3MsMr3iotDW1sZW9a54WH/Oh75iNs",
+	"4/F+jGUoeJt3eJt8CqcfZjazvP6vNM+XFWYbyMyIi8z4eqKb3HzwvW90EJ8RABZrcn9uYD5FndEA/m3T",
+	"0P1r87XHU6gy+FTho9OjObpBTsbSrSZdY+QTma3JffapBi1ffXP9+WeZ4hEfnKPdvlOfimN2rPcpo1g4",
+	"OJwIZHYI+fFS/SffaVltwYrWgxrCFDc/GOiTrfZZ5f4vhCc1+6iCBFh9XBQJ3QAunxAIhf38+Z50sa1t",
+	"FhX/TyW0Vg30MY2Fx1uQ3m8EqnZEVfoW1P6n70eiEr4nugZhytm6JsEMNOUbE+P/ZKRLK989pdgtowl3",
+	"XTnveXQqoglph5UFppAbSfd++on0DqxTSSP2S2Ylfij9oo74ix9CfwJgEpSAP7rr7Ge8BeuLWCqjto02",
+	"k2Kb60x95fwmwxtMWO89u7A0lvKZsJLxZPbeb5Iw+YbivrBhzPMS0aYLYWH5hDfApPEFy4wEceetsxUU",
+	"LdFC2/R/AwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -84,11 +84,15 @@ type planData struct {
 	}
 }
 
-// Fill writes the demonstration into an empty data file.
+// Fill writes the demonstration into a data file, in place of anything in it.
 func Fill(ctx context.Context, s *store.Store, today time.Time) error {
 	var data planData
 	if err := yaml.UnmarshalWithOptions(planYAML, &data, yaml.Strict()); err != nil {
 		return fmt.Errorf("demo plan: %w", err)
+	}
+	// What an earlier filling that was cut off has left would be there twice.
+	if err := s.Clear(ctx); err != nil {
+		return err
 	}
 	at := today.UTC().Format(time.RFC3339)
 	if err := importRecords(ctx, s, today, at); err != nil {

@@ -111,6 +111,24 @@ func (s *Store) SetOperator(ctx context.Context, o Operator) error {
 	return nil
 }
 
+// Clear empties the file. It is for a file whose first filling was cut off.
+func (s *Store) Clear(ctx context.Context) error {
+	tx, err := s.write.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("clear: %w", err)
+	}
+	defer func() { _ = tx.Rollback() }() // no effect after Commit
+	for _, table := range []string{"journal", "entry", "channel", "load", "plan", "record", "edition", "operator"} {
+		if _, err := tx.ExecContext(ctx, "DELETE FROM "+table); err != nil {
+			return fmt.Errorf("clear %s: %w", table, err)
+		}
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("clear: %w", err)
+	}
+	return nil
+}
+
 func found(err error, what string) error {
 	if errors.Is(err, sql.ErrNoRows) {
 		return fmt.Errorf("%s: %w", what, ErrNotFound)

@@ -17,9 +17,9 @@
   );
 </script>
 
-{#snippet frequency(hz: number, x: number)}
+{#snippet frequency(hz: number, x: number, hot = false)}
   {@const f = figures(hz)}
-  <text {x} y="34" class="sf" text-anchor="middle"
+  <text {x} y="34" class="sf" class:hot text-anchor="middle"
     ><tspan class="strong">{f.mhz}</tspan><tspan dx="-3.2">.</tspan><tspan dx="-3.2">{f.khz}</tspan><tspan class="fine"
       >{f.rest}</tspan
     ></text
@@ -83,7 +83,7 @@
 <svg class="strip text-ink" viewBox="0 0 392 108" role="img" aria-label={label}>
   {#if path.up}
     <text x="104" y="10" class="sl" text-anchor="middle">you transmit</text>
-    {@render frequency(path.up.hz, 104)}
+    {@render frequency(path.up.hz, 104, path.up.elsewhere)}
   {:else}
     <text x="104" y="24" class="sl" text-anchor="middle">your transmitter is blocked</text>
   {/if}
@@ -97,7 +97,7 @@
       <path class="ax" class:dead d="M{path.up.key ? 101 : 100},0H126" />
       <path class="ax" class:dead={path.up.passes !== 'yes'} d="M{path.up.lock === 'open' ? 126 : 174},0H186" />
       {#if path.up.lock === 'open'}<path class="ax" d="M126,0H174" />{/if}
-      {#if path.up.key}{@render keyAt(path.up.key, 38, dead)}{/if}
+      {#if path.up.key}{@render keyAt(path.up.key, 38, dead && !path.up.elsewhere)}{/if}
       {#if dead}<path d="M113.5,-7.3L121,0L113.5,7.5L106,0Z" class="stopper" />{/if}
       {#if !simplex}{@render lockAt(path.up, 126)}{:else}<path class="ax" d="M126,0H183" />{/if}
     {/if}
@@ -130,7 +130,7 @@
         path.up.wants,
         150,
         path.up.lock === 'unknown' ? 'its lock, unknown' : path.up.lock === 'burst' ? 'opens to a burst' : 'its lock',
-        path.up.passes === 'no',
+        path.up.passes === 'no' && !path.up.elsewhere,
       )}
     {/if}
   {/if}
@@ -171,6 +171,9 @@
   .sf {
     font: var(--w-normal) var(--t-leg) var(--figs);
     fill: var(--ink);
+  }
+  .sf.hot {
+    fill: var(--conflict);
   }
   .strong {
     font-weight: var(--w-strong);

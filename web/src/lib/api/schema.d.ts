@@ -414,6 +414,7 @@ export interface components {
             wants: components["schemas"]["Key"] | null;
             /** @enum {string} */
             passes: "yes" | "no" | "unknown";
+            elsewhere: boolean;
             says: string;
         };
         Evidence: {

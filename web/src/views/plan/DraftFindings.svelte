@@ -33,9 +33,9 @@
 <div aria-live="polite" class="flex flex-col">
   {#each shown as { finding, first } (finding.rule + finding.title)}
     <div class="finding border-t border-rule py-1">
-      <div class="flex min-h-7 items-center gap-x-2 gap-y-2 max-desk:flex-wrap max-desk:items-start">
+      <div class="flex min-h-7 flex-wrap items-center gap-x-2 gap-y-2 max-desk:items-start">
         <span class="w-8 flex-none pl-1 max-desk:w-5"><Mark kind={severityMark(finding.severity)} /></span>
-        <p class="flex-1 max-desk:basis-[80%]">
+        <p class="min-w-0 flex-[1_1_420px] max-desk:basis-[80%]">
           <b class="font-strong">{finding.title}.</b>
           {finding.message}
           <Why

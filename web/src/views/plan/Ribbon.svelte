@@ -164,6 +164,7 @@
     {/each}
     {#each channels.filter((c) => !c.inside && c.transmit_hz !== null) as c (c.slot)}
       {@const right = (c.transmit_hz ?? 0) > band.upper_hz}
+      <rect x={right ? WIDTH - 124 : 0} y="4" width="124" height="14" class="plate" />
       <text class="offtext" x={right ? WIDTH - 4 : 4} y="15" text-anchor={right ? 'end' : 'start'}
         >{mhz(c.transmit_hz ?? 0)}, off the band</text
       >
@@ -228,6 +229,9 @@
   }
   .near {
     stroke: var(--ink3);
+  }
+  .plate {
+    fill: var(--paper);
   }
   .pole {
     stroke: var(--ink);

@@ -1,0 +1,244 @@
+import { QueryClient } from '@tanstack/svelte-query';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Ledger, Reading } from '$lib/api/client';
+
+type Call = { method: string; path: string; body: Record<string, unknown> };
+type Answer = { data?: unknown; error?: unknown };
+
+const calls: Call[] = [];
+let answers: ((call: Call) => Answer | Promise<Answer>)[] = [];
+
+vi.mock('$lib/api/client', async (original) => {
+  const client = await original<typeof import('$lib/api/client')>();
+  const ask =
+    (method: string) =>
+    async (path: string, options: { body?: Record<string, unknown> } = {}): Promise<Answer> => {
+      const call = { method, path, body: options.body ?? {} };
+      calls.push(call);
+      const answer = answers.shift();
+      if (!answer) throw new TypeError('Failed to fetch');
+      return answer(call);
+    };
+  return { ...client, api: { POST: ask('POST'), PATCH: ask('PATCH'), DELETE: ask('DELETE'), GET: ask('GET') } };
+});
+
+const { PlanState } = await import('./plan.svelte');
+
+const kept = new Map<string, string>();
+vi.stubGlobal('localStorage', {
+  getItem: (k: string) => kept.get(k) ?? null,
+  setItem: (k: string, v: string) => kept.set(k, v),
+});
+
+const ledger = (revision: number, more: Partial<Ledger> = {}): Ledger => ({
+  load: 1,
+  plan: 1,
+  revision,
+  saved_at: '2026-11-25T09:42:00Z',
+  rows: [],
+  tally: { agrees: 0, unverified: 0, conflict: 0, stop: 0 },
+  next_slot: 4,
+  undo: '',
+  redo: '',
+  ...more,
+});
+
+const reading = (more: Partial<Reading> = {}): Reading =>
+  ({
+    slot: 4,
+    complete: true,
+    occupied: '',
+    findings: [],
+    lines: [],
+    words: [],
+    matches: [],
+    ...more,
+  }) as unknown as Reading;
+
+function plan() {
+  const client = new QueryClient();
+  client.setQueryData(['ledger', 1], ledger(7));
+  const p = new PlanState(client);
+  answers = [];
+  p.open(1);
+  calls.length = 0;
+  return p;
+}
+
+async function typed(p: InstanceType<typeof PlanState>, line: string, more: Partial<Reading> = {}) {
+  answers.push(() => ({ data: reading(more) }));
+  p.type(line);
+  await vi.waitFor(() => {
+    expect(p.reading).not.toBeNull();
+  });
+}
+
+beforeEach(() => {
+  kept.clear();
+});
+
+describe('the line', () => {
+  it('is read as it is typed and kept for a reload', async () => {
+    const p = plan();
+    await typed(p, '146.52');
+    expect(calls[0]).toEqual({ method: 'POST', path: '/api/loads/{load}/read', body: { line: '146.52', slot: null } });
+    expect(kept.get('line-1')).toBe('146.52');
+    p.type('');
+    expect(p.reading).toBeNull();
+  });
+
+  it('drops an answer that a later one has overtaken', async () => {
+    const p = plan();
+    let late: (a: Answer) => void = () => undefined;
+    answers.push(() => new Promise((resolve) => (late = resolve)));
+    p.type('146');
+    await typed(p, '146.52', { slot: 9 });
+    late({ data: reading({ slot: 1 }) });
+    await Promise.resolve();
+    expect(p.reading?.slot).toBe(9);
+  });
+
+  it('says so when nobody answers, and keeps the line', async () => {
+    const p = plan();
+    p.type('146.52');
+    await vi.waitFor(() => {
+      expect(p.trouble).toContain('does not answer');
+    });
+    expect(p.line).toBe('146.52');
+  });
+
+  it('takes the nth fix, counted over all findings', async () => {
+    const p = plan();
+    await typed(p, 'x', { lines: [['a', 'b'], [], ['c']] });
+    answers.push(() => ({ data: reading() }));
+    expect(p.fixLine(2)).toBe(true);
+    expect(p.line).toBe('c');
+    expect(p.fixLine(7)).toBe(false);
+  });
+});
+
+describe('storing', () => {
+  it('clears the line at once and takes the new ledger', async () => {
+    const p = plan();
+    await typed(p, '146.52');
+    answers.push((call) => {
+      expect(p.line).toBe('');
+      expect(call.body).toEqual({ line: '146.52', slot: null, replace: false, revision: 7 });
+      return { data: ledger(8) };
+    });
+    expect(await p.store()).toBe(true);
+    expect(p.ledger?.revision).toBe(8);
+    expect(p.selected).toBe(4);
+    expect(p.message).toBe('Stored in slot 4');
+  });
+
+  it('brings the line back if it could not be stored', async () => {
+    const p = plan();
+    await typed(p, '146.52');
+    answers.push(
+      () => ({
+        error: { type: 'about:blank', title: 'No', status: 422, errors: [{ field: 'slot', message: 'Full.' }] },
+      }),
+      () => ({ data: reading() }),
+    );
+    expect(await p.store()).toBe(false);
+    expect(p.line).toBe('146.52');
+    expect(p.trouble).toBe('Full.');
+  });
+
+  it('names the line that was not stored if another one was begun', async () => {
+    const p = plan();
+    await typed(p, '146.52');
+    answers.push(() => {
+      p.line = '147';
+      return {
+        error: { type: 'about:blank', title: 'No', status: 422, errors: [{ field: 'slot', message: 'Full.' }] },
+      };
+    });
+    expect(await p.store()).toBe(false);
+    expect(p.line).toBe('147');
+    expect(p.trouble).toBe('Full. Not stored: 146.52');
+  });
+
+  it('stores over a channel only on purpose', async () => {
+    const p = plan();
+    await typed(p, '146.52 #7', { slot: 7, occupied: 'Marran Light' });
+    expect(await p.store()).toBe(false);
+    expect(p.trouble).toContain('Slot 7 holds Marran Light');
+    expect(calls).toHaveLength(1);
+    answers.push(() => ({ data: ledger(8) }));
+    expect(await p.store(true)).toBe(true);
+    expect(calls[1]?.body.replace).toBe(true);
+  });
+
+  it('reads the line first if the answer is not there yet', async () => {
+    const p = plan();
+    answers.push(
+      () => new Promise(() => undefined),
+      () => ({ data: reading() }),
+      () => ({ data: ledger(8) }),
+    );
+    p.type('146.52');
+    expect(await p.store()).toBe(true);
+  });
+});
+
+describe('changes', () => {
+  it('takes the present state when somebody else was first', async () => {
+    const p = plan();
+    answers.push(() => ({
+      error: {
+        type: 'about:blank',
+        title: 'The plan has changed',
+        detail: 'meanwhile',
+        status: 409,
+        ledger: ledger(12),
+      },
+    }));
+    expect(await p.remove(7)).toBe(false);
+    expect(p.ledger?.revision).toBe(12);
+    expect(p.trouble).toBe('meanwhile');
+  });
+
+  it('gives the faults of a cell back to the cell', async () => {
+    const p = plan();
+    answers.push(() => ({
+      error: { type: 'about:blank', title: 'No', status: 422, errors: [{ field: 'receive', message: 'no frequency' }] },
+    }));
+    expect(await p.update(7, { receive: 'x' })).toEqual({ receive: 'no frequency' });
+    expect(p.trouble).toBe('');
+  });
+
+  it('follows a channel to its new slot', async () => {
+    const p = plan();
+    answers.push(() => ({ data: ledger(8) }));
+    expect(await p.update(7, { slot: '#9' })).toEqual({});
+    expect(p.selected).toBe(9);
+  });
+
+  it('sends the patch of a fix, and moves for a fix of the slot', async () => {
+    const p = plan();
+    const patch = [{ op: 'test' as const, path: '/transmit_tone', value: '100.0' }];
+    answers.push(() => ({ data: ledger(8) }));
+    await p.fix(7, { label: 'Send 88.5 Hz', patch, result: {} as never });
+    expect(calls[0]?.body).toEqual({ patch, revision: 7 });
+    expect(p.message).toBe('Send 88.5 Hz: done in slot 7');
+    answers.push(() => ({ data: ledger(9) }));
+    await p.fix(7, { label: 'Use slot 11', patch: [], result: {} as never, slot: 11 });
+    expect(calls[1]?.body).toMatchObject({ slot: '11' });
+  });
+
+  it('undoes only what there is', async () => {
+    const p = plan();
+    expect(await p.undo()).toBe(false);
+    expect(p.message).toBe('Nothing to take back');
+    p.client.setQueryData(['ledger', 1], ledger(7, { undo: 'store Quay', redo: 'delete Pell' }));
+    answers.push(() => ({ data: ledger(8) }));
+    expect(await p.undo()).toBe(true);
+    expect(p.message).toBe('Taken back: store Quay');
+    p.client.setQueryData(['ledger', 1], ledger(8, { redo: 'delete Pell' }));
+    answers.push(() => ({ data: ledger(9) }));
+    await p.undo(true);
+    expect(calls.at(-1)?.body).toEqual({ redo: true, revision: 8 });
+  });
+});
