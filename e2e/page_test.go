@@ -83,7 +83,7 @@ func sit(t *testing.T, width, height int64) *person {
 	require.NoError(t, demo.Fill(t.Context(), s, today))
 	server := httptest.NewServer(cli.Server(app.New(s, func() time.Time { return today })))
 	tab, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
-	ctx, stop := context.WithTimeout(tab, 180*time.Second)
+	ctx, stop := context.WithTimeout(tab, 400*time.Second)
 	p := &person{t: t, ctx: ctx, url: server.URL, store: s}
 	require.NoError(t, chromedp.Listen(ctx, p.listen))
 	t.Cleanup(func() {
@@ -98,6 +98,17 @@ func sit(t *testing.T, width, height int64) *person {
 	p.do(chromedp.EmulateViewport(width, height), chromedp.Navigate(server.URL))
 	p.sees("[role=grid] [role=row][aria-selected]")
 	return p
+}
+
+// another is somebody else at the same data.
+func (p *person) another() *app.App { return app.New(p.store, func() time.Time { return today }) }
+
+// revision is that of the plan as it stands.
+func (p *person) revision() int64 {
+	p.t.Helper()
+	l, err := p.another().Ledger(p.t.Context(), 1)
+	require.NoError(p.t, err)
+	return l.Revision
 }
 
 func (p *person) listen(ev any) {
@@ -173,7 +184,7 @@ func (p *person) clears() {
 // until waits for a JavaScript expression to become true.
 func (p *person) until(expression string) {
 	p.t.Helper()
-	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(20*time.Second)))
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(45*time.Second)))
 	if err != nil {
 		if folder := os.Getenv("MNEMOS_FAILURES"); folder != "" {
 			p.shot(filepath.Join(folder, strings.ReplaceAll(p.t.Name(), "/", "-")+".png"))

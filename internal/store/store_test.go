@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"errors"
+	"fmt"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -228,4 +230,61 @@ func TestImport(t *testing.T) {
 	var n int
 	require.NoError(t, s.read.Get(&n, "SELECT count(*) FROM record"))
 	assert.Equal(t, 1, n)
+}
+
+// TestWritersQueue stores from many sides at once: each change is whole, and
+// those that were too late are told so.
+func TestWritersQueue(t *testing.T) {
+	s, p, l := fresh(t)
+	var wg sync.WaitGroup
+	results := make(chan error, 8)
+	for i := range 8 {
+		wg.Go(func() { results <- put(s, p, l, i, channel.New(freq.Hz(146_400_000+i*5_000))) })
+	}
+	wg.Wait()
+	close(results)
+	stored := 0
+	for err := range results {
+		if err == nil {
+			stored++
+			continue
+		}
+		assert.ErrorIs(t, err, ErrStale)
+	}
+	es, err := s.Entries(t.Context(), l.ID)
+	require.NoError(t, err)
+	assert.Len(t, es, stored)
+	assert.Positive(t, stored)
+	now, err := s.Plan(t.Context(), p.ID)
+	require.NoError(t, err)
+	assert.EqualValues(t, 1+stored, now.Revision)
+}
+
+// TestReadsWhileImporting asks while an import runs: nobody waits, and nobody
+// sees half an edition.
+func TestReadsWhileImporting(t *testing.T) {
+	s, _, _ := fresh(t)
+	edition := func(name string) (out []listing.Record) {
+		for i := range 3000 {
+			out = append(out, listing.Record{Key: fmt.Sprint(i), Locality: name, Output: 146_940_000})
+		}
+		return out
+	}
+	require.NoError(t, s.Import(t.Context(), "list", stamp.At, edition("old")))
+	done := make(chan error, 1)
+	go func() { done <- s.Import(context.Background(), "list", stamp.At, edition("new")) }()
+	for running := true; running; {
+		select {
+		case err := <-done:
+			require.NoError(t, err)
+			running = false
+		default:
+		}
+		rs, err := s.ByOutput(t.Context(), band.Span{Lower: 146_940_000, Upper: 146_940_000}, nil)
+		require.NoError(t, err)
+		require.Len(t, rs, 3000)
+		for _, r := range rs[1:] {
+			require.Equal(t, rs[0].Locality, r.Locality)
+		}
+	}
 }

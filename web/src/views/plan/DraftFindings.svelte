@@ -49,7 +49,7 @@
           <Action
             key={first + n === 0 ? '=' : `Alt ${String(first + n + 1)}`}
             fix={first + n === 0 ? 'live' : 'idle'}
-            onclick={() => plan.fixLine(first + n)}>{fix.label}</Action
+            onclick={() => void plan.fixLine(first + n)}>{fix.label}</Action
           >
         {/each}
       </div>

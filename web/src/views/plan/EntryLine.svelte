@@ -60,7 +60,7 @@
       store(e.shiftKey);
     } else if (e.key === '=' && !e.ctrlKey && !e.metaKey) {
       e.preventDefault();
-      plan.fixLine(0);
+      void plan.fixLine(0);
     } else if (e.key === 'Escape') {
       plan.type('');
       plan.place = null;

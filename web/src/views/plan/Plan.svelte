@@ -102,10 +102,12 @@
   /** Applies the nth fix: of the line while somebody types, else of the selected slot. */
   function fix(n: number) {
     if (document.activeElement === input) {
-      plan.fixLine(n);
+      void plan.fixLine(n);
       return;
     }
-    const f = occupied ? found.data?.findings.flatMap((x) => x.fixes)[n] : undefined;
+    // The panel may still show the slot before while this one is being read.
+    const here = occupied && found.data?.slot === plan.selected ? found.data : undefined;
+    const f = here?.findings.flatMap((x) => x.fixes)[n];
     if (f && plan.selected !== null) void plan.fix(plan.selected, f);
   }
 

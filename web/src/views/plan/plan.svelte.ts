@@ -75,8 +75,13 @@ export class PlanState {
     }
   }
 
-  /** Applies the nth fix of the line, counted over all its findings. */
-  fixLine(n: number): boolean {
+  /**
+   * Applies the nth fix of the line, counted over all its findings. A reading
+   * of an earlier state of the line would undo what was typed since.
+   */
+  async fixLine(n: number): Promise<boolean> {
+    if (this.#read !== this.line) await this.read();
+    if (this.#read !== this.line) return false;
     const lines = this.reading?.lines.flat() ?? [];
     const line = lines[n];
     if (line === undefined) return false;

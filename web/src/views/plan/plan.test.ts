@@ -111,9 +111,23 @@ describe('the line', () => {
     const p = plan();
     await typed(p, 'x', { lines: [['a', 'b'], [], ['c']] });
     answers.push(() => ({ data: reading() }));
-    expect(p.fixLine(2)).toBe(true);
+    expect(await p.fixLine(2)).toBe(true);
     expect(p.line).toBe('c');
-    expect(p.fixLine(7)).toBe(false);
+    answers.push(() => ({ data: reading() }));
+    expect(await p.fixLine(7)).toBe(false);
+  });
+
+  it('applies a fix to what is typed now, not to what was', async () => {
+    const p = plan();
+    await typed(p, '147.24 Beac', { lines: [['147.24 103.5 Beac']] });
+    answers.push(
+      () => new Promise(() => undefined),
+      () => ({ data: reading({ lines: [['147.24 103.5 Beacon']] }) }),
+      () => ({ data: reading() }),
+    );
+    p.type('147.24 Beacon');
+    expect(await p.fixLine(0)).toBe(true);
+    expect(p.line).toBe('147.24 103.5 Beacon');
   });
 });
 
