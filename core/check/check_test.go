@@ -273,3 +273,89 @@ func TestAge(t *testing.T) {
 	_, ok := Age(listing.Match{}, s)
 	assert.False(t, ok)
 }
+
+// TestUnitedKingdom runs the rules on another band plan. basis: from memory;
+// source: UK national band plan.
+func TestUnitedKingdom(t *testing.T) {
+	src := listing.Memory{
+		published("Wold", "433.350", "434.950", "77.0", "77.0", 12, 20),
+		published("Fen", "145.725", "145.125", "110.9", "", 12, 20),
+		published("Tarn", "430.900", "438.500", "D023N", "", 12, 20),
+		published("Pike", "50.770", "51.270", "88.5", "", 12, 20),
+	}
+	for _, c := range []struct {
+		line    string
+		verdict evidence.Verdict
+		rule    string // a finding that must be there, or ""
+		fix     string
+	}{
+		{"433.35 +1.6 77", evidence.Agrees, "", ""},
+		{"433.35 77", evidence.Agrees, "", ""},
+		{"433.35 -1.6 77", evidence.Conflict, "shift-sign", "433.35 + 77"},
+		{"433.35 +16 77", evidence.Stop, "shift-unit", "433.35 + 77"},
+		{"433.35 +160 77", evidence.Conflict, "shift-unit", "433.35 + 77"},
+		{"434.95 tx 433.35 77", evidence.Conflict, "reversed-pair", "433.35 + 77"},
+		{"145.725 110.9", evidence.Agrees, "", ""},
+		{"145.725 - 110.9", evidence.Agrees, "", ""},
+		{"145.725 + 110.9", evidence.Stop, "shift-sign", "145.725 110.9"},
+		{"145.725", evidence.Conflict, "tone-missing", "145.725 110.9"},
+		{"145.125 tx 145.725 110.9", evidence.Conflict, "reversed-pair", "145.725 110.9"},
+		{"430.9 +7.6 d023n", evidence.Agrees, "", ""},
+		{"430.9 d047i", evidence.Agrees, "", ""}, // the same signal by another name
+		{"430.9 d023i", evidence.Conflict, "tone-differs", "430.9 d023n"},
+		{"430.9 -7.6 d023n", evidence.Stop, "shift-sign", "430.9 + d023n"},
+		{"50.77 88.5", evidence.Agrees, "", ""},
+		{"50.77 - 88.5", evidence.Stop, "shift-sign", "50.77 88.5"},
+		{"145.5", evidence.Agrees, "", ""},
+		{"433.5", evidence.Agrees, "", ""},
+		{"70.45", evidence.Agrees, "", ""},
+		{"145.8 simplex", evidence.Stop, "segment-voice", "145.8 rx only"},
+		{"144.3", evidence.Stop, "segment-voice", "144.3 rx only"},
+		{"144.8", evidence.Unverified, "segment-voice", ""},
+		{"147.24 simplex", evidence.Stop, "transmit-band", "147.24 rx only"},
+		{"439.7", evidence.Unverified, "shift-local", ""},
+	} {
+		r := look(t, c.line, circumstances{region: "uk", src: src})
+		assert.Equal(t, c.verdict, r.Verdict, "%s: %+v", c.line, r.Findings)
+		if c.rule == "" {
+			for _, f := range r.Findings {
+				assert.NotContains(t, []Severity{Stop, Fix}, f.Severity, "%s: %s", c.line, f.Title)
+			}
+			continue
+		}
+		f := of(r, c.rule)
+		if !assert.NotNil(t, f, "%s: %s", c.line, c.rule) || c.fix == "" {
+			continue
+		}
+		want := entry.Read(c.fix, band.MustLoad("uk")).Channel
+		assert.Equal(t, want, f.Fixes[0].Result, c.line)
+	}
+}
+
+// TestCleanEntriesAreQuiet types every record that may be heard here as it is
+// published, in every form that people use, and wants nobody stopped or
+// corrected.
+func TestCleanEntriesAreQuiet(t *testing.T) {
+	us := band.MustLoad("us")
+	for _, r := range records() {
+		if r.Mode == listing.Digital || r.Locality == "Sarn" || r.Callsign == "QHolm" && r.Source == "b list" {
+			continue
+		}
+		rule, _ := us.Shift(r.Output)
+		o, _ := r.Offset()
+		lines := []string{fmt.Sprintf("%s %s", r.Output.MHz(), entry.ShiftWord(o)), fmt.Sprintf("%s tx %s", r.Output.MHz(), r.Input.MHz())}
+		if rule.Offset == o {
+			lines = append(lines, r.Output.MHz())
+		}
+		for _, line := range lines {
+			if r.UplinkTone.Known && !r.UplinkTone.Tone.IsOff() {
+				line += " " + r.UplinkTone.Tone.String()
+			}
+			for _, name := range []string{"", ` "` + r.Locality + `"`} {
+				for _, f := range look(t, line+name, circumstances{radio: "ferry"}).Findings {
+					assert.NotContains(t, []Severity{Stop, Fix}, f.Severity, "%s%s: %s", line, name, f.Title)
+				}
+			}
+		}
+	}
+}

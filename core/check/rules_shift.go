@@ -14,22 +14,22 @@ var shiftRules = []Rule{
 		ID: "shift-unit", Title: "Decimal or unit slip in the shift",
 		Doc:     "The digits of the shift are right but the point or the unit is not: 6 MHz for 600 kHz, 600 MHz, 006.0 for 000.6.",
 		Source:  practice,
-		Example: "147.39 +6", Supersedes: []string{"shift-sign", "shift-size", "transmit-band"},
+		Example: "147.39 +6", Supersedes: []string{"shift-sign", "shift-size", "transmit-band", "segment-voice"},
 		Run: shiftUnit,
 	},
 	{
 		ID: "shift-sign", Title: "Shift in the wrong direction",
 		Doc:     "The size of the shift is right and its sign is not. The sign comes from the published input, or else from the segment of the band plan; never from the band alone, because one band uses both.",
 		Source:  "the band plan of the region; the published record",
-		Example: "146.94 +", Supersedes: []string{"shift-size"},
+		Example: "146.94 +", Supersedes: []string{"shift-size", "transmit-band", "segment-voice"},
 		Run: shiftSign,
 	},
 	{
 		ID: "shift-size", Title: "Shift of another size",
 		Doc:     "The shift differs from the published input, or from a firm rule of the band plan, by more than its sign.",
 		Source:  "the band plan of the region; the published record",
-		Example: "146.94 -1.6",
-		Run:     shiftSize,
+		Example: "146.94 -1.6", Supersedes: []string{"transmit-band", "segment-voice"},
+		Run: shiftSize,
 	},
 	{
 		ID: "shift-missing", Title: "Simplex on a repeater's output",
@@ -75,16 +75,26 @@ func shiftUnit(p *Pass) {
 	if !ok || !p.transmits() || o == 0 || have == 0 || !sameDigits(have.Abs(), o.Abs()) {
 		return
 	}
-	severity := Fix
-	if tx, _ := p.Channel.Transmit(); !p.Plan.MayTransmit(tx) {
-		severity = Stop
-	}
 	p.Report(Finding{
-		Severity: severity, Field: listing.FieldShift,
+		Severity: p.gravity(Fix), Field: listing.FieldShift,
 		Title:   fmt.Sprintf("The shift is %s, not %s", o, have),
 		Message: fmt.Sprintf("The point or the unit has slipped: this would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), o),
 		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
 	})
+}
+
+// gravity is the severity of a wrong shift: one that leads out of the bands,
+// or into a segment where FM voice does not belong, must not go on the air.
+func (p *Pass) gravity(s Severity) Severity {
+	tx, ok := p.Channel.Transmit()
+	if !ok {
+		return s
+	}
+	seg, known := p.Plan.Segment(tx)
+	if !p.Plan.MayTransmit(tx) || known && !seg.Voice() {
+		return Stop
+	}
+	return s
 }
 
 // sameDigits reports whether a is b times a power of ten other than one.
@@ -123,7 +133,7 @@ func shiftSign(p *Pass) {
 		severity = Check
 	}
 	p.Report(Finding{
-		Severity: severity, Field: listing.FieldShift,
+		Severity: p.gravity(severity), Field: listing.FieldShift,
 		Title:   fmt.Sprintf("The shift here is %s", o),
 		Message: fmt.Sprintf("As entered it would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), o),
 		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
@@ -152,7 +162,7 @@ func shiftSize(p *Pass) {
 		title = "The published channel is simplex"
 	}
 	p.Report(Finding{
-		Severity: severity, Field: listing.FieldShift, Title: title,
+		Severity: p.gravity(severity), Field: listing.FieldShift, Title: title,
 		Message: fmt.Sprintf("As entered it would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), listing.ShiftWords(o)),
 		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
 	})
