@@ -210,7 +210,7 @@ func TestRadios(t *testing.T) {
 	p.reads("section h2", "6 m")
 	p.presses("k")
 	p.reads("main", "automatic shift")
-	p.reads("main", "sets -500 kHz by itself")
+	p.reads("main", "sets −500 kHz by itself")
 }
 
 func TestLists(t *testing.T) {

@@ -47,8 +47,11 @@ func howWords(c channel.Channel) string {
 	return "simplex"
 }
 
-// ShiftWord writes a shift as one word of the line: "-600kHz", "+7.600MHz".
-func ShiftWord(o freq.Offset) string { return strings.ReplaceAll(o.String(), " ", "") }
+// ShiftWord writes a shift as one word of the line, with the minus sign of a
+// keyboard: "-600kHz", "+7.600MHz".
+func ShiftWord(o freq.Offset) string {
+	return strings.NewReplacer(" ", "", "−", "-").Replace(o.String())
+}
 
 func toneWords(c channel.Channel) string {
 	switch c.Mode() {

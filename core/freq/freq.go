@@ -48,8 +48,8 @@ func (f Hz) MHz() string { return megahertz(int64(f)) }
 // String formats f with its unit: "147.240 MHz".
 func (f Hz) String() string { return f.MHz() + " MHz" }
 
-// MHz formats o in megahertz with an explicit sign: "+0.600", "−5.000" is
-// written with a plain hyphen so that it can be typed again.
+// MHz formats o in megahertz with an explicit sign in ASCII: "+0.600",
+// "-5.000".
 func (o Offset) MHz() string {
 	if o < 0 {
 		return "-" + megahertz(-int64(o))
@@ -57,13 +57,14 @@ func (o Offset) MHz() string {
 	return "+" + megahertz(int64(o))
 }
 
-// String formats o in the unit in which it is usually spoken: "-600 kHz",
-// "+7.600 MHz".
+// String formats o in the unit in which it is usually spoken, with a true
+// minus sign: "−600 kHz", "+7.600 MHz".
 func (o Offset) String() string {
+	text := o.MHz() + " MHz"
 	if a := o.Abs(); a < MHz && a%KHz == 0 {
-		return fmt.Sprintf("%+d kHz", int64(o)/KHz)
+		text = fmt.Sprintf("%+d kHz", int64(o)/KHz)
 	}
-	return o.MHz() + " MHz"
+	return strings.Replace(text, "-", "−", 1)
 }
 
 // Abs returns the size of the offset without its sign.
