@@ -244,3 +244,27 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// TestGuesses are marked as such, with the reading that was taken.
+func TestGuesses(t *testing.T) {
+	us := band.MustLoad("us")
+	for line, want := range map[string]string{
+		"14652": "146.520?", "52525": "52.525?", "1294500": "1294.500?", "146": "146.000?", "tx 147500 147.24": "147.500?", "146.94 023": "D023N?", "147.24 147.84": "transmit?",
+	} {
+		var guesses []string
+		for _, w := range Read(line, us).Words {
+			if w.Guess != "" {
+				guesses = append(guesses, w.Guess)
+			}
+		}
+		assert.Equal(t, []string{want}, guesses, line)
+	}
+	for _, sure := range []string{"146.52", "146,52", "146520 kHz", "147.24 tx 147.84", "146.94 d023n"} {
+		for _, w := range Read(sure, us).Words {
+			assert.Empty(t, w.Guess, sure)
+		}
+	}
+	assert.Empty(t, Candidates("1", us))
+	assert.Empty(t, Candidates("99999999999", us))
+	assert.Equal(t, []freq.Hz{146_520_000}, Candidates("146520000", us))
+}
