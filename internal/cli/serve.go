@@ -9,6 +9,7 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"syscall"
 	"time"
 
 	"github.com/labstack/echo/v5"
@@ -98,8 +99,11 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 			return nil
 		},
 	}.Start(ctx, e)
-	if errors.Is(err, http.ErrServerClosed) {
+	switch {
+	case errors.Is(err, http.ErrServerClosed):
 		return nil
+	case errors.Is(err, syscall.EADDRINUSE):
+		return fmt.Errorf("%s is in use: choose another with --address, such as --address 127.0.0.1:0", f.address)
 	}
 	return err
 }

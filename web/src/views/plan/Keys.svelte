@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Dialog } from 'bits-ui';
+  import { singleKeys } from '$lib/keys.svelte';
 
   /** The list of keys, opened with "?". */
   let { open = $bindable(false) }: { open?: boolean } = $props();
@@ -59,6 +60,16 @@
           </section>
         {/each}
       </div>
+      <label class="mt-5 flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={singleKeys.on}
+          onchange={() => {
+            singleKeys.toggle();
+          }}
+        />
+        Single keys such as / and . act (keys with Ctrl or Alt always do)
+      </label>
       <Dialog.Close class="mt-5 rounded-[2px] border border-rule2 px-3 py-1">Close</Dialog.Close>
     </Dialog.Content>
   </Dialog.Portal>

@@ -13,9 +13,8 @@
     radio: Radio;
     /** Goes to the entry line, to write into a vacant slot. */
     write: (slot: number) => void;
-    sheet: (slot: number) => void;
   }
-  let { plan, ledger, radio, write, sheet }: Props = $props();
+  let { plan, ledger, radio, write }: Props = $props();
   const verdicts: Verdict[] = ['agrees', 'unverified', 'conflict', 'stop'];
 
   let only = $state<Verdict | null>(null);
@@ -144,9 +143,6 @@
         return true;
       case 'Delete':
         if (row) void plan.remove(slot).then(() => select(slot));
-        return true;
-      case 'k':
-        if (row) sheet(slot);
         return true;
     }
     return false;

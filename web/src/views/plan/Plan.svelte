@@ -3,6 +3,7 @@
   import { tinykeys } from 'tinykeys';
   import { tick } from 'svelte';
   import { api, must } from '$lib/api/client';
+  import { singleKeys } from '$lib/keys.svelte';
   import { navigate } from '../../router';
   import Bar from './Bar.svelte';
   import DraftFindings from './DraftFindings.svelte';
@@ -114,7 +115,7 @@
   const typing = (e: KeyboardEvent) =>
     e.target instanceof Element && e.target.closest('input, textarea, [role="dialog"]') !== null;
   const outside = (f: () => void) => (e: KeyboardEvent) => {
-    if (typing(e)) return;
+    if (typing(e) || (!singleKeys.on && !e.ctrlKey && !e.metaKey)) return;
     e.preventDefault();
     f();
   };
@@ -181,7 +182,7 @@
         </section>
         <div class="slots">
           {#if ledger.data && radio}
-            <Ledger {plan} ledger={ledger.data} {radio} write={(slot) => void write(slot)} {sheet} />
+            <Ledger {plan} ledger={ledger.data} {radio} write={(slot) => void write(slot)} />
           {/if}
         </div>
       </div>

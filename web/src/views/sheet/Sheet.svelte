@@ -90,7 +90,7 @@
               class="font-figs text-[30px] leading-[34px] {s.value === 'off' || s.value === 'none'
                 ? ''
                 : 'font-strong'}">{s.value}</span
-            >{' '}{#if s.unit}<span class="ml-0.5 inline-block w-9 text-left text-[15px] text-ink2">{s.unit}</span
+            >&nbsp;{#if s.unit}<span class="ml-0.5 inline-block w-9 text-left text-[15px] text-ink2">{s.unit}</span
               >{:else}<span class="ml-0.5 inline-block w-9"></span>{/if}
             {#if s.note}<span class="block pr-[42px] text-label text-ink2">{s.note}</span>{/if}
           </span>
