@@ -59,7 +59,7 @@ func (h How) wire() wireHow {
 }
 
 func (c Channel) transmitOrNil() *freq.Hz {
-	if tx, ok := c.Transmit(); ok {
+	if tx, ok := c.Transmit(); ok && tx > 0 {
 		return &tx
 	}
 	return nil

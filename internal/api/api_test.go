@@ -194,8 +194,21 @@ func TestBadInput(t *testing.T) {
 		status, _ := c.ask(x.method, x.path, nil)
 		assert.Equal(t, 404, status, x.path)
 	}
+	for body, says := range map[string]string{`{`: "Bad Request: unexpected end of JSON input", `{"line":5}`: "cannot unmarshal number"} {
+		res, err := http.Post(c.url+"/api/loads/1/read", "application/json", strings.NewReader(body))
+		require.NoError(t, err)
+		raw, err := io.ReadAll(res.Body)
+		require.NoError(t, err)
+		require.NoError(t, res.Body.Close())
+		assert.Equal(t, http.StatusBadRequest, res.StatusCode)
+		assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
+		assert.Contains(t, string(raw), says)
+		assert.NotContains(t, string(raw), "code=")
+	}
+	status, _ = c.ask("PATCH", "/api/loads/1/entries/7", map[string]any{"revision": revision, "name": "Marran Light"})
+	require.Equal(t, 200, status)
 	after, rows := c.ledger()
-	assert.Equal(t, revision, after)
+	assert.Equal(t, revision, after, "a change that changes nothing is none")
 	assert.Equal(t, before, rows, "nothing was half stored")
 }
 

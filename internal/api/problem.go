@@ -49,8 +49,21 @@ func problem(err error) Problem {
 	case errors.As(err, &httpErr):
 		p.Status, p.Title = httpErr.StatusCode(), http.StatusText(httpErr.StatusCode())
 		if p.Status < http.StatusInternalServerError {
+			detail = plainly(err)
 			p.Detail = &detail
 		}
 	}
 	return p
+}
+
+// plainly words an error of the router without its codes.
+func plainly(err error) string {
+	var e *echo.HTTPError
+	if !errors.As(err, &e) {
+		return err.Error()
+	}
+	if inner := errors.Unwrap(e); inner != nil {
+		return e.Message + ": " + inner.Error()
+	}
+	return e.Message
 }

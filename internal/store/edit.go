@@ -38,16 +38,27 @@ type Edit struct {
 // Stamp says who changes a plan, when, and what the change is called.
 type Stamp struct{ Person, At, Label string }
 
+// errUnchanged rolls a change back that changes nothing.
+var errUnchanged = errors.New("nothing changed")
+
 // Edit changes a plan. The revision must be the plan's present one, or the
-// change is refused with ErrStale.
+// change is refused with ErrStale. A change that changes no row leaves the
+// revision and the journal alone, so that undo never takes back nothing.
 func (s *Store) Edit(ctx context.Context, planID, revision int64, stamp Stamp, f func(*Edit) error) error {
-	return s.transact(ctx, planID, revision, stamp.At, func(tx *sqlx.Tx) error {
+	err := s.transact(ctx, planID, revision, stamp.At, func(tx *sqlx.Tx) error {
 		e := &Edit{ctx: ctx, tx: tx, planID: planID}
 		if err := f(e); err != nil {
 			return err
 		}
+		if len(e.changes) == 0 {
+			return errUnchanged
+		}
 		return e.journal(stamp, "do", nil)
 	})
+	if errors.Is(err, errUnchanged) {
+		return nil
+	}
+	return err
 }
 
 func (s *Store) transact(ctx context.Context, planID, revision int64, at string, f func(*sqlx.Tx) error) error {

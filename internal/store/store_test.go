@@ -85,8 +85,13 @@ func TestStaleAndWhole(t *testing.T) {
 	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
 	assert.ErrorIs(t, s.Edit(t.Context(), p.ID, 1, stamp, func(*Edit) error { return nil }), ErrStale)
 
+	require.NoError(t, s.Edit(t.Context(), p.ID, 2, stamp, func(*Edit) error { return nil }))
+	same, err := s.Plan(t.Context(), p.ID)
+	require.NoError(t, err)
+	assert.EqualValues(t, 2, same.Revision, "a change that changes nothing is none")
+
 	boom := errors.New("boom")
-	err := s.Edit(t.Context(), p.ID, 2, stamp, func(e *Edit) error {
+	err = s.Edit(t.Context(), p.ID, 2, stamp, func(e *Edit) error {
 		_, err := e.AddChannel(channel.New(146_550_000))
 		require.NoError(t, err)
 		return boom
