@@ -45,13 +45,15 @@
             }
           />
         </p>
-        {#each finding.fixes as fix, n (fix.label)}
-          <Action
-            key={first + n === 0 ? '=' : `Alt ${String(first + n + 1)}`}
-            fix={first + n === 0 ? 'live' : 'idle'}
-            onclick={() => void plan.fixLine(first + n)}>{fix.label}</Action
-          >
-        {/each}
+        <span class="ml-auto flex flex-wrap justify-end gap-2 max-desk:ml-0">
+          {#each finding.fixes as fix, n (fix.label)}
+            <Action
+              key={first + n === 0 ? '=' : `Alt ${String(first + n + 1)}`}
+              fix={first + n === 0 ? 'live' : 'idle'}
+              onclick={() => void plan.fixLine(first + n)}>{fix.label}</Action
+            >
+          {/each}
+        </span>
       </div>
       {#if open.includes(finding.rule)}
         <div class="pb-1 pl-10 max-desk:pl-5"><Reasons {finding} /></div>
