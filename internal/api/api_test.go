@@ -101,6 +101,7 @@ func TestFlow(t *testing.T) {
 	require.Equal(t, 200, status)
 	assert.Len(t, w["loads"], 3)
 	assert.Equal(t, "GN21ia", w["operator"].(map[string]any)["locator"])
+	assert.Equal(t, "Federal Communications Commission", w["operator"].(map[string]any)["authority"])
 
 	line := `147.24 + 100 "Beacon Hill"`
 	status, reading := c.ask("POST", "/api/loads/1/read", map[string]any{"line": line})

@@ -2,8 +2,10 @@ package app
 
 import (
 	"context"
+	"fmt"
 	"slices"
 
+	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/check"
 	"mnemos/core/entry"
@@ -77,8 +79,15 @@ func (a *App) Workspace(ctx context.Context) (*Workspace, error) {
 	if err != nil {
 		return nil, err
 	}
+	if len(plans) == 0 {
+		return nil, fmt.Errorf("a plan: %w", store.ErrNotFound)
+	}
+	rules, err := band.Load(o.Region)
+	if err != nil {
+		return nil, err
+	}
 	w := &Workspace{Plan: PlanInfo{ID: plans[0].ID, Name: plans[0].Name}, Loads: []LoadInfo{}}
-	w.Operator = OperatorInfo{Region: o.Region, Height: o.Height, Radius: o.Radius}
+	w.Operator = OperatorInfo{Region: o.Region, Authority: rules.Authority, Height: o.Height, Radius: o.Radius}
 	if s := settings(o, a.now()); s.Place != nil {
 		w.Operator.Locator = s.Place.Locator()
 	}
