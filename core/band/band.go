@@ -34,9 +34,10 @@ type Certainty string
 
 // The certainties, strongest first.
 const (
-	Fixed  Certainty = "fixed"          // the plan gives one value, and it is used
-	Usual  Certainty = "usual"          // the plan's value; exceptions are known
-	Varied Certainty = "locally varied" // areas differ; Alternatives lists what else is used
+	Fixed   Certainty = "fixed"           // the plan gives one value, and it is used
+	Usual   Certainty = "usual"           // the plan's value; exceptions are known
+	Varied  Certainty = "locally varied"  // areas differ; Alternatives lists what else is used
+	Confirm Certainty = "confirm locally" // no table can be cited; it never yields a fix
 )
 
 // Span is a closed range of frequencies.
@@ -50,9 +51,15 @@ func (s Span) Holds(f freq.Hz) bool { return f.Within(s.Lower, s.Upper) }
 
 // Segment is a part of a band with one use.
 type Segment struct {
-	Span  `yaml:",inline"`
-	Use   Use    `yaml:"use" json:"use"`
-	Label string `yaml:"label" json:"label"` // a few lower-case words, for people
+	Span   `yaml:",inline"`
+	Use    Use    `yaml:"use" json:"use"`
+	Label  string `yaml:"label" json:"label"`        // a few lower-case words, for people
+	Except []Span `yaml:"except,omitempty" json:"-"` // ranges inside that are something else
+}
+
+// Holds reports whether f lies in s and in none of its exceptions.
+func (s Segment) Holds(f freq.Hz) bool {
+	return s.Span.Holds(f) && !slices.ContainsFunc(s.Except, func(x Span) bool { return x.Holds(f) })
 }
 
 // Voice reports whether FM voice belongs in the segment.
@@ -71,7 +78,14 @@ type ShiftRule struct {
 	Certainty    Certainty     `yaml:"certainty" json:"certainty"`
 	Alternatives []freq.Offset `yaml:"alternatives,omitempty" json:"alternatives_hz,omitempty"`
 	Except       []freq.Hz     `yaml:"except,omitempty" json:"-"` // simplex channels inside the range
+	Note         string        `yaml:"note,omitempty" json:"note,omitempty"`
 }
+
+// Firm reports whether the rule is evidence by itself: practice follows it.
+func (r ShiftRule) Firm() bool { return r.Certainty == Fixed || r.Certainty == Usual }
+
+// offsets returns the rule's offset and then its alternatives.
+func (r ShiftRule) offsets() []freq.Offset { return append([]freq.Offset{r.Offset}, r.Alternatives...) }
 
 // Band is one amateur band of a region, or a neighbouring range of another
 // service that radios receive.
@@ -85,16 +99,43 @@ type Band struct {
 	Calling  []freq.Hz     `yaml:"calling" json:"calling_hz"`
 }
 
+// Monitoring says whether it is lawful to store and hear what is not meant
+// for amateurs: public safety, marine, air.
+type Monitoring string
+
+// The rules about listening. Where nothing is written down here, ask.
+const (
+	MonitoringOpen       Monitoring = "open"
+	MonitoringRestricted Monitoring = "restricted"
+	MonitoringConfirm    Monitoring = "confirm locally"
+)
+
+// Identify is how often a station must give its callsign.
+type Identify struct {
+	Minutes int    `yaml:"minutes" json:"minutes"` // 0: confirm with the authority
+	Source  string `yaml:"source" json:"source"`
+}
+
 // Plan is the band plan of a region. Its zero value knows no band.
 type Plan struct {
-	Region    string `yaml:"region" json:"region"`
-	Title     string `yaml:"title" json:"title"`
-	Authority string `yaml:"authority" json:"authority"`
-	Source    string `yaml:"source" json:"source"`
-	Basis     string `yaml:"basis" json:"basis"`
-	AsOf      string `yaml:"as_of" json:"as_of"`
-	Bands     []Band `yaml:"bands" json:"bands"`
+	Region    string    `yaml:"region" json:"region"`
+	Title     string    `yaml:"title" json:"title"`
+	Base      string    `yaml:"base,omitempty" json:"-"` // the region whose bands hold where this one names none
+	Authority string    `yaml:"authority" json:"authority"`
+	Source    string    `yaml:"source" json:"source"`
+	Basis     string    `yaml:"basis" json:"basis"`
+	AsOf      string    `yaml:"as_of" json:"as_of"`
+	Certainty Certainty `yaml:"certainty,omitempty" json:"certainty"` // "confirm locally" for a region without a citable table
+	// APRS are the region's packet position frequencies.
+	APRS       []freq.Hz  `yaml:"aprs" json:"aprs_hz"`
+	Identify   Identify   `yaml:"identify" json:"identify"`
+	Monitoring Monitoring `yaml:"monitoring" json:"monitoring"`
+	Bands      []Band     `yaml:"bands" json:"bands"`
 }
+
+// Firm reports whether the plan rests on a table that can be cited. What
+// another plan says about limits and shifts never yields a fix.
+func (p *Plan) Firm() bool { return p.Certainty != Confirm }
 
 // Band returns the band that holds f.
 func (p *Plan) Band(f freq.Hz) (*Band, bool) {
@@ -148,6 +189,55 @@ func (r ShiftRule) Allows(o freq.Offset) bool {
 	return o == r.Offset || slices.Contains(r.Alternatives, o)
 }
 
+// Uplink is a frequency on which a repeater may listen.
+type Uplink struct {
+	Frequency freq.Hz     `json:"input_hz"`
+	Offset    freq.Offset `json:"offset_hz"`
+	Certainty Certainty   `json:"certainty"`
+}
+
+// InputsOf returns the inputs that a repeater with an output f may have in
+// this region, likeliest first: that of the rule, then its alternatives, then
+// what other rules of the band would give. It is what can be said about a
+// repeater nobody has published. Inputs outside the band, and those where FM
+// voice does not belong, are left out.
+func (p *Plan) InputsOf(f freq.Hz) []Uplink {
+	b, ok := p.Band(f)
+	if !ok {
+		return nil
+	}
+	var out []Uplink
+	add := func(o freq.Offset, c Certainty) {
+		g := f.Add(o)
+		seg, known := p.Segment(g)
+		seen := slices.ContainsFunc(out, func(x Uplink) bool { return x.Frequency == g })
+		if b.Holds(g) && (!known || seg.Voice()) && !seen {
+			out = append(out, Uplink{Frequency: g, Offset: o, Certainty: c})
+		}
+	}
+	here, ruled := p.Shift(f)
+	if ruled {
+		add(here.Offset, here.Certainty)
+		for _, o := range here.Alternatives {
+			add(o, Varied)
+		}
+		if here.Certainty == Fixed {
+			return out
+		}
+	}
+	for _, r := range b.Shifts {
+		for _, o := range r.offsets() {
+			if len(out) < most && r.Certainty != Fixed {
+				add(o, Confirm)
+			}
+		}
+	}
+	return out
+}
+
+// most is how many inputs of an unknown repeater are worth listing.
+const most = 3
+
 // OutputsOf returns the outputs that the plan's shift rules pair with an
 // input f, in the order of the rules.
 func (p *Plan) OutputsOf(f freq.Hz) []freq.Hz {
@@ -157,7 +247,7 @@ func (p *Plan) OutputsOf(f freq.Hz) []freq.Hz {
 	}
 	var out []freq.Hz
 	for _, r := range b.Shifts {
-		for _, o := range append([]freq.Offset{r.Offset}, r.Alternatives...) {
+		for _, o := range r.offsets() {
 			if g := f.Add(-o); r.Holds(g) && !slices.Contains(r.Except, g) && !slices.Contains(out, g) {
 				out = append(out, g)
 			}

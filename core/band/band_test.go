@@ -13,8 +13,13 @@ import (
 // every row: from memory.
 func TestShiftTables(t *testing.T) {
 	const (
-		us = "source: US national VHF/UHF band plan"
-		uk = "source: UK national band plan, IARU Region 1 VHF Managers Handbook"
+		us  = "source: US national VHF/UHF band plan"
+		ca  = "source: Canadian national band plans"
+		r1  = "source: IARU Region 1 VHF Managers Handbook"
+		au  = "source: Australian national band plans"
+		nz  = "source: New Zealand national band plans"
+		itu = "source: ITU Radio Regulations, Article 5: no table of shifts, so none is given"
+		uk  = "source: UK national band plan, IARU Region 1 VHF Managers Handbook"
 	)
 	for _, c := range []struct {
 		source, region, output, offset string
@@ -50,6 +55,35 @@ func TestShiftTables(t *testing.T) {
 		{uk, "uk", "70.450", ""},
 		{uk, "uk", "145.500", ""},
 		{uk, "uk", "147.240", ""},
+		{ca, "ca", "146.940", "-600 kHz"},
+		{ca, "ca", "53.610", "-1 MHz"},
+		{ca, "ca", "444.200", "+5 MHz"},
+		{ca, "ca", "224.500", "-1.6 MHz"},
+		{r1, "r1", "29.640", "-100 kHz"},
+		{r1, "r1", "51.890", "-600 kHz"},
+		{r1, "r1", "145.575", "-600 kHz"},
+		{r1, "r1", "145.7875", "-600 kHz"},
+		{r1, "r1", "438.950", "-7.6 MHz"},
+		{r1, "r1", "1298.500", "-28 MHz"},
+		{r1, "r1", "433.500", ""},
+		{r1, "de", "438.650", "-7.6 MHz"},
+		{r1, "de", "439.425", "-7.6 MHz"},
+		{r1, "de", "145.600", "-600 kHz"},
+		{r1, "de", "433.500", ""},
+		{au, "au", "146.650", "-600 kHz"},
+		{au, "au", "147.000", "-600 kHz"},
+		{au, "au", "147.250", "+600 kHz"},
+		{au, "au", "438.525", "-5 MHz"},
+		{au, "au", "53.750", "-1 MHz"},
+		{au, "au", "29.640", "-100 kHz"},
+		{au, "au", "146.500", ""},
+		{au, "au", "439.000", ""},
+		{nz, "nz", "145.300", "-600 kHz"},
+		{nz, "nz", "147.200", "+600 kHz"},
+		{nz, "nz", "439.800", "-5 MHz"},
+		{nz, "nz", "434.000", ""},
+		{itu, "r2", "146.940", ""},
+		{itu, "r3", "439.000", ""},
 	} {
 		rule, ok := MustLoad(c.region).Shift(freq.MustParse(c.output))
 		assert.Equal(t, c.offset != "", ok, "%s %s (%s)", c.region, c.output, c.source)
@@ -61,49 +95,107 @@ func TestShiftTables(t *testing.T) {
 
 // TestPlansHoldTogether is the schema of every plan file.
 func TestPlansHoldTogether(t *testing.T) {
-	require.Equal(t, []string{"uk", "us"}, Regions())
+	require.Equal(t, []string{"au", "ca", "de", "nz", "r1", "r2", "r3", "uk", "us"}, Regions())
 	for _, region := range Regions() {
 		p := MustLoad(region)
-		assert.NotEmpty(t, p.Source)
-		assert.NotEmpty(t, p.Basis)
-		assert.NotEmpty(t, p.AsOf)
-		assert.NotEmpty(t, p.Authority)
+		for _, s := range []string{p.Title, p.Source, p.Basis, p.Authority, p.Identify.Source} {
+			assert.NotEmpty(t, s, region)
+		}
+		assert.Regexp(t, `^20\d\d-\d\d$`, p.AsOf)
+		assert.Contains(t, []Monitoring{MonitoringOpen, MonitoringRestricted, MonitoringConfirm}, p.Monitoring)
+		for _, f := range p.APRS {
+			seg, ok := p.Segment(f)
+			assert.True(t, ok && seg.Use == Data, "%s: APRS on %v", region, f)
+		}
 		for i, b := range p.Bands {
 			for _, other := range p.Bands[i+1:] {
 				assert.False(t, b.Holds(other.Lower) || b.Holds(other.Upper), "%s %s overlaps %s", region, b.Name, other.Name)
 			}
-			assert.Less(t, b.Lower, b.Upper)
-			assert.Positive(t, b.Tolerance(), "%s %s has a raster", region, b.Name)
-			last := b.Lower
-			for _, s := range b.Segments {
-				assert.LessOrEqual(t, last, s.Lower, "%s %s: segments in order", region, s.Label)
-				assert.Less(t, s.Lower, s.Upper)
-				assert.True(t, b.Holds(s.Lower) && b.Holds(s.Upper))
-				last = s.Upper
-			}
-			for _, r := range b.Shifts {
-				for _, o := range append([]freq.Offset{r.Offset}, r.Alternatives...) {
-					in := Span{r.Lower.Add(o), r.Upper.Add(o)}
-					assert.False(t, r.Holds(in.Lower) || in.Holds(r.Lower), "%s %v: outputs overlap their own inputs", region, r.Span)
-					assert.True(t, b.Holds(in.Lower) && b.Holds(in.Upper), "%s %v %v: inputs inside the band", region, r.Span, o)
-				}
-				seg, ok := p.Segment(r.Lower)
-				require.True(t, ok)
-				assert.Equal(t, Output, seg.Use, "%s %v: shifts belong to output segments", region, r.Span)
-			}
-			for _, f := range b.Calling {
-				seg, ok := p.Segment(f)
-				require.True(t, ok, "%s %v", region, f)
-				if !assert.Contains(t, []Use{Simplex, Output}, seg.Use, "%s %v", region, f) {
-					continue
-				}
-				_, shifted := p.Shift(f)
-				assert.False(t, shifted, "a calling channel is simplex: %v", f)
-			}
+			t.Run(region+" "+b.Name, func(t *testing.T) { holdsTogether(t, p, &b) })
 		}
 	}
 	_, err := Load("atlantis")
 	assert.ErrorContains(t, err, "uk, us")
+}
+
+var uses = []Use{WeakSignal, Beacon, Satellite, Data, Simplex, Output, Input, Auxiliary, Mixed, ReceiveOnly}
+
+func holdsTogether(t *testing.T, p *Plan, b *Band) {
+	assert.Less(t, b.Lower, b.Upper)
+	assert.Positive(t, b.Tolerance(), "has a raster")
+	for i, s := range b.Segments {
+		assert.LessOrEqual(t, s.Lower, s.Upper, s.Label)
+		assert.Contains(t, uses, s.Use, s.Label)
+		assert.NotEmpty(t, s.Label)
+		assert.True(t, b.Holds(s.Lower) && b.Holds(s.Upper), s.Label)
+		for _, x := range s.Except {
+			assert.True(t, s.Span.Holds(x.Lower) && s.Span.Holds(x.Upper), "an exception lies inside its segment: %s", s.Label)
+		}
+		for _, o := range b.Segments[i+1:] {
+			assert.LessOrEqual(t, s.Lower, o.Lower, "segments in order: %s", o.Label)
+			assert.False(t, o.Lower < s.Upper && s.Holds(o.Lower), "%s overlaps %s", s.Label, o.Label)
+		}
+	}
+	for _, r := range b.Shifts {
+		assert.Contains(t, []Certainty{Fixed, Usual, Varied, Confirm}, r.Certainty)
+		assert.False(t, r.Certainty == Varied && len(r.Alternatives) == 0 && r.Note == "", "%v: say what else is used", r.Span)
+		for _, o := range r.offsets() {
+			in := Span{r.Lower.Add(o), r.Upper.Add(o)}
+			assert.False(t, r.Holds(in.Lower) || in.Holds(r.Lower), "%v: outputs overlap their own inputs", r.Span)
+			assert.True(t, b.Holds(in.Lower) && b.Holds(in.Upper), "%v %v: inputs inside the band", r.Span, o)
+			for _, edge := range []freq.Hz{in.Lower, in.Upper} {
+				if seg, ok := p.Segment(edge); ok && r.Firm() {
+					assert.True(t, seg.Voice(), "%v %v: an input among %s", r.Span, o, seg.Label)
+				}
+			}
+		}
+		seg, ok := p.Segment(r.Lower)
+		require.True(t, ok)
+		assert.Equal(t, Output, seg.Use, "%v: shifts belong to output segments", r.Span)
+	}
+	for _, f := range b.Calling {
+		seg, ok := p.Segment(f)
+		require.True(t, ok, f)
+		assert.Equal(t, Simplex, seg.Use, "%v", f)
+		_, shifted := p.Shift(f)
+		assert.False(t, shifted, "a calling channel is simplex: %v", f)
+	}
+}
+
+func TestInputsOfAnUnknownRepeater(t *testing.T) {
+	for _, c := range []struct {
+		region, output string
+		inputs         []string
+	}{
+		// basis: worked out by hand from the shift tables above
+		{"us", "146.940", []string{"146.340"}},
+		{"us", "147.000", []string{"147.600", "146.400"}},
+		{"us", "442.100", []string{"447.100"}},
+		{"us", "52.810", []string{"52.310", "51.810", "51.110"}},
+		{"r1", "438.950", []string{"431.350"}},
+		{"au", "438.525", []string{"433.525", "431.525"}},
+		{"us", "162.475", nil},
+		{"r2", "146.940", nil},
+	} {
+		var got []string
+		for _, in := range MustLoad(c.region).InputsOf(freq.MustParse(c.output)) {
+			got = append(got, in.Frequency.MHz())
+			assert.Equal(t, in.Offset, in.Frequency.Sub(freq.MustParse(c.output)))
+		}
+		assert.Equal(t, c.inputs, got, "%s %s", c.region, c.output)
+	}
+}
+
+func TestARegionWithoutATableIsNeverFirm(t *testing.T) {
+	assert.True(t, MustLoad("us").Firm())
+	assert.False(t, MustLoad("r2").Firm())
+	for _, b := range MustLoad("nz").Bands {
+		if b.Name == "2 m" {
+			for _, r := range b.Shifts {
+				assert.False(t, r.Firm())
+			}
+		}
+	}
 }
 
 func TestLookup(t *testing.T) {

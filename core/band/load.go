@@ -1,6 +1,7 @@
 package band
 
 import (
+	"cmp"
 	"embed"
 	"fmt"
 	"slices"
@@ -30,8 +31,38 @@ var all = sync.OnceValue(func() map[string]*Plan {
 		}
 		plans[p.Region] = &p
 	}
+	for _, p := range plans {
+		p.inherit(plans)
+	}
 	return plans
 })
+
+// inherit takes the bands that the plan does not name from its base, and
+// makes every shift of a region without a citable table one to confirm.
+func (p *Plan) inherit(plans map[string]*Plan) {
+	if p.Base != "" {
+		base, ok := plans[p.Base]
+		if !ok || base.Base != "" {
+			panic(fmt.Sprintf("band plan %s: %q is no base", p.Region, p.Base))
+		}
+		for _, b := range base.Bands {
+			if !slices.ContainsFunc(p.Bands, func(own Band) bool { return own.Name == b.Name }) {
+				b.Shifts = slices.Clone(b.Shifts) // the base keeps its own certainty
+				p.Bands = append(p.Bands, b)
+			}
+		}
+		slices.SortFunc(p.Bands, func(a, b Band) int { return cmp.Compare(a.Lower, b.Lower) })
+		p.Bands = slices.DeleteFunc(p.Bands, func(b Band) bool { return len(b.Segments) == 0 }) // named only to be left out
+	}
+	if p.Firm() {
+		return
+	}
+	for i := range p.Bands {
+		for j := range p.Bands[i].Shifts {
+			p.Bands[i].Shifts[j].Certainty = Confirm
+		}
+	}
+}
 
 // Load returns the plan of a region by its short name, such as "us".
 func Load(region string) (*Plan, error) {
