@@ -94,6 +94,8 @@ type Origin string
 const (
 	Typed    Origin = "entered"
 	BandPlan Origin = "band plan"
+	Solved   Origin = "worked out" // from the other two of output, input and shift
+	Service  Origin = "service"    // the limits of a service that was named
 	Default  Origin = "default"
 )
 

@@ -72,6 +72,25 @@ func TestRead(t *testing.T) {
 		{"us", "146.94 shift -1.6", "146.940 MHz -1.600MHz"},
 		{"us", "146 940 88.5", "146.940 MHz -600kHz tone 88.5"},
 		{"us", "146 940 000", "146.940 MHz -600kHz"},
+		{"us", "in 147.84 +600 100", "147.240 MHz +600kHz tone 100.0"}, // any two of output, input and shift
+		{"us", "input 147.84", "147.240 MHz +600kHz"},
+		{"us", "in 146.34 - 88.5", "146.940 MHz -600kHz tone 88.5"},
+		{"us", "147.24 in 147.84 +", "147.240 MHz +600kHz"},
+		{"us", "147.24 +600 147.84", "147.240 MHz +600kHz"},
+		{"uk", "in 434.95 +1.6", "433.350 MHz +1.600MHz"},
+		{"us", "frs 15", "462.550 MHz simplex nfm"}, // source: 47 CFR 95.563
+		{"us", "frs15 code 12", "462.550 MHz simplex ts 100.0 nfm"},
+		{"us", "gmrs 20 + 141.3", "462.675 MHz +5.000MHz tone 141.3"},
+		{"us", "462.675 + 141.3", "462.675 MHz +5.000MHz tone 141.3"},
+		{"us", "murs 5 privacy code 38", "154.600 MHz simplex ts 250.3"},
+		{"us", "wx 3", "162.475 MHz rx only"},
+		{"uk", "pmr 8 code 12", "446.09375 MHz simplex ts 100.0 nfm"}, // source: ECC Decision (15)05
+		{"uk", "PMR446 1", "446.00625 MHz simplex nfm"},
+		{"us", "one four six point nine four minus 600 eight eight point five", "146.940 MHz -600kHz tone 88.5"},
+		{"us", "one four six nine four", "146.940 MHz -600kHz"},
+		{"us", "147.03 ninety four point eight", "147.030 MHz +600kHz tone 94.8"},
+		{"us", "147.24 one hundred three point five", "147.240 MHz +600kHz tone 103.5"},
+		{"us", "146.94 dash 600", "146.940 MHz -600kHz"},
 		{"us", "dcs023 442.65", "442.650 MHz +5.000MHz tone D023N"},
 	} {
 		d := Read(c.line, band.MustLoad(c.region))
@@ -93,6 +112,13 @@ func TestProblems(t *testing.T) {
 		"146.94 ???":               {"???", "not understood"},
 		`146.94 Marran 88.5 Light`: {"Light", "second name"},
 		"162.475 +":                {"+", "type the size too"},
+		"147.24 in 147.84 -":       {"in 147.84", "leave one of the three out"},
+		"frs 23":                   {"frs 23", "channels 1 to 22"},
+		"pmr 8":                    {"pmr 8", "no service in United States"},
+		"frs 1 code 39":            {"code 39", "above them makers differ"},
+		"frs 1 code 023":           {"code 023", "D023N"},
+		"146.94 ts":                {"ts", "needs its tone"},
+		"146.94 tone squelch":      {"tone squelch", "needs its tone"},
 		"70.45 tx 1e9":             {"", ""},
 	} {
 		d := Read(line, us)

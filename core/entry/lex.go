@@ -5,6 +5,7 @@ import (
 	"unicode"
 
 	"mnemos/core/freq"
+	"mnemos/core/service"
 )
 
 // item is one or more tokens that are read together.
@@ -39,6 +40,7 @@ var keywords = map[string]string{
 	"tone": "tone", "t": "tone", "enc": "tone", "encode": "tone", "ctcss": "tone", "pl": "tone", "cg": "tone",
 	"dec": "dec", "decode": "dec",
 	"dcs": "dcs", "dpl": "dcs", "dtcs": "dcs",
+	"code": "code", "privacy": "code", "subcode": "code", "sub-code": "code",
 	"offset": "shift", "shift": "shift", "slot": "slot", "ch": "slot", "channel": "slot", "memory": "slot", "mem": "slot",
 }
 
@@ -56,12 +58,12 @@ var vocabulary = map[string]string{
 
 var signs = map[string]string{
 	"+": "+", "plus": "+", "positive": "+",
-	"-": "-", "−": "-", "–": "-", "minus": "-", "negative": "-", "neg": "-",
+	"-": "-", "−": "-", "–": "-", "dash": "-", "minus": "-", "negative": "-", "neg": "-",
 }
 
 func lex(line string) []item {
 	var items []item
-	for ts := tokens(line); len(ts) > 0; {
+	for ts := spoken(tokens(line)); len(ts) > 0; {
 		it, n := next(ts)
 		it.start, it.end = ts[0].start, ts[n-1].end
 		runes := []rune(line)
@@ -99,9 +101,19 @@ func next(ts []token) (item, int) {
 	if low == "no" && peek(1) == "tone" {
 		return item{kind: word, key: "no tone"}, 2
 	}
-	if low == "tone" && keywords[peek(1)] == "ts" && startsValue(peek(2)) {
+	if low == "tone" && keywords[peek(1)] == "ts" {
+		if !startsValue(peek(2)) {
+			return item{kind: keyed, key: "ts"}, 2
+		}
 		it, n := keyedItem("ts", ts[2:])
 		return it, n + 2
+	}
+	if keywords[low] == "code" && keywords[peek(1)] == "code" { // "privacy code 12"
+		it, n := next(ts[1:])
+		return it, n + 1
+	}
+	if service.Word(low) && peek(1) != "" && strings.Trim(peek(1), "0123456789") == "" {
+		return item{kind: keyed, key: "service", value: low + " " + peek(1)}, 2
 	}
 	if keywords[low] == "shift" && len(ts) > 1 {
 		if it, n := next(ts[1:]); it.kind == signed || it.kind == sign || it.kind == number {
@@ -114,6 +126,9 @@ func next(ts []token) (item, int) {
 	if key, ok := keywords[low]; ok && key != "shift" && startsValue(peek(1)) {
 		it, n := keyedItem(key, ts[1:])
 		return it, n + 1
+	}
+	if key := keywords[low]; len(low) > 1 && (key == "ts" || key == "tone" || key == "dec" || key == "dcs") {
+		return item{kind: keyed, key: key}, 1 // a tone mode without its tone
 	}
 	if key, ok := vocabulary[low]; ok {
 		return item{kind: word, key: key}, 1

@@ -8,6 +8,7 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/freq"
+	"mnemos/core/service"
 	"mnemos/core/tone"
 )
 
@@ -96,8 +97,12 @@ func (it item) decimal(plan *band.Plan) []reading {
 	if f < lowest || f > freq.Max {
 		return []reading{it.size(plan)}
 	}
+	_, inside := plan.Band(f)
 	out := []reading{{as: AsReceive, take: func(s *state) bool { return s.receive(f) }}}
-	if _, ok := plan.Band(f); ok {
+	if !inside && len(service.At(plan.Region, f)) == 0 {
+		out[0].cost = likely // 88.5 after an input is rather a tone
+	}
+	if inside {
 		out = append(out, reading{as: AsTransmit, cost: possible, guess: "transmit?", take: func(s *state) bool { return s.second(f) }})
 	}
 	return out
@@ -199,6 +204,16 @@ func (it item) toneReading(as As, cost int) reading {
 
 func (it item) keyedReading(plan *band.Plan) reading {
 	switch it.key {
+	case "service":
+		return it.serviceReading(plan)
+	case "code":
+		return it.codeReading()
+	case "ts", "tone", "dec", "dcs":
+		if it.value == "" {
+			return reading{as: toneKeys[it.key], cost: unreadable, problem: fmt.Sprintf("%q needs its tone: mode and tone are two settings; type %s 103.5", it.text, it.key), take: ok}
+		}
+	}
+	switch it.key {
 	case "ts":
 		return it.toneReading(AsSquelch, sure)
 	case "tone":
@@ -225,6 +240,36 @@ func (it item) keyedReading(plan *band.Plan) reading {
 		return reading{as: AsReceive, guess: guess, take: func(s *state) bool { return s.receive(f) }}
 	}
 	return reading{as: AsTransmit, guess: guess, take: func(s *state) bool { return s.transmit(f) }}
+}
+
+var toneKeys = map[string]As{"ts": AsSquelch, "tone": AsTone, "dec": AsReceiveTone, "dcs": AsTone}
+
+// serviceReading reads a channel of another service by its number.
+func (it item) serviceReading(plan *band.Plan) reading {
+	word, number, _ := strings.Cut(it.value, " ")
+	s, known := service.Find(plan.Region, word)
+	if !known {
+		return reading{as: AsReceive, cost: unreadable, problem: fmt.Sprintf("%q is no service in %s: type the frequency", word, plan.Title), take: ok}
+	}
+	c, known := s.Channel(number)
+	if !known {
+		return reading{as: AsReceive, cost: unreadable, problem: fmt.Sprintf("%s has channels %s: type one of them, such as %s %s", s.Name, s.Range(), word, s.Channels[0].Number), take: ok}
+	}
+	return reading{as: AsReceive, guess: c.Frequency.MHz(), take: func(st *state) bool {
+		st.use = &service.Use{Service: s, Channel: c}
+		return st.receive(c.Frequency)
+	}}
+}
+
+// codeReading reads the "privacy code" of a licence-free radio, which such
+// radios send and listen for.
+func (it item) codeReading() reading {
+	n, err := strconv.Atoi(it.value)
+	t, known := service.Code(n)
+	if err != nil || !known || len(it.value) > 2 {
+		return reading{as: AsSquelch, cost: unreadable, problem: fmt.Sprintf("%q: codes 1 to 38 are the classic tones, and above them makers differ: type the tone such as 103.5, or the DCS code such as D023N", it.text), take: ok}
+	}
+	return reading{as: AsSquelch, guess: t.Words(), take: func(s *state) bool { return s.toneOut(t) && s.toneIn(t) }}
 }
 
 // frequency reads the value as a frequency; guess is set if digits had to be

@@ -69,6 +69,12 @@ func (s *sayer) toneOut(c channel.Channel) {
 
 // shift says where the shift came from, if it was not typed whole.
 func (s *sayer) shift(d *Draft) {
+	if d.From[listing.FieldReceive] == Solved {
+		s.words(" Output: ")
+		s.out = append(s.out, Phrase{Text: "worked out", Origin: Solved})
+		s.words(fmt.Sprintf(" from the input, shift %s.", listing.ShiftWords(d.Channel.Offset())))
+		return
+	}
 	switch {
 	case d.From[listing.FieldShift] == BandPlan && d.Rule != nil:
 		s.words(" Shift: ")

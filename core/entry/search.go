@@ -8,6 +8,7 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/freq"
 	"mnemos/core/listing"
+	"mnemos/core/service"
 	"mnemos/core/tone"
 )
 
@@ -18,9 +19,10 @@ type state struct {
 	n     *int
 	sc    Scan
 	taken map[string]bool
-	signs int         // -1, +1, or 0 if no sign was typed
-	sizes freq.Offset // 0 if no size was typed
-	odd   bool        // the size is none that the band plan has
+	signs int          // -1, +1, or 0 if no sign was typed
+	sizes freq.Offset  // 0 if no size was typed
+	odd   bool         // the size is none that the band plan has
+	use   *service.Use // the channel of another service, if one was named
 	chose []reading
 	cost  int
 }
@@ -57,16 +59,24 @@ func (s *state) receive(f freq.Hz) bool {
 	return true
 }
 
-func (s *state) afterReceive() bool { return s.taken["receive"] }
+func (s *state) afterReceive() bool { return s.taken["receive"] || s.taken["tx"] }
 
-func (s *state) transmit(f freq.Hz) bool { return s.how(channel.SplitHow(f)) }
+// transmit takes the input. It may stand beside a shift: of output, input and
+// shift any two give the third, and all three may be written if they agree.
+func (s *state) transmit(f freq.Hz) bool {
+	if s.taken["how"] || !s.claim("tx") {
+		return false
+	}
+	s.c.How = channel.SplitHow(f)
+	return true
+}
 
 // second is a second bare frequency: the transmit side, if the first is the
 // receive side.
-func (s *state) second(f freq.Hz) bool { return s.afterReceive() && s.transmit(f) }
+func (s *state) second(f freq.Hz) bool { return s.taken["receive"] && s.transmit(f) }
 
 func (s *state) how(h channel.How) bool {
-	if s.taken["sign"] || s.taken["size"] || !s.claim("how") {
+	if s.taken["sign"] || s.taken["size"] || s.taken["tx"] || !s.claim("how") {
 		return false
 	}
 	s.c.How = h

@@ -4,6 +4,7 @@ import (
 	"strings"
 	"unicode"
 
+	"mnemos/core/service"
 	"mnemos/core/tone"
 )
 
@@ -85,6 +86,9 @@ func parts(word []rune, start int) []token {
 		letters++
 	}
 	key := keywords[strings.ToLower(string(word[:letters]))]
+	if low := strings.ToLower(string(word[:letters])); service.Word(low) && !service.Word(strings.ToLower(string(word))) && digitsOnly(word[letters:]) {
+		return cut(letters)
+	}
 	if key == "ts" || key == "tone" || key == "dec" || key == "dcs" {
 		rest := string(word[letters:])
 		if key == "dcs" {
@@ -95,6 +99,10 @@ func parts(word []rune, start int) []token {
 		}
 	}
 	return whole
+}
+
+func digitsOnly(word []rune) bool {
+	return len(word) > 0 && strings.Trim(string(word), "0123456789") == ""
 }
 
 func quote(r rune) bool { return r == '"' || r == '“' || r == '”' }
