@@ -15,6 +15,7 @@ import (
 	"mnemos/core/evidence"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
+	"mnemos/core/mend"
 	"mnemos/core/radio"
 )
 
@@ -101,11 +102,16 @@ type Subject struct {
 	Others  []Other        // the rest of the radio's channels
 	Outputs []listing.Match
 	Inputs  []listing.Match
+	// Candidates are records that one slip leads to; Census counts the
+	// neighbours. Judge fills both, where there is doubt.
+	Candidates []mend.Candidate
+	Census     *Census
 	Settings
 }
 
 // Result is the judgement on a subject.
 type Result struct {
+	Outputs  []listing.Match // what is published on the output
 	Verdict  evidence.Verdict
 	Rows     []evidence.Row
 	Meant    *listing.Match
@@ -136,7 +142,7 @@ func Run(s Subject) Result {
 	has := func(v Severity) bool {
 		return slices.ContainsFunc(findings, func(f Finding) bool { return f.Severity == v })
 	}
-	return Result{Verdict: c.Overall(rows, has(Stop), has(Fix)), Rows: rows, Meant: p.Meant, Findings: findings}
+	return Result{Outputs: s.Outputs, Verdict: c.Overall(rows, has(Stop), has(Fix)), Rows: rows, Meant: p.Meant, Findings: findings}
 }
 
 // settle drops what better findings supersede and puts the gravest first.

@@ -98,12 +98,9 @@ func look(t *testing.T, line string, c circumstances) Result {
 	if c.src == nil {
 		c.src = records()
 	}
-	if d.Channel.Receive != 0 {
-		var err error
-		s.Outputs, s.Inputs, err = listing.Find(t.Context(), c.src, plan, d.Channel, listing.Query{Place: s.Place, RadiusKM: s.RadiusKM, Height: s.Height})
-		require.NoError(t, err)
-	}
-	return Run(s)
+	r, err := Judge(t.Context(), c.src, s)
+	require.NoError(t, err)
+	return r
 }
 
 func of(r Result, rule string) *Finding {
@@ -169,6 +166,9 @@ func TestRules(t *testing.T) {
 		{"transmit-band", "147.6 +600", "147.39 +", Stop, "147.6 rx only", trail},
 		{"segment-voice", "145.9", "146.52", Stop, "145.9 rx only", trail},
 		{"segment-simplex", "146.31 simplex", "146.55", Check, "", trail},
+		{"slip", "147.21 + 103.5", "147.24 + 103.5", Check, "147.24 + 103.5", trail},
+		{"slip", "147.42 + 103.5", "147.24 + 103.5", Stop, "147.24 + 103.5", trail},
+		{"slip", "1477.24 + 103.5", "147.24 103.5", Stop, "147.24 + 103.5", trail},
 		{"radio-range", "52.525", "146.52", Stop, "", trail},
 		{"radio-step", "146.5213", "146.52", Check, "", ferry},
 		{"radio-shift", "146.82 -612", "146.82 -1.6 77", Check, "", trail},

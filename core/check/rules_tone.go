@@ -102,12 +102,16 @@ func toneMissing(p *Pass) {
 	if !ok || up.IsOff() || !p.Channel.TransmitTone.IsOff() {
 		return
 	}
-	p.Report(Finding{
+	f := Finding{
 		Severity: Fix, Field: listing.FieldToneOut,
 		Title:   fmt.Sprintf("%s needs %s", p.Meant.Title(), up.Words()),
 		Message: "The channel sends no tone; the repeater would not open.",
 		Why:     p.becauseTone(), Fixes: []Remedy{p.send(up)},
-	})
+	}
+	if !p.sureMeant() {
+		f.Severity = Check
+	}
+	p.Report(f)
 }
 
 func toneDownlink(p *Pass) {
@@ -135,6 +139,9 @@ func toneDiffers(p *Pass) {
 		Title:   fmt.Sprintf("%s needs %s", p.Meant.Title(), up.Words()),
 		Message: fmt.Sprintf("The channel sends %s.", have.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.send(up)},
+	}
+	if !p.sureMeant() || !p.explained() && !p.Meant.Named {
+		f.Severity = Check // no slip leads there, or it is far off: another repeater may be meant
 	}
 	if up.IsOff() {
 		f.Severity = Check

@@ -101,6 +101,7 @@ const (
 
 // Draft is what a line says.
 type Draft struct {
+	Line    string // as it was typed
 	Channel channel.Channel
 	Slot    *int // nil if the line names none
 	Scan    Scan
@@ -138,6 +139,7 @@ func Read(line string, plan *band.Plan) *Draft {
 	items := lex(line)
 	best, second := search(items, plan)
 	d := best.draft(items, plan)
+	d.Line = line
 	// A second reading counts only if both can be understood to the end and
 	// the two would store different channels.
 	if second != nil && second.cost-best.cost < ambiguous && d.Problem() == nil {

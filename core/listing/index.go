@@ -46,6 +46,15 @@ func (x *Indexed) ByInput(_ context.Context, r band.Span, box *geo.Box) ([]Recor
 	return x.search(x.byInput, r, box, func(v *Record) freq.Hz { return v.Input }), nil
 }
 
+// OnOutputs implements Source.
+func (x *Indexed) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) ([]Record, error) {
+	var out []Record
+	for _, f := range outputs {
+		out = append(out, x.search(x.byOutput, band.Span{Lower: f, Upper: f}, box, func(v *Record) freq.Hz { return v.Output })...)
+	}
+	return out, nil
+}
+
 func (x *Indexed) search(order []int, r band.Span, box *geo.Box, of func(*Record) freq.Hz) []Record {
 	i, _ := slices.BinarySearchFunc(order, r.Lower, func(at int, f freq.Hz) int { return cmp.Compare(of(&x.records[at]), f) })
 	var out []Record

@@ -20,6 +20,9 @@ type Source interface {
 	ByOutput(ctx context.Context, r band.Span, box *geo.Box) ([]Record, error)
 	// ByInput does the same by the input frequency.
 	ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]Record, error)
+	// OnOutputs returns the records whose output is one of the given
+	// frequencies; the box is as above.
+	OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) ([]Record, error)
 }
 
 // Memory is a Source over a slice.
@@ -33,6 +36,17 @@ func (m Memory) ByOutput(_ context.Context, r band.Span, box *geo.Box) ([]Record
 // ByInput implements Source.
 func (m Memory) ByInput(_ context.Context, r band.Span, box *geo.Box) ([]Record, error) {
 	return m.filter(r, box, func(x *Record) freq.Hz { return x.Input }), nil
+}
+
+// OnOutputs implements Source.
+func (m Memory) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) ([]Record, error) {
+	var out []Record
+	for i := range m {
+		if slices.Contains(outputs, m[i].Output) && inside(&m[i], box) {
+			out = append(out, m[i])
+		}
+	}
+	return out, nil
 }
 
 func (m Memory) filter(r band.Span, box *geo.Box, of func(*Record) freq.Hz) []Record {
@@ -56,6 +70,16 @@ type Query struct {
 	Place    *geo.Point
 	RadiusKM float64
 	Height   float64 // own aerial above the surrounding surface, metres
+}
+
+// Box returns the box that holds every place within the radius, or nil for
+// the whole world.
+func (q Query) Box() *geo.Box {
+	if q.Place == nil {
+		return nil
+	}
+	b := geo.Around(*q.Place, q.RadiusKM)
+	return &b
 }
 
 // Match is a record near the operator that may be the one that is meant.
@@ -104,11 +128,7 @@ func Find(ctx context.Context, src Source, plan *band.Plan, c channel.Channel, q
 		near = b.Tolerance() - 1
 	}
 	span := band.Span{Lower: c.Receive - near, Upper: c.Receive + near}
-	var box *geo.Box
-	if q.Place != nil {
-		b := geo.Around(*q.Place, q.RadiusKM)
-		box = &b
-	}
+	box := q.Box()
 	out, err := src.ByOutput(ctx, span, box)
 	if err != nil {
 		return nil, nil, err
@@ -117,18 +137,20 @@ func Find(ctx context.Context, src Source, plan *band.Plan, c channel.Channel, q
 	if err != nil {
 		return nil, nil, err
 	}
-	outputs = measure(out, c, q)
+	outputs = Measure(out, c, q)
 	slices.SortStableFunc(outputs, func(a, b Match) int {
 		return cmp.Or(cmp.Compare(b.Score, a.Score), b.Updated.Compare(a.Updated.Time), cmp.Compare(a.Key, b.Key))
 	})
-	inputs = measure(in, c, q)
+	inputs = Measure(in, c, q)
 	slices.SortStableFunc(inputs, func(a, b Match) int {
 		return cmp.Or(cmp.Compare(a.away(), b.away()), cmp.Compare(a.Key, b.Key))
 	})
 	return outputs, inputs, nil
 }
 
-func measure(records []Record, c channel.Channel, q Query) []Match {
+// Measure sets records against a channel and the operator's place, and leaves
+// out those beyond the radius.
+func Measure(records []Record, c channel.Channel, q Query) []Match {
 	out := make([]Match, 0, len(records))
 	for _, r := range records {
 		m := Match{Record: r, Differences: Differences(c, r), Reach: plausible, Named: c.Name != "" && named(c.Name, r)}
@@ -142,7 +164,7 @@ func measure(records []Record, c channel.Channel, q Query) []Match {
 			}
 			m.Distance, m.Bearing = &km, bearing
 		}
-		m.Audible = m.Distance == nil || *m.Distance <= max(m.Reach, nearby)
+		m.Audible = m.Distance == nil || *m.Distance <= max(m.Reach, Nearby)
 		m.Score = score(c, m)
 		out = append(out, m)
 	}
@@ -150,11 +172,11 @@ func measure(records []Record, c channel.Channel, q Query) []Match {
 }
 
 // plausible is the distance in kilometres within which a repeater of unknown
-// height may be heard, and nearby the one within which even a low one may.
+// height may be heard, and Nearby the one within which even a low one may.
 // Common practice, no source: a hilltop repeater serves 50 to 100 km.
 const (
 	plausible = 80.0
-	nearby    = 30.0
+	Nearby    = 30.0
 )
 
 // unplaced is the distance at which a record without a position is ranked.
@@ -182,7 +204,11 @@ func score(c channel.Channel, m Match) float64 {
 	if o, ok := m.Offset(); ok && o == c.Offset() {
 		s += 2
 	}
-	if !c.TransmitTone.IsOff() && m.UplinkTone.Known && tone.Same(m.UplinkTone.Tone, c.TransmitTone) {
+	switch {
+	case c.TransmitTone.IsOff():
+	case !m.UplinkTone.Known:
+		s++ // it may well be this one
+	case tone.Same(m.UplinkTone.Tone, c.TransmitTone):
 		s += 2
 	}
 	if m.Mode == Digital {

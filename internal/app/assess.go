@@ -66,35 +66,18 @@ func Ask(ctx context.Context, q Question) (*Answer, error) {
 	}
 	a := &Answer{Channel: d.Channel, Slot: d.Slot, Words: d.Words, draft: d}
 	s := check.Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: q.Plan, Radio: q.Radio, Others: q.Others, Settings: q.Settings}
-	r, err := judge(ctx, q.Source, s)
+	r, err := check.Judge(ctx, q.Source, s)
 	if err != nil {
 		return nil, err
 	}
-	a.result = r.Result
+	a.result = r
 	a.Verdict, a.Findings, a.Matches = r.Verdict, r.Findings, matches(r, q.Settings)
 	return a, nil
 }
 
-type judged struct {
-	check.Result
-	outputs []listing.Match
-}
-
-// judge finds the records about a subject and runs the rules over it.
-func judge(ctx context.Context, src listing.Source, s check.Subject) (judged, error) {
-	if s.Channel.Receive != 0 {
-		var err error
-		q := listing.Query{Place: s.Place, RadiusKM: s.RadiusKM, Height: s.Height}
-		if s.Outputs, s.Inputs, err = listing.Find(ctx, src, s.Plan, s.Channel, q); err != nil {
-			return judged{}, err
-		}
-	}
-	return judged{Result: check.Run(s), outputs: s.Outputs}, nil
-}
-
-func matches(r judged, s check.Settings) []Match {
-	out := make([]Match, 0, len(r.outputs))
-	for _, m := range r.outputs {
+func matches(r check.Result, s check.Settings) []Match {
+	out := make([]Match, 0, len(r.Outputs))
+	for _, m := range r.Outputs {
 		v := Match{
 			Key: m.Key, Callsign: m.Callsign, Locality: m.Locality, Output: m.Output, UplinkTone: m.UplinkTone, DownlinkTone: m.DownlinkTone,
 			Updated: m.Updated.String(), Source: m.Source, Age: age(m, s), Differences: m.Differences,

@@ -116,12 +116,12 @@ func (a *App) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 		Tally: map[evidence.Verdict]int{evidence.Agrees: 0, evidence.Unverified: 0, evidence.Conflict: 0, evidence.Stop: 0},
 	}
 	for _, e := range d.entries {
-		r, err := judge(ctx, a.store, d.subject(e))
+		r, err := check.Judge(ctx, a.store, d.subject(e))
 		if err != nil {
 			return nil, err
 		}
 		l.Tally[r.Verdict]++
-		l.Rows = append(l.Rows, d.row(e, r.Result))
+		l.Rows = append(l.Rows, d.row(e, r))
 	}
 	if n, ok := d.vacant(d.radio.Slots.First); ok {
 		l.NextSlot = &n

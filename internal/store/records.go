@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"strings"
 
@@ -128,10 +129,22 @@ func (s *Store) ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]listi
 	return s.records(ctx, "input_hz", "record_input", r, box)
 }
 
+// OnOutputs implements listing.Source over the active editions.
+func (s *Store) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) ([]listing.Record, error) {
+	list, err := json.Marshal(outputs)
+	if err != nil {
+		return nil, fmt.Errorf("search records: %w", err)
+	}
+	return s.search(ctx, "record_output", "output_hz IN (SELECT value FROM json_each(?))", []any{string(list)}, box)
+}
+
 func (s *Store) records(ctx context.Context, column, index string, r band.Span, box *geo.Box) ([]listing.Record, error) {
+	return s.search(ctx, index, column+" BETWEEN ? AND ?", []any{int64(r.Lower), int64(r.Upper)}, box)
+}
+
+func (s *Store) search(ctx context.Context, index, where string, args []any, box *geo.Box) ([]listing.Record, error) {
 	// The planner would begin with the edition, which holds everything.
-	query := "SELECT edition_id, " + recordColumns + " FROM record INDEXED BY " + index + " WHERE " + column + " BETWEEN ? AND ?"
-	args := []any{int64(r.Lower), int64(r.Upper)}
+	query := "SELECT edition_id, " + recordColumns + " FROM record INDEXED BY " + index + " WHERE " + where
 	if box != nil {
 		query += " AND (lat IS NULL OR lat BETWEEN ? AND ? AND lon BETWEEN ? AND ?)"
 		args = append(args, box.South, box.North, box.West, box.East)

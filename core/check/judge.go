@@ -1,0 +1,97 @@
+package check
+
+import (
+	"context"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/evidence"
+	"mnemos/core/listing"
+	"mnemos/core/mend"
+)
+
+// Judge looks up what is published about a subject and runs the rules over
+// it. Where the entry and the listing disagree, or nothing is listed where a
+// repeater was entered, it searches for records that one slip leads to, and
+// judges again with those in hand.
+func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
+	q := listing.Query{Place: s.Place, RadiusKM: s.RadiusKM, Height: s.Height}
+	if s.Channel.Receive != 0 {
+		var err error
+		if s.Outputs, s.Inputs, err = listing.Find(ctx, src, s.Plan, s.Channel, q); err != nil {
+			return Result{}, err
+		}
+	}
+	r := Run(s)
+	if !doubtful(s, r) {
+		return r, nil
+	}
+	e := mend.Stored(s.Channel)
+	if s.Draft != nil {
+		var ok bool
+		if e, ok = mend.Typed(s.Draft, s.Plan); !ok {
+			return r, nil
+		}
+	}
+	var err error
+	if s.Candidates, err = mend.Search(ctx, src, s.Plan, e, q, s.Today); err != nil {
+		return Result{}, err
+	}
+	if s.Census, err = census(ctx, src, s, r, q); err != nil {
+		return Result{}, err
+	}
+	if len(s.Candidates) == 0 && s.Census == nil {
+		return r, nil
+	}
+	return Run(s), nil
+}
+
+// doubtful reports whether a slip may be behind the entry: a witness says
+// otherwise, or it looks like a repeater and nothing is published there. A
+// simplex channel where simplex belongs is left in peace.
+func doubtful(s Subject, r Result) bool {
+	if r.Verdict == evidence.Stop || r.Verdict == evidence.Conflict {
+		return true
+	}
+	if r.Meant != nil || s.Channel.How.Kind == channel.Blocked {
+		return false
+	}
+	_, ruled := s.Plan.Shift(s.Channel.Receive)
+	seg, known := s.Plan.Segment(s.Channel.Receive)
+	simplex := known && seg.Use == band.Simplex
+	return s.Channel.Offset() != 0 || ruled || !simplex && len(s.Inputs) > 0 || known && seg.Use == band.Input
+}
+
+// Census counts the published repeaters around, by whether they need a tone.
+type Census struct {
+	Stated, Toned int
+}
+
+// census counts the repeaters of the band around, if the subject is a
+// repeater without a tone that nobody has published.
+func census(ctx context.Context, src listing.Source, s Subject, r Result, q listing.Query) (*Census, error) {
+	b, ok := s.Plan.Band(s.Channel.Receive)
+	if !ok || r.Meant != nil || s.Place == nil || s.Channel.Offset() == 0 || !s.Channel.TransmitTone.IsOff() {
+		return nil, nil
+	}
+	q.RadiusKM = min(q.RadiusKM, around)
+	records, err := src.ByOutput(ctx, b.Span, q.Box())
+	if err != nil {
+		return nil, err
+	}
+	c := &Census{}
+	for _, m := range listing.Measure(records, s.Channel, q) {
+		if m.Mode == listing.Digital || !m.UplinkTone.Known {
+			continue
+		}
+		c.Stated++
+		if !m.UplinkTone.Tone.IsOff() {
+			c.Toned++
+		}
+	}
+	return c, nil
+}
+
+// around is how far neighbours count, in kilometres. Common practice, no
+// source.
+const around = 60

@@ -1,0 +1,134 @@
+package check
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"mnemos/core/channel"
+	"mnemos/core/listing"
+	"mnemos/core/mend"
+)
+
+var slipRules = []Rule{
+	{
+		ID: "slip", Title: "One slip away from a published repeater",
+		Doc: "The entry disagrees with the listing, and a published repeater around becomes equal to it through a single slip: a digit beside, two digits swapped, one left out or doubled, " +
+			"output and input reversed, the wrong sign, the point or unit of the shift, the tone beside it in the table, its digits mixed up, the tone that the repeater sends, " +
+			"a code taken for a tone, or the line beside it in the listing. The likeliest come first, by slip, distance, reach and age of the listing; which one is meant only you know.",
+		Source:  practice + "; the published records",
+		Example: "147.42 + 103.5",
+		Run:     slip,
+	},
+}
+
+// choices is how many candidates are offered.
+const choices = 3
+
+// clear is how much likelier the first candidate has to be than the second
+// for another rule's finding to speak alone.
+const clear = 1.5
+
+// slip runs last: it needs to know what the other rules have found.
+func slip(p *Pass) {
+	if len(p.Candidates) == 0 {
+		return
+	}
+	first := p.Candidates[0]
+	single := len(p.Candidates) == 1 || p.Candidates[1].Cost-first.Cost > clear
+	if single && p.bring(first.Result) {
+		return
+	}
+	f := Finding{
+		Severity: p.gravest(), Field: slipField(first.Slip), Title: fmt.Sprintf("%s is one slip away", first.Title()),
+		Message: fmt.Sprintf("%s, %s: %s.", describe(first), away(first.Match), first.Slip),
+	}
+	if len(p.Candidates) > 1 && !single {
+		f.Title = "Published repeaters are one slip away"
+		f.Message = fmt.Sprintf("Likeliest %s, %s: %s. Choose the one you mean.", describe(first), away(first.Match), first.Slip)
+	}
+	for _, c := range p.Candidates[:min(choices, len(p.Candidates))] {
+		f.Why = append(f.Why, Because{"published", fmt.Sprintf("%s: %s, %s; %s", p.cite(c.Match), describe(c), away(c.Match), c.Slip)})
+		f.Fixes = append(f.Fixes, p.Remedy(strings.TrimSpace(c.Title()+" "+short(c, p.Channel)), func(to *channel.Channel) { *to = c.Result }))
+	}
+	f.Why = append(f.Why, Because{"entered", describeChannel(p.Channel)})
+	p.Report(f)
+	// It says best what is wrong, so it stands before findings as grave.
+	last := len(p.findings) - 1
+	p.findings = slices.Insert(p.findings[:last], 0, p.findings[last])
+}
+
+// bring puts the finding whose first fix makes the channel before all others,
+// and reports whether there is one: it says in its own words what is wrong.
+func (p *Pass) bring(to channel.Channel) bool {
+	i := slices.IndexFunc(p.findings, func(f Finding) bool {
+		return f.Severity != Note && len(f.Fixes) > 0 && f.Fixes[0].Result == to
+	})
+	if i < 0 {
+		return false
+	}
+	f := p.findings[i]
+	f.Severity = p.gravest()
+	p.findings = slices.Insert(slices.Delete(p.findings, i, i+1), 0, f)
+	return true
+}
+
+// gravest is the severity of the gravest finding, at least Check.
+func (p *Pass) gravest() Severity {
+	s := Check
+	for _, f := range p.findings {
+		if grave[f.Severity] < grave[s] {
+			s = f.Severity
+		}
+	}
+	return s
+}
+
+// explained reports whether a slip leads from the record that is meant to the
+// entry.
+func (p *Pass) explained() bool {
+	return slices.ContainsFunc(p.Candidates, func(c mend.Candidate) bool {
+		return p.Meant != nil && (c.Key == p.Meant.Key && c.Source == p.Meant.Source || sameRepeater(c.Match, *p.Meant))
+	})
+}
+
+// sureMeant reports whether the record is near enough, or named, to say that
+// an entry which differs from it is wrong. Farther off another repeater may
+// be meant that nobody has published.
+func (p *Pass) sureMeant() bool {
+	return p.Meant.Named || p.Place == nil || p.Meant.Distance != nil && *p.Meant.Distance <= listing.Nearby
+}
+
+func slipField(s mend.Slip) listing.Field {
+	switch s {
+	case mend.WrongSign, mend.ShiftUnit:
+		return listing.FieldShift
+	case mend.ToneBeside, mend.ToneDigits, mend.Downlink, mend.CodeOrTone, mend.Polarity, mend.OtherLine, mend.NoTone:
+		return listing.FieldToneOut
+	}
+	return listing.FieldReceive
+}
+
+func describe(c mend.Candidate) string { return describeChannel(c.Result) }
+
+func describeChannel(c channel.Channel) string {
+	if c.Receive == 0 {
+		return "no frequency that can be read"
+	}
+	return fmt.Sprintf("%s, %s, %s", c.Receive, listing.ShiftWords(c.Offset()), c.TransmitTone.Words())
+}
+
+// short says what a candidate would change.
+func short(c mend.Candidate, from channel.Channel) string {
+	var parts []string
+	if c.Result.Receive != from.Receive {
+		parts = append(parts, c.Result.Receive.MHz())
+	}
+	if c.Result.Offset() != from.Offset() {
+		parts = append(parts, listing.ShiftWords(c.Result.Offset()))
+	}
+	if c.Result.TransmitTone != from.TransmitTone {
+		parts = append(parts, c.Result.TransmitTone.Words())
+	}
+	return strings.Join(parts, " ")
+}

@@ -1,0 +1,186 @@
+// Package mend finds the published record that an entry was probably meant to
+// be: the one from which a single slip leads to what was typed. A slip is what
+// people do with a listing and a keypad: two digits swapped, the wrong column,
+// the line beside, the sign, the unit, the tone next to it in the table.
+//
+// Candidates are ranked by how likely the slip is, how near the repeater, and
+// how fresh the listing. Which is right only the person knows: a candidate is
+// an offer with its reason.
+package mend
+
+import (
+	"cmp"
+	"context"
+	"slices"
+	"time"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+)
+
+// Candidate is a record that the entry may have been meant to be.
+type Candidate struct {
+	listing.Match
+	Slip   Slip
+	Result channel.Channel // the entry made equal to the record
+	Cost   float64         // smaller is likelier
+}
+
+// Search returns the records near the operator that one slip turns into the
+// entry, likeliest first. Records that would make the same channel count once.
+func Search(ctx context.Context, src listing.Source, plan *band.Plan, e Entered, q listing.Query, today time.Time) ([]Candidate, error) {
+	s := searcher{plan: plan, entered: e, query: q, today: today}
+	if err := s.records(ctx, src); err != nil {
+		return nil, err
+	}
+	slices.SortStableFunc(s.found, func(a, b Candidate) int {
+		return cmp.Or(cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.Key, b.Key))
+	})
+	var out []Candidate
+	for _, c := range s.found {
+		same := func(o Candidate) bool { return o.Result == c.Result }
+		if !slices.ContainsFunc(out, same) {
+			out = append(out, c)
+		}
+	}
+	return out, nil
+}
+
+type searcher struct {
+	plan    *band.Plan
+	entered Entered
+	query   listing.Query
+	today   time.Time
+	found   []Candidate
+}
+
+func (s *searcher) records(ctx context.Context, src listing.Source) error {
+	box := s.query.Box()
+	far, err := src.OnOutputs(ctx, origins(s.entered.Receive, s.plan), box)
+	if err != nil {
+		return err
+	}
+	for _, m := range listing.Measure(far, s.entered.Channel, s.query) {
+		if slip, ok := compare(s.entered.Receive, m.Output.MHz()); ok && slip != "" {
+			s.consider(m, slip, nil)
+		}
+	}
+	f := s.entered.Channel.Receive
+	if f == 0 {
+		return nil
+	}
+	here := band.Span{Lower: f, Upper: f}
+	crossed, err := src.ByInput(ctx, here, box)
+	if err != nil {
+		return err
+	}
+	for _, m := range listing.Measure(crossed, s.entered.Channel, s.query) {
+		if m.Output != m.Input {
+			s.consider(m, Reversed, nil)
+		}
+	}
+	same, err := src.ByOutput(ctx, here, box)
+	if err != nil || len(same) == 0 {
+		return err
+	}
+	lines, err := src.ByOutput(ctx, band.Span{Lower: f - beside, Upper: f + beside}, box)
+	if err != nil {
+		return err
+	}
+	for _, m := range listing.Measure(same, s.entered.Channel, s.query) {
+		s.consider(m, "", neighbours(m.Record, lines))
+	}
+	return nil
+}
+
+// beside is how far away the next line of a listing sorted by output is looked
+// for.
+const beside = 200 * freq.KHz
+
+// neighbours returns the lines of the same source on the outputs next to that
+// of a record, and on its own.
+func neighbours(r listing.Record, lines []listing.Record) []listing.Record {
+	var below, above freq.Hz
+	for _, l := range lines {
+		if l.Source != r.Source {
+			continue
+		}
+		if l.Output < r.Output {
+			below = max(below, l.Output)
+		}
+		if l.Output > r.Output && (above == 0 || l.Output < above) {
+			above = l.Output
+		}
+	}
+	return slices.DeleteFunc(slices.Clone(lines), func(l listing.Record) bool {
+		return l.Source != r.Source || l.Key == r.Key || l.Output != r.Output && l.Output != below && l.Output != above
+	})
+}
+
+// consider adds a record if the entry, with the record's output in place of
+// its own, differs from it by no further slip.
+func (s *searcher) consider(m listing.Match, receive Slip, lines []listing.Record) {
+	if m.Mode == listing.Digital {
+		return
+	}
+	c, ok := s.entered.At(m.Output)
+	if !ok {
+		return
+	}
+	shift, ok := s.shift(c, m, receive)
+	if !ok {
+		return
+	}
+	tone, ok := s.tone(c, m, lines)
+	if !ok {
+		return
+	}
+	slip := receive
+	for _, x := range []Slip{shift, tone} {
+		if x == "" {
+			continue
+		}
+		if slip != "" {
+			return // two slips at once are no longer a reason
+		}
+		slip = x
+	}
+	if slip == "" {
+		return
+	}
+	m.Differences = listing.Differences(s.entered.Channel, m.Record)
+	s.found = append(s.found, Candidate{Match: m, Slip: slip, Result: s.result(c, m), Cost: s.cost(m, slip)})
+}
+
+// cost weighs slip, distance, reach, name and age. Common practice, no source:
+// forty kilometres outweigh the difference between a likely and a less likely
+// slip, and a name outweighs everything.
+func (s *searcher) cost(m listing.Match, slip Slip) float64 {
+	cost := costs[slip]
+	switch {
+	case m.Distance == nil:
+		cost++
+	default:
+		cost += *m.Distance / 40
+	}
+	if !m.Audible {
+		cost += 2
+	}
+	if m.Updated.IsZero() || s.today.Sub(m.Updated.Time) > year {
+		cost += 0.4
+	}
+	if m.Status == listing.OffAir {
+		cost += 0.8
+	}
+	if s.entered.Channel.Name != "" {
+		cost += 2
+		if m.Named {
+			cost -= 8
+		}
+	}
+	return cost
+}
+
+const year = 365 * 24 * time.Hour
