@@ -98,6 +98,7 @@ func TestPlansHoldTogether(t *testing.T) {
 	require.Equal(t, []string{"au", "ca", "de", "nz", "r1", "r2", "r3", "uk", "us"}, Regions())
 	for _, region := range Regions() {
 		p := MustLoad(region)
+		assert.Equal(t, region, p.Region, "a file has the name of its region")
 		for _, s := range []string{p.Title, p.Source, p.Basis, p.Authority, p.Identify.Source} {
 			assert.NotEmpty(t, s, region)
 		}

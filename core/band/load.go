@@ -14,60 +14,58 @@ import (
 //go:embed plans/*.yaml
 var files embed.FS
 
-var all = sync.OnceValue(func() map[string]*Plan {
+// loaded holds each plan once it has been asked for: reading all of them
+// would cost every start half a second.
+var loaded = func() map[string]func() *Plan {
 	entries, err := files.ReadDir("plans")
 	if err != nil {
 		panic(err) // embedded: cannot fail in a built binary
 	}
-	plans := make(map[string]*Plan, len(entries))
+	out := make(map[string]func() *Plan, len(entries))
 	for _, e := range entries {
-		b, err := files.ReadFile("plans/" + e.Name())
-		if err != nil {
-			panic(err)
-		}
-		var p Plan
-		if err := yaml.UnmarshalWithOptions(b, &p, yaml.Strict()); err != nil {
-			panic(fmt.Sprintf("band plan %s: %v", e.Name(), err))
-		}
-		plans[p.Region] = &p
+		region := strings.TrimSuffix(e.Name(), ".yaml")
+		out[region] = sync.OnceValue(func() *Plan { return read(region) })
 	}
-	for _, p := range plans {
-		p.inherit(plans)
-	}
-	return plans
-})
+	return out
+}()
 
-// inherit takes the bands that the plan does not name from its base, and
-// makes every shift of a region without a citable table one to confirm.
-func (p *Plan) inherit(plans map[string]*Plan) {
+func read(region string) *Plan {
+	b, err := files.ReadFile("plans/" + region + ".yaml")
+	if err != nil {
+		panic(err)
+	}
+	var p Plan
+	if err := yaml.UnmarshalWithOptions(b, &p, yaml.Strict()); err != nil {
+		panic(fmt.Sprintf("band plan %s: %v", region, err))
+	}
 	if p.Base != "" {
-		base, ok := plans[p.Base]
-		if !ok || base.Base != "" {
-			panic(fmt.Sprintf("band plan %s: %q is no base", p.Region, p.Base))
-		}
-		for _, b := range base.Bands {
-			if !slices.ContainsFunc(p.Bands, func(own Band) bool { return own.Name == b.Name }) {
-				b.Shifts = slices.Clone(b.Shifts) // the base keeps its own certainty
-				p.Bands = append(p.Bands, b)
+		p.inherit(read(p.Base))
+	}
+	if !p.Firm() {
+		for i := range p.Bands {
+			for j := range p.Bands[i].Shifts {
+				p.Bands[i].Shifts[j].Certainty = Confirm
 			}
 		}
-		slices.SortFunc(p.Bands, func(a, b Band) int { return cmp.Compare(a.Lower, b.Lower) })
-		p.Bands = slices.DeleteFunc(p.Bands, func(b Band) bool { return len(b.Segments) == 0 }) // named only to be left out
 	}
-	if p.Firm() {
-		return
-	}
-	for i := range p.Bands {
-		for j := range p.Bands[i].Shifts {
-			p.Bands[i].Shifts[j].Certainty = Confirm
-		}
-	}
+	return &p
 }
 
-// Load returns the plan of a region by its short name, such as "us".
+// inherit takes the bands that the plan does not name from its base.
+func (p *Plan) inherit(base *Plan) {
+	for _, b := range base.Bands {
+		if !slices.ContainsFunc(p.Bands, func(own Band) bool { return own.Name == b.Name }) {
+			p.Bands = append(p.Bands, b)
+		}
+	}
+	slices.SortFunc(p.Bands, func(a, b Band) int { return cmp.Compare(a.Lower, b.Lower) })
+}
+
+// Load returns the plan of a region by its short name, such as "us". It is
+// shared: do not change it.
 func Load(region string) (*Plan, error) {
-	if p, ok := all()[strings.ToLower(region)]; ok {
-		return p, nil
+	if p, ok := loaded[strings.ToLower(region)]; ok {
+		return p(), nil
 	}
 	return nil, fmt.Errorf("region %q is not known, use one of: %s", region, strings.Join(Regions(), ", "))
 }
@@ -84,7 +82,7 @@ func MustLoad(region string) *Plan {
 // Regions lists the short names of all regions, sorted.
 func Regions() []string {
 	var names []string
-	for name := range all() {
+	for name := range loaded {
 		names = append(names, name)
 	}
 	slices.Sort(names)
