@@ -259,6 +259,11 @@ func (p *Plan) OutputsOf(f freq.Hz) []freq.Hz {
 // IsCalling reports whether f is a calling channel of the band.
 func (b *Band) IsCalling(f freq.Hz) bool { return slices.Contains(b.Calling, f) }
 
+// OnRaster reports whether f lies on one of the band's rasters.
+func (b *Band) OnRaster(f freq.Hz) bool {
+	return slices.ContainsFunc(b.Rasters, func(r freq.Raster) bool { return r.On(f) })
+}
+
 // Tolerance is the distance at which two frequencies in this band are
 // different channels: half the finest raster, which is also how far apart a
 // typed and a published output may be and still mean the same channel.

@@ -47,8 +47,7 @@ func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
 }
 
 // doubtful reports whether a slip may be behind the entry: a witness says
-// otherwise, or it looks like a repeater and nothing is published there. A
-// simplex channel where simplex belongs is left in peace.
+// otherwise, or it looks like a repeater and nothing is published there.
 func doubtful(s Subject, r Result) bool {
 	if r.Verdict == evidence.Stop || r.Verdict == evidence.Conflict {
 		return true
@@ -58,8 +57,8 @@ func doubtful(s Subject, r Result) bool {
 	}
 	_, ruled := s.Plan.Shift(s.Channel.Receive)
 	seg, known := s.Plan.Segment(s.Channel.Receive)
-	simplex := known && seg.Use == band.Simplex
-	return s.Channel.Offset() != 0 || ruled || !simplex && len(s.Inputs) > 0 || known && seg.Use == band.Input
+	said := !s.Channel.TransmitTone.IsOff() || s.Channel.Name != "" // something that a record can be known by
+	return s.Channel.Offset() != 0 || ruled || said || known && seg.Use != band.Simplex && seg.Use != band.Data
 }
 
 // Census counts the published repeaters around, by whether they need a tone.

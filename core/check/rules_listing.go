@@ -56,8 +56,12 @@ func listingDigital(p *Pass) {
 	if p.Meant == nil || p.Meant.Mode != listing.Digital || !p.transmits() {
 		return
 	}
+	severity := Stop
+	if !p.sureMeant() || !p.Channel.TransmitTone.IsOff() && !p.Meant.Named {
+		severity = Check // a tone belongs to FM: another repeater may be meant
+	}
 	p.Report(Finding{
-		Severity: Stop, Field: listing.FieldListing, Title: fmt.Sprintf("%s is digital only", p.Meant.Title()),
+		Severity: severity, Field: listing.FieldListing, Title: fmt.Sprintf("%s is digital only", p.Meant.Title()),
 		Message: "FM voice would disturb it, and nobody would hear you. Leave it out of an FM plan.",
 		Why:     []Because{{"published", p.cite(*p.Meant) + ": digital, no FM"}},
 		Fixes:   []Remedy{p.blockTransmit()},

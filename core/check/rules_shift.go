@@ -154,7 +154,7 @@ func shiftSize(p *Pass) {
 		// A local odd split is possible; without a record nobody knows.
 		severity = Check
 	}
-	if !firm {
+	if rule, ok := p.Plan.Shift(p.Channel.Receive); !firm || witness == "published" && ok && rule.Allows(have) && !p.sureMeant() {
 		severity = Check
 	}
 	title := fmt.Sprintf("The shift is %s, not %s", o, have)
@@ -197,6 +197,9 @@ func reversedPair(p *Pass) {
 	for _, m := range p.Inputs {
 		o, _ := m.Offset()
 		crossed := tx == m.Output
+		if rule, ok := p.Plan.Shift(p.Channel.Receive); ok && rule.Allows(p.Channel.Offset()) {
+			continue // a pair that the band plan has too; package mend looks at the tones
+		}
 		if o == 0 || !m.Audible || !crossed && seg.Use != band.Input {
 			continue
 		}
@@ -240,8 +243,12 @@ func receiveNear(p *Pass) {
 		return
 	}
 	to := p.Meant.Output
+	severity := Fix
+	if b, ok := p.Plan.Band(p.Channel.Receive); ok && b.OnRaster(p.Channel.Receive) && !p.Meant.Named {
+		severity = Check // rasters lie side by side: both may be channels
+	}
 	p.Report(Finding{
-		Severity: Fix, Field: listing.FieldReceive,
+		Severity: severity, Field: listing.FieldReceive,
 		Title:   fmt.Sprintf("%s sends on %s", p.Meant.Title(), to),
 		Message: fmt.Sprintf("%s is %d Hz off its output.", p.Channel.Receive, freq.Offset(p.Channel.Receive-to).Abs()),
 		Why:     []Because{{"entered", p.Channel.Receive.String()}, {"published", p.cite(*p.Meant) + ": " + to.String()}},

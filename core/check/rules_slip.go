@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/listing"
 	"mnemos/core/mend"
@@ -27,7 +28,7 @@ const choices = 3
 
 // clear is how much likelier the first candidate has to be than the second
 // for another rule's finding to speak alone.
-const clear = 1.5
+const clear = 6
 
 // slip runs last: it needs to know what the other rules have found.
 func slip(p *Pass) {
@@ -35,8 +36,11 @@ func slip(p *Pass) {
 		return
 	}
 	first := p.Candidates[0]
+	if p.plainSimplex() && !first.Named && p.Channel.Mode() != channel.Encode {
+		return // simplex where it belongs, and no name that says otherwise
+	}
 	single := len(p.Candidates) == 1 || p.Candidates[1].Cost-first.Cost > clear
-	if single && p.bring(first.Result) {
+	if p.bring(first.Result, single) {
 		return
 	}
 	f := Finding{
@@ -48,8 +52,8 @@ func slip(p *Pass) {
 		f.Message = fmt.Sprintf("Likeliest %s, %s: %s. Choose the one you mean.", describe(first), away(first.Match), first.Slip)
 	}
 	for _, c := range p.Candidates[:min(choices, len(p.Candidates))] {
-		f.Why = append(f.Why, Because{"published", fmt.Sprintf("%s: %s, %s; %s", p.cite(c.Match), describe(c), away(c.Match), c.Slip)})
-		f.Fixes = append(f.Fixes, p.Remedy(strings.TrimSpace(c.Title()+" "+short(c, p.Channel)), func(to *channel.Channel) { *to = c.Result }))
+		f.Why = append(f.Why, p.because(c))
+		f.Fixes = append(f.Fixes, p.offer(c))
 	}
 	f.Why = append(f.Why, Because{"entered", describeChannel(p.Channel)})
 	p.Report(f)
@@ -58,9 +62,25 @@ func slip(p *Pass) {
 	p.findings = slices.Insert(p.findings[:last], 0, p.findings[last])
 }
 
+// plainSimplex reports whether the channel is simplex where the band plan
+// wants simplex.
+func (p *Pass) plainSimplex() bool {
+	seg, known := p.Plan.Segment(p.Channel.Receive)
+	return known && seg.Use == band.Simplex && p.Channel.How.Kind == channel.Simplex
+}
+
+func (p *Pass) because(c mend.Candidate) Because {
+	return Because{"published", fmt.Sprintf("%s: %s, %s; %s", p.cite(c.Match), describe(c), away(c.Match), c.Slip)}
+}
+
+func (p *Pass) offer(c mend.Candidate) Remedy {
+	return p.Remedy(strings.TrimSpace(c.Title()+" "+short(c, p.Channel)), func(to *channel.Channel) { *to = c.Result })
+}
+
 // bring puts the finding whose first fix makes the channel before all others,
 // and reports whether there is one: it says in its own words what is wrong.
-func (p *Pass) bring(to channel.Channel) bool {
+// The other candidates stand beside its fix.
+func (p *Pass) bring(to channel.Channel, single bool) bool {
 	i := slices.IndexFunc(p.findings, func(f Finding) bool {
 		return f.Severity != Note && len(f.Fixes) > 0 && f.Fixes[0].Result == to
 	})
@@ -69,6 +89,13 @@ func (p *Pass) bring(to channel.Channel) bool {
 	}
 	f := p.findings[i]
 	f.Severity = p.gravest()
+	if !single {
+		f.Fixes = f.Fixes[:1:1]
+		for _, c := range p.Candidates[1:min(choices, len(p.Candidates))] {
+			f.Fixes = append(f.Fixes, p.offer(c))
+			f.Why = append(f.Why, p.because(c))
+		}
+	}
 	p.findings = slices.Insert(slices.Delete(p.findings, i, i+1), 0, f)
 	return true
 }
@@ -88,7 +115,7 @@ func (p *Pass) gravest() Severity {
 // entry.
 func (p *Pass) explained() bool {
 	return slices.ContainsFunc(p.Candidates, func(c mend.Candidate) bool {
-		return p.Meant != nil && (c.Key == p.Meant.Key && c.Source == p.Meant.Source || sameRepeater(c.Match, *p.Meant))
+		return p.Meant != nil && c.Slip != mend.OtherLines && (c.Key == p.Meant.Key && c.Source == p.Meant.Source || sameRepeater(c.Match, *p.Meant))
 	})
 }
 
@@ -96,8 +123,20 @@ func (p *Pass) explained() bool {
 // an entry which differs from it is wrong. Farther off another repeater may
 // be meant that nobody has published.
 func (p *Pass) sureMeant() bool {
-	return p.Meant.Named || p.Place == nil || p.Meant.Distance != nil && *p.Meant.Distance <= listing.Nearby
+	if p.Meant.Named || p.Place == nil {
+		return true
+	}
+	for _, m := range p.Outputs {
+		if m.Audible && m.Key != p.Meant.Key && !sameRepeater(m, *p.Meant) {
+			return false // which of the two is meant is not sure, so a third may be
+		}
+	}
+	return p.Meant.Distance != nil && *p.Meant.Distance <= sureKM && p.fresh(*p.Meant)
 }
+
+// sureKM is how near a repeater is of which nobody would overlook a neighbour
+// on the same output. Common practice, no source.
+const sureKM = 25.0
 
 func slipField(s mend.Slip) listing.Field {
 	switch s {

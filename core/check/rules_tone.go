@@ -221,10 +221,19 @@ func squelchSilent(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Fix, Field: listing.FieldToneIn, Title: "You would hear nothing",
+		Severity: p.deaf(), Field: listing.FieldToneIn, Title: "You would hear nothing",
 		Message: fmt.Sprintf("%s sends no tone, and the receiver waits for %s.", p.Meant.Title(), in.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.listen(tone.Off)},
 	})
+}
+
+// deaf is the severity of a receiver that stays shut: a fix, unless it is not
+// sure which repeater is meant.
+func (p *Pass) deaf() Severity {
+	if p.sureMeant() {
+		return Fix
+	}
+	return Check
 }
 
 func (p *Pass) listen(t tone.Tone) Remedy {
@@ -241,7 +250,7 @@ func squelchDiffers(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Fix, Field: listing.FieldToneIn, Title: "You would hear nothing",
+		Severity: p.deaf(), Field: listing.FieldToneIn, Title: "You would hear nothing",
 		Message: fmt.Sprintf("%s sends %s, and the receiver waits for %s.", p.Meant.Title(), down.Words(), in.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.listen(down), p.listen(tone.Off)},
 	})

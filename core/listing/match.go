@@ -205,6 +205,8 @@ func score(c channel.Channel, m Match) float64 {
 		s += 2
 	}
 	switch {
+	case c.TransmitTone.IsOff() && m.UplinkTone.Known && m.UplinkTone.Tone.IsOff():
+		s += 2
 	case c.TransmitTone.IsOff():
 	case !m.UplinkTone.Known:
 		s++ // it may well be this one

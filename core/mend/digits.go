@@ -26,14 +26,17 @@ const (
 	CodeOrTone    Slip = "a code taken for a tone, or a tone for a code"
 	Polarity      Slip = "the other polarity of the code"
 	OtherLine     Slip = "the tone of the line beside it in the listing"
+	OtherLines    Slip = "the tone of a line near it in the listing"
+	ToneNear      Slip = "the tone beside it in the table of 38"
 	NoTone        Slip = "the tone left out"
+	OtherTone     Slip = "another tone"
 )
 
 // costs order the slips by how likely they are: smaller is likelier. Common
 // practice, no source.
 var costs = map[Slip]float64{
 	"": 0, WrongSign: 0.7, Reversed: 0.8, ShiftUnit: 0.8, Downlink: 0.8, AdjacentDigit: 1, SwappedDigits: 1, ToneBeside: 1, Polarity: 1,
-	NoTone: 1.2, MissingDigit: 1.2, DoubledDigit: 1.2, ToneDigits: 1.2, CodeOrTone: 1.2, OtherLine: 2, OtherDigit: 2.2,
+	NoTone: 1.2, MissingDigit: 1.2, DoubledDigit: 1.2, ToneDigits: 1.2, CodeOrTone: 1.2, OtherLine: 1.4, OtherLines: 2, ToneNear: 1.6, OtherDigit: 4, OtherTone: 4,
 }
 
 // keypad says which digits lie beside each other on a keypad of three columns
@@ -184,7 +187,7 @@ func pointed(text string) []string {
 	}
 	var out []string
 	for _, at := range []int{2, 3, 4} {
-		if at < len(text) {
+		if at <= len(text) {
 			out = append(out, text[:at]+"."+text[at:])
 		}
 	}

@@ -7,15 +7,16 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
-	"mnemos/core/listing"
 )
 
 // Entered is what was typed, as far as a slip could have changed it.
 type Entered struct {
 	Receive string // the figures of the receive frequency in MHz, as typed
 	Tone    string // the figures of the tone sent, "" if none was typed
+	Size    string // the figures of a shift that cannot be read
 	Shifted bool   // the shift was typed
 	Toned   bool   // a tone was typed
+	Squelch bool   // tone squelch was typed
 	Channel channel.Channel
 	// At reads the rest of the entry with another receive frequency; ok is
 	// false if it cannot be read.
@@ -37,53 +38,101 @@ func Stored(c channel.Channel) Entered {
 }
 
 // Typed returns a line as an entry. A line whose receive frequency cannot be
-// read is taken to have it in its first figures.
+// read is taken to have it in its first figures, and figures behind it that
+// nothing else explains are a tone with a slip.
 func Typed(d *entry.Draft, plan *band.Plan) (Entered, bool) {
 	at := receiveWord(d)
 	if at < 0 {
 		return Entered{}, false
 	}
-	w := d.Words[at]
-	e := Entered{Receive: megahertz(w.Text), Channel: d.Channel, Shifted: d.Typed(listing.FieldShift) || d.Typed(listing.FieldTransmit)}
-	runes := []rune(d.Line)
-	e.At = func(f freq.Hz) (channel.Channel, bool) {
-		other := entry.Read(string(runes[:w.Start])+f.MHz()+string(runes[w.End:]), plan)
-		if p := other.Problem(); p != nil && toneField(p.As) == "" {
-			return channel.Channel{}, false
+	e := Entered{Receive: megahertz(d.Words[at].Text)}
+	skip := map[int]bool{}
+	for i, w := range d.Words {
+		if i != at {
+			skip[i] = e.word(w)
 		}
-		return other.Channel, other.Channel.Receive != 0
 	}
-	for i, x := range d.Words {
-		if i != at && (toneField(x.As) == listing.FieldToneOut || x.As == entry.AsUnknown && figures(x.Text) != "") {
-			e.Tone, e.Toned = toneText(x.Text), true
+	read := func(receive string) channel.Channel {
+		whole := entry.Read(rewritten(d, nil, at, receive), plan)
+		if whole.Problem() == nil && (!e.Toned || !whole.Channel.TransmitTone.IsOff()) {
+			return whole.Channel
 		}
+		return entry.Read(rewritten(d, skip, at, receive), plan).Channel
+	}
+	e.At = func(f freq.Hz) (channel.Channel, bool) {
+		c := read(f.MHz())
+		return c, c.Receive == f
+	}
+	e.Channel = read(d.Words[at].Text)
+	if w := d.Words[at]; w.As != entry.AsReceive || w.Problem != "" {
+		e.Channel.Receive = 0 // what was taken for it belongs to another word
 	}
 	return e, e.Receive != ""
 }
 
-func toneField(as entry.As) listing.Field {
-	if as == entry.AsUnknown {
-		return listing.FieldToneOut // figures that are no tone: perhaps a slip of one
+// word takes in a word other than the receive frequency, and reports whether
+// it is to be left out when the line is read again.
+func (e *Entered) word(w entry.Word) (skip bool) {
+	switch w.As {
+	case entry.AsName, entry.AsSlot, entry.AsWidth, entry.AsPower, entry.AsScan:
+		return false
+	case entry.AsTone, entry.AsReceiveTone, entry.AsTones, entry.AsSquelch:
+		e.Tone, e.Toned, e.Squelch = toneText(w.Text), true, w.As == entry.AsSquelch
+		return w.Problem != ""
 	}
-	if f := as.Field(); f == listing.FieldToneOut || f == listing.FieldToneIn {
-		return listing.FieldToneOut
+	if figures(w.Text) != w.Text {
+		e.Shifted = true
+		if w.Problem != "" && w.As == entry.AsShift {
+			e.Size = digits(w.Text)
+			return true
+		}
+		return false
 	}
-	return ""
+	if _, err := freq.Parse(w.Text); err == nil && w.As == entry.AsTransmit && len(w.Text) > 5 {
+		e.Shifted = true
+		return false
+	}
+	e.Tone, e.Toned = toneText(w.Text), true
+	return true
 }
 
-// receiveWord returns the word with the receive frequency, or -1.
-func receiveWord(d *entry.Draft) int {
+// rewritten is the line without the words that are skipped, and with another
+// text for the receive frequency.
+func rewritten(d *entry.Draft, skip map[int]bool, at int, receive string) string {
+	var parts []string
+	runes := []rune(d.Line)
 	for i, w := range d.Words {
-		if w.As == entry.AsReceive && w.Problem == "" {
-			return i
+		switch {
+		case i == at:
+			parts = append(parts, receive)
+		case !skip[i]:
+			parts = append(parts, string(runes[w.Start:w.End]))
 		}
 	}
+	return strings.Join(parts, " ")
+}
+
+// receiveWord returns the word with the receive frequency, or -1. Figures that
+// cannot be read and stand in front of it are rather meant.
+func receiveWord(d *entry.Draft) int {
 	for i, w := range d.Words {
-		if f := figures(w.Text); len(f) > 3 && f == w.Text && w.As != entry.AsTransmit {
+		unread := w.Problem != "" || w.As == entry.AsShift || w.As == entry.AsTone
+		if w.As == entry.AsReceive || unread && len(w.Text) > 1 && figures(w.Text) == w.Text {
 			return i
 		}
 	}
 	return -1
+}
+
+// digits returns the figures of a text without the zeros around them.
+func digits(s string) string {
+	only := strings.Map(func(r rune) rune {
+		if r < '0' || r > '9' {
+			return -1
+		}
+		return r
+	}, s)
+	return strings.Trim(only, "0")
 }
 
 // figures returns the leading digits, points and commas of a text.

@@ -31,7 +31,7 @@ type Candidate struct {
 // Search returns the records near the operator that one slip turns into the
 // entry, likeliest first. Records that would make the same channel count once.
 func Search(ctx context.Context, src listing.Source, plan *band.Plan, e Entered, q listing.Query, today time.Time) ([]Candidate, error) {
-	s := searcher{plan: plan, entered: e, query: q, today: today}
+	s := searcher{plan: plan, entered: e, query: q, today: today, read: map[freq.Hz]reading{}}
 	if err := s.records(ctx, src); err != nil {
 		return nil, err
 	}
@@ -54,6 +54,12 @@ type searcher struct {
 	query   listing.Query
 	today   time.Time
 	found   []Candidate
+	read    map[freq.Hz]reading
+}
+
+type reading struct {
+	c  channel.Channel
+	ok bool
 }
 
 func (s *searcher) records(ctx context.Context, src listing.Source) error {
@@ -62,10 +68,19 @@ func (s *searcher) records(ctx context.Context, src listing.Source) error {
 	if err != nil {
 		return err
 	}
-	for _, m := range listing.Measure(far, s.entered.Channel, s.query) {
-		if slip, ok := compare(s.entered.Receive, m.Output.MHz()); ok && slip != "" {
-			s.consider(m, slip, nil)
+	// Most are told apart by tone or shift already, which is cheaper than their
+	// distance.
+	slips := map[freq.Hz]Slip{}
+	far = slices.DeleteFunc(far, func(r listing.Record) bool {
+		slip, known := slips[r.Output]
+		if !known {
+			slip, _ = compare(s.entered.Receive, r.Output.MHz())
+			slips[r.Output] = slip
 		}
+		return slip == "" || !s.fits(r, slip)
+	})
+	for _, m := range listing.Measure(far, s.entered.Channel, s.query) {
+		s.consider(m, slips[m.Output], nil)
 	}
 	f := s.entered.Channel.Receive
 	if f == 0 {
@@ -85,7 +100,9 @@ func (s *searcher) records(ctx context.Context, src listing.Source) error {
 	if err != nil || len(same) == 0 {
 		return err
 	}
-	lines, err := src.ByOutput(ctx, band.Span{Lower: f - beside, Upper: f + beside}, box)
+	wide := s.query
+	wide.RadiusKM *= 2 // the next line of a listing may be about anywhere
+	lines, err := src.ByOutput(ctx, band.Span{Lower: f - beside, Upper: f + beside}, wide.Box())
 	if err != nil {
 		return err
 	}
@@ -114,18 +131,45 @@ func neighbours(r listing.Record, lines []listing.Record) []listing.Record {
 			above = l.Output
 		}
 	}
-	return slices.DeleteFunc(slices.Clone(lines), func(l listing.Record) bool {
+	near := slices.DeleteFunc(append([]listing.Record{}, lines...), func(l listing.Record) bool {
 		return l.Source != r.Source || l.Key == r.Key || l.Output != r.Output && l.Output != below && l.Output != above
 	})
+	slices.SortFunc(near, byLine)
+	return near
+}
+
+// fits reports whether nothing but the receive frequency differs.
+func (s *searcher) fits(r listing.Record, receive Slip) bool {
+	c, ok := s.at(r.Output)
+	if !ok {
+		return false
+	}
+	m := listing.Match{Record: r}
+	shift, ok := s.shift(c, m, receive)
+	if !ok || shift != "" {
+		return false
+	}
+	slip, ok := s.tone(c, m, nil)
+	return ok && slip == ""
+}
+
+// at is the entry at another receive frequency; each is read once.
+func (s *searcher) at(f freq.Hz) (channel.Channel, bool) {
+	r, known := s.read[f]
+	if !known {
+		r.c, r.ok = s.entered.At(f)
+		s.read[f] = r
+	}
+	return r.c, r.ok
 }
 
 // consider adds a record if the entry, with the record's output in place of
 // its own, differs from it by no further slip.
 func (s *searcher) consider(m listing.Match, receive Slip, lines []listing.Record) {
-	if m.Mode == listing.Digital {
+	if m.Mode == listing.Digital || !m.Audible && !m.Named && m.Distance != nil && *m.Distance > farthest {
 		return
 	}
-	c, ok := s.entered.At(m.Output)
+	c, ok := s.at(m.Output)
 	if !ok {
 		return
 	}
@@ -182,5 +226,8 @@ func (s *searcher) cost(m listing.Match, slip Slip) float64 {
 	}
 	return cost
 }
+
+// farthest is how far a repeater that is past the horizon still counts.
+const farthest = 100.0
 
 const year = 365 * 24 * time.Hour

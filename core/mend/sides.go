@@ -1,6 +1,7 @@
 package mend
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
@@ -16,6 +17,9 @@ func (s *searcher) shift(c channel.Channel, m listing.Match, receive Slip) (Slip
 	right, known := m.Offset()
 	if !s.entered.Shifted || !known {
 		return "", true
+	}
+	if s.entered.Size != "" {
+		return ShiftUnit, s.entered.Size == digits(right.MHz())
 	}
 	have := s.entered.Channel.Offset()
 	if receive != Reversed {
@@ -64,8 +68,10 @@ func (s *searcher) tone(c channel.Channel, m listing.Match, lines []listing.Reco
 		return "", true
 	case up.IsOff():
 		return "", false
-	case beside50(have, up):
+	case besideIn(tone.CTCSS50, have, up):
 		return ToneBeside, true
+	case besideIn(tone.CTCSS38, have, up):
+		return ToneNear, true
 	case m.DownlinkTone.Known && !have.IsOff() && tone.Same(have, m.DownlinkTone.Tone):
 		return Downlink, true
 	case otherPolarity(have, up):
@@ -75,31 +81,43 @@ func (s *searcher) tone(c channel.Channel, m listing.Match, lines []listing.Reco
 	case mixed(s.entered.Tone, up):
 		return ToneDigits, true
 	}
-	for _, l := range lines {
-		if l.UplinkTone.Known && !have.IsOff() && tone.Same(l.UplinkTone.Tone, have) {
+	if slip, ok := otherLine(have, m.Record, lines); ok || !m.Named || lines == nil {
+		return slip, ok
+	}
+	return OtherTone, true
+}
+
+// otherLine says whether the tone is that of a line near the record's own: of
+// the next one in a listing sorted by output and callsign, or of another on
+// the same or the next output.
+func otherLine(have tone.Tone, r listing.Record, lines []listing.Record) (Slip, bool) {
+	of := func(l listing.Record) bool {
+		return l.UplinkTone.Known && !have.IsOff() && tone.Same(l.UplinkTone.Tone, have)
+	}
+	at, _ := slices.BinarySearchFunc(lines, r, byLine)
+	for _, i := range []int{at - 1, at} { // the record itself is not among the lines
+		if i >= 0 && i < len(lines) && of(lines[i]) {
 			return OtherLine, true
 		}
 	}
-	return "", false
+	return OtherLines, slices.ContainsFunc(lines, of)
 }
 
-// beside50 reports whether two CTCSS tones are next to each other, in the
-// table of fifty or in that of 38, or the first is no tone and the second the
-// nearest to it.
-func beside50(have, up tone.Tone) bool {
+func byLine(a, b listing.Record) int {
+	return cmp.Or(cmp.Compare(a.Output, b.Output), cmp.Compare(a.Callsign, b.Callsign), cmp.Compare(a.Key, b.Key))
+}
+
+// besideIn reports whether two CTCSS tones are next to each other in a table,
+// or the first is no tone and the second the nearest to it.
+func besideIn(table []int, have, up tone.Tone) bool {
 	if have.Kind() != tone.CTCSS || up.Kind() != tone.CTCSS {
 		return false
 	}
 	if !have.Standard() {
 		return tone.Nearest(have.DeciHertz()) == up
 	}
-	for _, table := range [][]int{tone.CTCSS50, tone.CTCSS38} {
-		i, j := slices.Index(table, have.DeciHertz()), slices.Index(table, up.DeciHertz())
-		if i >= 0 && j >= 0 && (i-j == 1 || j-i == 1) {
-			return true
-		}
-	}
-	return false
+	i, j := slices.Index(table, have.DeciHertz()), slices.Index(table, up.DeciHertz())
+	return i >= 0 && j >= 0 && (i-j == 1 || j-i == 1)
 }
 
 func otherPolarity(have, up tone.Tone) bool {
@@ -152,7 +170,7 @@ func mixed(text string, up tone.Tone) bool {
 
 // result is the entry made equal to the record.
 func (s *searcher) result(c channel.Channel, m listing.Match) channel.Channel {
-	squelch := c.Mode() == channel.ToneSquelch
+	squelch := c.Mode() == channel.ToneSquelch || s.entered.Squelch
 	c.Receive = m.Output
 	if o, ok := m.Offset(); ok {
 		c.How = channel.ShiftHow(o)
@@ -161,7 +179,7 @@ func (s *searcher) result(c channel.Channel, m listing.Match) channel.Channel {
 		c.TransmitTone = m.UplinkTone.Tone
 	}
 	switch {
-	case c.ReceiveTone.IsOff():
+	case c.ReceiveTone.IsOff() && !squelch:
 	case m.DownlinkTone.Known:
 		c.ReceiveTone = m.DownlinkTone.Tone
 	case squelch:

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"strings"
 
 	"github.com/spf13/cobra"
 
@@ -42,7 +43,7 @@ func readCommand() *cobra.Command {
 	fl.StringVar(&f.listing, "listing", "", "a listing in JSON (docs/formats/listing.md)")
 	fl.StringVar(&f.radio, "radio", "", "the radio that is to hold the channel")
 	fl.StringVar(&f.today, "today", "", "the day from which the age of a listing counts, YYYY-MM-DD")
-	fl.StringVar(&f.batch, "batch", "", "read one entry line per line of this file, or of standard input for -; print one JSON object per line")
+	fl.StringVar(&f.batch, "batch", "", "read one entry line per line of this file, or of standard input for -; print one JSON object per line; a line may begin with @ and a place")
 	fl.BoolVar(&f.asJSON, "json", false, "print JSON")
 	return c
 }
@@ -152,7 +153,9 @@ func batch(ctx context.Context, q app.Question, in io.Reader, out io.Writer) (co
 	lines := bufio.NewScanner(in)
 	lines.Buffer(nil, 1<<20)
 	for lines.Scan() {
-		q.Line = lines.Text()
+		if err := place(&q, lines.Text()); err != nil {
+			return code, err
+		}
 		a, err := app.Ask(ctx, q)
 		if err != nil {
 			return code, err
@@ -165,6 +168,23 @@ func batch(ctx context.Context, q app.Question, in io.Reader, out io.Writer) (co
 		}
 	}
 	return code, lines.Err()
+}
+
+// place takes a line of a batch apart: "@PLACE LINE" is typed at a place of
+// its own, which holds until the next one is named.
+func place(q *app.Question, text string) error {
+	q.Line = text
+	rest, ok := strings.CutPrefix(text, "@")
+	if !ok {
+		return nil
+	}
+	at, line, _ := strings.Cut(rest, " ")
+	p, err := geo.Parse(at)
+	if err != nil {
+		return usage{fmt.Errorf("batch line %q: %w", text, err)}
+	}
+	q.Line, q.Settings.Place = line, &p
+	return nil
 }
 
 // verdict is the exit code of an answer, as an error.
