@@ -7,7 +7,7 @@ GO := go
 PACKAGES := ./cmd/... ./core/... ./internal/... ./e2e/...
 export CGO_ENABLED := 0
 
-.PHONY: demo build test test-go test-web lint dev bench screenshots rules generate chromium fuzz clean
+.PHONY: demo build test test-go test-web lint dev bench recovery screenshots rules generate chromium fuzz clean
 
 ## demo: build everything and start with the demonstration data (DATA=DIR keeps it)
 demo: build
@@ -52,6 +52,10 @@ dev: build
 ## bench: what things cost, as ratios to a named baseline in the same run
 bench:
 	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
+
+## recovery: how often a slip on the entry line is found and put right (docs/recovery.md; CORPUS=FILE, ARGS=...)
+recovery: build
+	$(GO) run ./cmd/recovery $(if $(CORPUS),--corpus $(CORPUS)) $(ARGS)
 
 ## screenshots: the pictures in docs/screenshots
 screenshots: $(UI) chromium
