@@ -31,9 +31,9 @@ func steps(s Sheet) string {
 	return strings.Join(parts, "; ")
 }
 
-// TestThreeWays is worked out by hand for each way of entry. Common practice,
+// TestFiveWays is worked out by hand for each way of entry. Common practice,
 // no source: everything is set before storing, and "off" is written out.
-func TestThreeWays(t *testing.T) {
+func TestFiveWays(t *testing.T) {
 	for _, c := range []struct{ radio, line, steps, rest, keyed string }{
 		{
 			"trail", `147.24 + 103.5 "BEACON"`,
@@ -79,6 +79,28 @@ func TestThreeWays(t *testing.T) {
 			"go to VFO; tuning step 25 kHz; automatic shift off; receive 147.300 MHz; shift direction +; shift size 0.600 MHz; tone mode off; " +
 				"tone burst 1750 Hz; tone heard off; bandwidth wide; power high; store in slot 12",
 			"+  B  147.300", "+  B  147.900",
+		},
+		{
+			"skerry", "146.94 ts 88.5",
+			"go to VFO; tuning step 20 kHz; automatic shift off; receive 146.940 MHz; split −0.600 MHz; tone mode tone squelch; tone sent 88.5 Hz; " +
+				"tone heard 88.5 Hz; bandwidth wide; power high; store in slot 12",
+			"sp  TS  146.940", "sp  TS  146.340",
+		},
+		{
+			"skerry", "146.52",
+			"go to VFO; tuning step 20 kHz; automatic shift off; receive 146.520 MHz; split off; tone mode off; bandwidth wide; power high; store in slot 12",
+			"146.520", "146.520",
+		},
+		{
+			"beck", "147.24 103.5",
+			"go to VFO; tuning step 20 kHz; receive 147.240 MHz; tone mode tone; tone sent 103.5 Hz; tone heard off; bandwidth wide; power high; " +
+				"store in slot 12; transmit 147.840 MHz; store again in slot 12",
+			"-+  T  147.240", "-+  T  147.840",
+		},
+		{
+			"beck", "146.52",
+			"go to VFO; tuning step 20 kHz; receive 146.520 MHz; tone mode off; bandwidth wide; power high; store in slot 12",
+			"146.520", "146.520",
 		},
 	} {
 		s := sheet(t, c.radio, c.line)

@@ -108,6 +108,12 @@ func (w *writer) frequencies() {
 		}
 		w.step(s)
 		return
+	case radio.Split:
+		w.split(receive, o)
+		return
+	case radio.Twice:
+		w.step(receive) // the transmit side follows the first store
+		return
 	case radio.Automatic:
 		auto := w.p.AutoShift(w.c.Receive)
 		set := "off"
@@ -140,6 +146,23 @@ func (w *writer) shift(o freq.Offset) {
 	}
 	w.step(Step{Do: "shift direction", Where: w.p.Crib.ShiftDirection, Value: w.sign(o)})
 	w.step(Step{Do: "shift size", Where: w.p.Crib.ShiftSize, Value: freq.Hz(o.Abs()).MHz(), Unit: "MHz"})
+}
+
+// split keys a signed size into the menu of a band. It stays there when the
+// radio is tuned on, so it is set after the receive frequency and for simplex
+// taken away.
+func (w *writer) split(receive Step, o freq.Offset) {
+	w.step(Step{Do: "automatic shift", Where: w.p.Crib.Auto, Value: "off"})
+	w.step(receive)
+	if _, ok := w.c.Transmit(); !ok {
+		w.step(Step{Do: "transmitter", Where: w.p.Crib.Block, Value: "off"})
+		return
+	}
+	s := Step{Do: "split", Where: w.p.Crib.Transmit, Value: "off", Note: "simplex; one left from the channel before would stay"}
+	if o != 0 {
+		s.Value, s.Unit, s.Note = strings.Replace(o.MHz(), "-", "−", 1), "MHz", "with its sign; it does not follow when you retune"
+	}
+	w.step(s)
 }
 
 func (w *writer) sign(o freq.Offset) string {
@@ -208,6 +231,9 @@ func (w *writer) settings() {
 
 func (w *writer) store(slot int, short string) {
 	w.step(Step{Do: "store in slot", Where: w.p.Crib.Store, Value: fmt.Sprint(slot), Note: "look at the display first, as shown below"})
+	if w.p.Entry == radio.Twice {
+		w.second(slot)
+	}
 	if short == "" {
 		return
 	}
@@ -219,6 +245,17 @@ func (w *writer) store(slot int, short string) {
 		s.Value, s.Note = "none", "this radio takes names from a cable only"
 	}
 	w.step(s)
+}
+
+// second stores the transmit side over the first store of the same slot. What
+// is not set again here goes with the first.
+func (w *writer) second(slot int) {
+	tx, ok := w.c.Transmit()
+	if !ok || tx == w.c.Receive {
+		return
+	}
+	w.step(Step{Do: "transmit", Where: w.p.Crib.Transmit, Value: tx.MHz(), Unit: "MHz", Note: "the same tone has to be on"})
+	w.step(Step{Do: "store again in slot", Where: w.p.Crib.Store, Value: fmt.Sprint(slot), Note: "with the key held: the second store is the transmit side"})
 }
 
 // mark is what the display shows for the tone mode.
@@ -239,7 +276,7 @@ func (w *writer) mark() string {
 
 func (w *writer) rest() Shown {
 	s := Shown{Shift: w.sign(w.c.Offset()), Tone: w.mark(), Figures: w.figures(w.c.Receive)}
-	if w.p.Entry == radio.Columns && w.c.Offset() != 0 {
+	if w.p.Entry != radio.Menu && w.p.Entry != radio.Automatic && w.c.Offset() != 0 {
 		s.Shift = w.p.Display.Split
 	}
 	s.Note = w.dropped(w.c.Receive)
@@ -260,6 +297,9 @@ func (w *writer) after() []string {
 	out := []string{"dual watch and scan as you had them"}
 	if w.p.Entry == radio.Automatic && w.p.AutoShift(w.c.Receive) != w.c.Offset() {
 		out = append(out, "automatic shift on again, for the next repeater")
+	}
+	if w.p.Entry == radio.Split && w.c.Offset() != 0 {
+		out = append(out, "split off, or the next channel of this band has it too")
 	}
 	return out
 }

@@ -62,6 +62,10 @@ func (f *fitting) frequencies(c channel.Channel) {
 		return
 	}
 	tx, transmits := c.Transmit()
+	if !transmits && !f.p.Lock && f.p.CanTransmit(c.Receive) {
+		f.held.How = channel.How{Kind: channel.Simplex}
+		f.lose(LostSetting, listing.FieldTransmit, "receive only", "simplex", "%s cannot block its transmitter", f.p.Name)
+	}
 	if transmits && !f.p.CanTransmit(tx) {
 		f.lose(LostRange, listing.FieldTransmit, tx.String(), "receive only", "%s does not transmit there", f.p.Name)
 		f.held.How = channel.How{Kind: channel.Blocked}
@@ -74,7 +78,7 @@ func (f *fitting) frequencies(c channel.Channel) {
 	if !transmits {
 		return
 	}
-	if f.p.Entry == Columns {
+	if f.p.Entry == Columns || f.p.Entry == Twice {
 		f.column(tx)
 		return
 	}

@@ -18,35 +18,80 @@ type Entry string
 // The ways of entry.
 const (
 	Menu      Entry = "menu"      // a size in a menu and a direction key
+	Split     Entry = "split"     // a signed size in a menu, per band; it does not follow when you retune
+	Twice     Entry = "twice"     // two stores into one slot: receive first, then transmit with its tone
 	Automatic Entry = "automatic" // the radio shifts by its own table
 	Columns   Entry = "columns"   // receive and transmit frequency, each typed
 )
 
 // Profile is one kind of radio.
 type Profile struct {
-	ID       string      `yaml:"id" json:"id"`
-	Name     string      `yaml:"name" json:"name"`
-	Form     string      `yaml:"form" json:"form"` // handheld, mobile
-	Entry    Entry       `yaml:"entry" json:"entry"`
-	Slots    Slots       `yaml:"slots" json:"slots"`
-	Receive  []band.Span `yaml:"receive" json:"-"`
-	Transmit []band.Span `yaml:"transmit" json:"-"`
-	Steps    []freq.Hz   `yaml:"steps" json:"-"`
-	Names    Names       `yaml:"names" json:"names"`
-	CTCSS    int         `yaml:"ctcss" json:"-"` // tones known: 38 or 50
-	DCS      int         `yaml:"dcs" json:"-"`   // codes known: 0, 83 or 104
-	Inverted bool        `yaml:"inverted_dcs" json:"-"`
-	Separate bool        `yaml:"separate_tones" json:"-"` // one tone out, another in
-	Burst    bool        `yaml:"burst" json:"-"`
-	Offsets  Offsets     `yaml:"offsets" json:"-"`
-	AutoFrom string      `yaml:"automatic_shift_region,omitempty" json:"-"`
-	Widths   []string    `yaml:"widths" json:"-"`
-	Watts    Watts       `yaml:"watts" json:"watts"`
-	Display  Display     `yaml:"display" json:"-"`
-	Crib     Crib        `yaml:"crib" json:"-"`
-	Source   string      `yaml:"source" json:"-"`
-	Basis    string      `yaml:"basis" json:"-"`
-	AsOf     string      `yaml:"as_of" json:"-"`
+	ID        string      `yaml:"id" json:"id"`
+	Name      string      `yaml:"name" json:"name"`
+	Form      string      `yaml:"form" json:"form"` // handheld, mobile
+	Entry     Entry       `yaml:"entry" json:"entry"`
+	Slots     Slots       `yaml:"slots" json:"slots"`
+	Special   []string    `yaml:"special_slots" json:"special_slots"` // call, home
+	Receivers Receivers   `yaml:"receivers" json:"receivers"`
+	Scan      Scan        `yaml:"scan" json:"scan"`
+	Relay     Relay       `yaml:"relay" json:"relay"`
+	Timeout   int         `yaml:"timeout_minutes" json:"timeout_minutes"` // of an over; 0 for none
+	APRS      APRS        `yaml:"aprs" json:"aprs"`
+	Receive   []band.Span `yaml:"receive" json:"-"`
+	Transmit  []band.Span `yaml:"transmit" json:"-"`
+	Steps     []freq.Hz   `yaml:"steps" json:"-"`
+	Names     Names       `yaml:"names" json:"names"`
+	CTCSS     int         `yaml:"ctcss" json:"-"`       // tones known: 38 or 50
+	Extra     []tone.Tone `yaml:"extra_ctcss" json:"-"` // beside the table, such as 150.0
+	DCS       int         `yaml:"dcs" json:"-"`         // codes known: 0, 83 or 104
+	Inverted  bool        `yaml:"inverted_dcs" json:"-"`
+	Separate  bool        `yaml:"separate_tones" json:"-"` // one tone out, another in
+	Burst     bool        `yaml:"burst" json:"-"`
+	Offsets   Offsets     `yaml:"offsets" json:"-"`
+	AutoFrom  string      `yaml:"automatic_shift_region,omitempty" json:"-"`
+	Lock      bool        `yaml:"transmit_lock" json:"transmit_lock"` // can keep a channel from transmitting
+	Widths    []string    `yaml:"widths" json:"-"`
+	Watts     Watts       `yaml:"watts" json:"watts"`
+	Display   Display     `yaml:"display" json:"-"`
+	Crib      Crib        `yaml:"crib" json:"-"`
+	Notes     string      `yaml:"notes,omitempty" json:"notes"` // the owner's: firmware, "menu accepted, no effect"
+	Source    string      `yaml:"source" json:"-"`
+	Basis     string      `yaml:"basis" json:"-"`
+	AsOf      string      `yaml:"as_of" json:"-"`
+}
+
+// Receivers says how a radio listens to two channels.
+type Receivers string
+
+// The ways to listen.
+const (
+	One         Receivers = "one"
+	DualWatch   Receivers = "dual watch"   // one receiver that alternates
+	DualReceive Receivers = "dual receive" // two receivers
+)
+
+// Scan is how a radio scans.
+type Scan struct {
+	Rate    float64  `yaml:"rate" json:"rate"`       // channels per second
+	Resume  []string `yaml:"resume" json:"resume"`   // time, carrier, search
+	Seconds []int    `yaml:"seconds" json:"seconds"` // that resume by time waits
+	Lists   int      `yaml:"lists" json:"lists"`
+	Skip    bool     `yaml:"skip" json:"skip"`
+}
+
+// Relay is whether and how a radio relays between bands.
+type Relay struct {
+	CrossBand  bool `yaml:"cross_band" json:"cross_band"`
+	Identifier bool `yaml:"identifier,omitempty" json:"identifier"` // gives the callsign by itself
+	Survives   bool `yaml:"survives_power_cycle,omitempty" json:"survives_power_cycle"`
+}
+
+// APRS is the packet modem of a radio.
+type APRS struct {
+	Modem  bool   `yaml:"modem" json:"modem"`
+	Side   string `yaml:"side,omitempty" json:"side"`
+	Texts  int    `yaml:"texts,omitempty" json:"texts"`
+	Length int    `yaml:"text_length,omitempty" json:"text_length"`
 }
 
 // Slots is the range of slot numbers, ends included.
@@ -118,6 +163,9 @@ type Crib struct {
 	Block          string `yaml:"block_transmit"`
 	Store          string `yaml:"store"`
 	Name           string `yaml:"name"`
+	Relay          string `yaml:"relay,omitempty"`
+	ScanList       string `yaml:"scan,omitempty"`
+	Reverse        string `yaml:"reverse,omitempty"`
 }
 
 // CanReceive reports whether the radio receives f.
@@ -161,7 +209,7 @@ func (p *Profile) Knows(t tone.Tone) bool {
 		if p.CTCSS == len(tone.CTCSS38) {
 			table = tone.CTCSS38
 		}
-		return slices.Contains(table, t.DeciHertz())
+		return slices.Contains(table, t.DeciHertz()) || slices.Contains(p.Extra, t)
 	case tone.DCS:
 		code, inverted := t.Code()
 		if inverted && !p.Inverted {

@@ -27,7 +27,12 @@ func TestProfilesHoldTogether(t *testing.T) {
 		assert.NotEmpty(t, p.Basis, p.ID)
 		assert.NotEmpty(t, p.AsOf, p.ID)
 		assert.Less(t, p.Slots.First, p.Slots.Last)
-		assert.GreaterOrEqual(t, p.Names.Length, 6)
+		assert.GreaterOrEqual(t, p.Names.Length, 4)
+		assert.Contains(t, []Receivers{One, DualWatch, DualReceive}, p.Receivers)
+		assert.False(t, p.Relay.CrossBand && p.Receivers != DualReceive, "%s: a relay needs two receivers", p.ID)
+		assert.Positive(t, p.Scan.Rate, p.ID)
+		assert.NotEmpty(t, p.Steps, p.ID)
+		assert.False(t, p.Entry == Automatic && p.AutoFrom == "", p.ID)
 		assert.Contains(t, []int{38, 50}, p.CTCSS)
 		assert.Contains(t, []int{0, 83, 104}, p.DCS)
 		assert.NotEmpty(t, p.Widths)
@@ -38,7 +43,8 @@ func TestProfilesHoldTogether(t *testing.T) {
 			assert.Contains(t, p.Display.Modes, string(m), p.ID)
 		}
 	}
-	assert.Len(t, entries, 3, "three ways of entry")
+	assert.Len(t, entries, 5, "five ways of entry")
+	assert.Len(t, Profiles(), 10)
 	_, err := Load("nothing")
 	assert.ErrorContains(t, err, "trail")
 }
@@ -114,6 +120,20 @@ func TestFit(t *testing.T) {
 			"blocked, so no tone is sent", "trail", at("162.475", func(c *channel.Channel) {
 				c.How, c.TransmitTone = channel.How{Kind: channel.Blocked}, tone.MustParse("100")
 			}), nil, func(h channel.Channel) bool { return h.TransmitTone.IsOff() },
+		},
+		{
+			"cannot block its transmitter", "beck", at("145.9", func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }),
+			[]listing.Field{listing.FieldTransmit}, func(h channel.Channel) bool { return h.How.Kind == channel.Simplex },
+		},
+		{"needs no lock where it cannot transmit", "beck", at("162.475", func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }), nil, nil},
+		{
+			"one width", "tarn", at("446.00625", func(*channel.Channel) {}),
+			[]listing.Field{listing.FieldWidth}, func(h channel.Channel) bool { return h.Width == channel.Narrow },
+		},
+		{"a tone beside the table", "gale", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("150.0") }), nil, nil},
+		{
+			"largest shift", "cairn", at("144.0", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("147.9875")) }),
+			[]listing.Field{listing.FieldShift}, func(h channel.Channel) bool { return h.Offset() == freq.MustParseOffset("+3.985") },
 		},
 		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []listing.Field{listing.FieldToneOut}, nil},
 		{
