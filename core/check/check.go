@@ -85,11 +85,14 @@ type Settings struct {
 	Height   float64    // own aerial above the surrounding surface, metres
 	Today    time.Time
 	Stale    int // months after which a record is old
+	School   School
+	Services []string // IDs of the services that the operator uses beside amateur radio
+	Bands    []string // names of the bands that the licence permits; empty for all
 }
 
 // Defaults returns the settings that hold where nothing else is said.
 func Defaults(today time.Time) Settings {
-	return Settings{RadiusKM: 150, Height: 1.5, Today: today, Stale: 12}
+	return Settings{RadiusKM: 150, Height: 1.5, Today: today, Stale: 12, School: EncodeFirst}
 }
 
 // Subject is a channel with all that is known about its circumstances.
@@ -135,6 +138,9 @@ func Run(s Subject) Result {
 	}
 	findings := p.settle()
 	c := evidence.Case{Channel: s.Channel, Plan: s.Plan, Meant: p.Meant, Fresh: p.Meant != nil && p.fresh(*p.Meant)}
+	if _, own := p.uses(); len(own) > 0 {
+		c.Service = own[0].Name + " " + own[0].Number
+	}
 	var rows []evidence.Row
 	if s.Channel.Receive != 0 {
 		rows = c.Rows()

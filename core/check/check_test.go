@@ -64,7 +64,17 @@ func records() listing.Memory {
 		published("Holm", "146.880", "146.280", "110.9", "156.7", 12, 20),
 		published("HolmB", "146.880", "146.280", "156.7", "110.9", 12, 40, func(r *listing.Record) { r.Callsign, r.Source = "QHolm", "b list" }),
 		published("Odd", "146.820", "145.220", "77.0", "77.0", 12, 20),
+		published("Code", "442.650", "447.650", "D023N", "D023N", 12, 20),
+		published("Narrow", "443.500", "448.500", "77.0", "", 12, 20, func(r *listing.Record) { r.Width = "narrow" }),
 		published("Minus", "442.600", "437.600", "77.0", "77.0", 12, 20),
+	}
+}
+
+// toned is a district in which every repeater needs a tone.
+func toned() listing.Memory {
+	return listing.Memory{
+		published("One", "146.940", "146.340", "88.5", "", 12, 20), published("Two", "146.760", "146.160", "123.0", "", 20, 20),
+		published("Three", "145.310", "144.710", "114.8", "", 9, 20),
 	}
 }
 
@@ -73,6 +83,9 @@ type circumstances struct {
 	radio  string
 	others []string // "slot line"
 	src    listing.Source
+
+	school          School
+	services, bands []string
 }
 
 func look(t *testing.T, line string, c circumstances) Result {
@@ -84,6 +97,10 @@ func look(t *testing.T, line string, c circumstances) Result {
 	d := entry.Read(line, plan)
 	s := Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: plan, Settings: Defaults(today)}
 	s.Place = &here
+	if c.school != "" {
+		s.School = c.school
+	}
+	s.Services, s.Bands = c.services, c.bands
 	if c.radio != "" {
 		var err error
 		s.Radio, err = radio.Load(c.radio)
@@ -118,6 +135,7 @@ func of(r Result, rule string) *Finding {
 // figures have their sources in core/band.
 func TestRules(t *testing.T) {
 	trail, ferry, lantern := circumstances{radio: "trail"}, circumstances{radio: "ferry"}, circumstances{radio: "lantern"}
+	gmrs := circumstances{radio: "trail", services: []string{"gmrs", "frs"}}
 	with := circumstances{radio: "trail", others: []string{`1 146.52 "Calling"`}}
 	seen := map[string]bool{}
 	for _, c := range []struct {
@@ -169,6 +187,24 @@ func TestRules(t *testing.T) {
 		{"slip", "147.21 + 103.5", "147.24 + 103.5", Check, "147.24 + 103.5", trail},
 		{"slip", "147.42 + 103.5", "147.24 + 103.5", Stop, "147.24 + 103.5", trail},
 		{"slip", "1477.24 + 103.5", "147.24 103.5", Stop, "147.24 + 103.5", trail},
+		{"service-other", "frs 15", "146.52", Stop, "frs 15 rx only", trail},
+		{"service-limits", "gmrs 15 wide", "146.52", Note, "", gmrs},
+		{"service-limits", "gmrs 8 wide", "146.52", Fix, "gmrs 8", gmrs},
+		{"service-limits", "gmrs 3 + 5 MHz", "146.52", Stop, "", gmrs},
+		{"service-privacy", "frs 15 code 12", "frs 15 ts 100", Note, "", trail},
+		{"monitoring", "155.34 rx only", "162.475 rx only", Note, "", trail},
+		{"licence-band", "52.525", "146.52", Check, "52.525 rx only", circumstances{bands: []string{"2 m"}}},
+		{"calling-channel", "146.52", "146.55", Note, "", trail},
+		{"calling-channel", "146.52 ts 100", "146.55 ts 100", Check, "", trail},
+		{"aprs-voice", "144.39 simplex", "146.52", Check, "144.39 rx only", trail},
+		{"off-raster", "146.523", "146.55", Note, "", trail},
+		{"width", "145.6", "146.52", Note, "", circumstances{region: "uk"}},
+		{"tone-default", "147.345 88.5", "146.94 88.5", Note, "", trail},
+		{"tone-neighbours", "147.345", "147.345 100", Check, "", circumstances{radio: "trail", src: toned()}},
+		{"tone-mode", "147.24 ts 103.5", "147.24 103.5", Note, "147.24 103.5", trail},
+		{"tone-mode", "147.24 103.5", "147.24 ts 103.5", Note, "147.24 ts 103.5", circumstances{school: SquelchFirst}},
+		{"dcs-equivalent", "442.65 d047i", "442.65 d023n", Note, "", trail},
+		{"harmonic", "146.5", "146.55", Check, "", circumstances{radio: "ferry", others: []string{"1 439.5 simplex"}}},
 		{"radio-range", "52.525", "146.52", Stop, "", trail},
 		{"radio-step", "146.5213", "146.52", Check, "", ferry},
 		{"radio-shift", "146.82 -612", "146.82 -1.6 77", Check, "", trail},
@@ -311,7 +347,7 @@ func TestUnitedKingdom(t *testing.T) {
 		{"70.45", evidence.Agrees, "", ""},
 		{"145.8 simplex", evidence.Stop, "segment-voice", "145.8 rx only"},
 		{"144.3", evidence.Stop, "segment-voice", "144.3 rx only"},
-		{"144.8", evidence.Unverified, "segment-voice", ""},
+		{"144.8", evidence.Unverified, "aprs-voice", ""},
 		{"147.24 simplex", evidence.Stop, "transmit-band", "147.24 rx only"},
 		{"439.7", evidence.Unverified, "shift-local", ""},
 	} {

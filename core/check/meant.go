@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/freq"
 	"mnemos/core/listing"
@@ -58,8 +59,8 @@ func (p *Pass) expected() (o freq.Offset, witness string, firm, ok bool) {
 			return o, "published", true, true
 		}
 	}
-	if rule, ok := p.Plan.Shift(p.Channel.Receive); ok {
-		return rule.Offset, "band plan", rule.Certainty == "fixed", true
+	if rule, ok := p.Plan.Shift(p.Channel.Receive); ok && rule.Certainty != band.Confirm {
+		return rule.Offset, "band plan", rule.Certainty == band.Fixed, true
 	}
 	return 0, "", false, false
 }

@@ -74,7 +74,17 @@ func transmitBand(p *Pass) {
 		f.Fixes = append(f.Fixes, p.shiftTo(o))
 	}
 	f.Fixes = append(f.Fixes, p.blockTransmit())
+	p.confirm(&f)
 	p.Report(f)
+}
+
+// confirm softens what the plan of a region without a citable table says: it
+// is to be confirmed locally and never yields a fix.
+func (p *Pass) confirm(f *Finding) {
+	if !p.Plan.Firm() {
+		f.Severity, f.Fixes = Check, nil
+		f.Message = fmt.Sprintf("No table for this region can be cited: confirm with %s.", p.Plan.Authority)
+	}
 }
 
 func segmentVoice(p *Pass) {
@@ -99,6 +109,7 @@ func segmentVoice(p *Pass) {
 		// A memory for packet or APRS belongs there, so it may be meant.
 		f.Severity, f.Message = Check, "Packet and APRS live there; FM voice does not. Follow your local rules and your licence."
 	}
+	p.confirm(&f)
 	p.Report(f)
 }
 

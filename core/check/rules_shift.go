@@ -91,6 +91,9 @@ func (p *Pass) gravity(s Severity) Severity {
 		return s
 	}
 	seg, known := p.Plan.Segment(tx)
+	if !p.Plan.Firm() {
+		return s
+	}
 	if !p.Plan.MayTransmit(tx) || known && !seg.Voice() {
 		return Stop
 	}
@@ -265,12 +268,23 @@ func receiveNear(p *Pass) {
 
 func shiftLocal(p *Pass) {
 	rule, ok := p.Plan.Shift(p.Channel.Receive)
-	if !ok || p.Meant != nil || rule.Certainty != band.Varied || !p.transmits() || !rule.Allows(p.Channel.Offset()) {
+	if !ok || p.Meant != nil || rule.Certainty == band.Fixed || rule.Certainty == band.Usual || !p.transmits() || !rule.Allows(p.Channel.Offset()) {
 		return
 	}
-	p.Report(Finding{
+	f := Finding{
 		Severity: Note, Field: listing.FieldShift, Title: "Areas differ in the shift here",
 		Message: fmt.Sprintf("The band plan gives %s between %s and %s, by local choice. Confirm it with a listing.", rule.Offset, rule.Lower.MHz(), rule.Upper),
 		Why:     p.becauseShift(),
-	})
+	}
+	if rule.Note != "" {
+		f.Why = append(f.Why, Because{"band plan", rule.Note})
+	}
+	// What else an unknown repeater may listen on, likeliest first.
+	for _, in := range p.Plan.InputsOf(p.Channel.Receive) {
+		f.Why = append(f.Why, Because{"band plan", fmt.Sprintf("may listen on %s, %s (%s)", in.Frequency, in.Offset, in.Certainty)})
+		if in.Certainty == band.Varied && in.Offset != p.Channel.Offset() {
+			f.Fixes = append(f.Fixes, p.shiftTo(in.Offset))
+		}
+	}
+	p.Report(f)
 }

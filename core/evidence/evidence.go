@@ -69,6 +69,9 @@ type Case struct {
 	Plan    *band.Plan
 	Meant   *listing.Match // the published record that is meant, or nil
 	Fresh   bool           // that record is recent and says it is on the air
+	// Service names the channel of another service that is used; its limits
+	// are checked elsewhere, and its channels are no band edge.
+	Service string
 }
 
 // Rows returns the witnesses for every field.
@@ -117,6 +120,9 @@ func (c Case) receive() Row {
 			r.Mark = FieldAgrees
 		}
 	}
+	if c.Service != "" {
+		r.Plan, r.Mark = word(c.Service), FieldAgrees
+	}
 	if c.Meant != nil {
 		r.Published = frequency(c.Meant.Output)
 		r.Mark = compare(c.Meant.Output == c.Channel.Receive)
@@ -133,9 +139,11 @@ func (c Case) shift() Row {
 	case ruled:
 		r.Plan = offset(rule.Offset)
 		// Local practice varies; only a firm rule is evidence by itself.
-		if rule.Certainty == band.Fixed || rule.Certainty == band.Usual {
+		if rule.Firm() {
 			r.Mark = compare(rule.Allows(o))
 		}
+	case c.Service != "":
+		r.Mark = FieldAgrees
 	case seg.Use == band.Simplex:
 		r.Plan = offset(0)
 		r.Mark = compare(o == 0)
@@ -159,7 +167,9 @@ func (c Case) transmit() Row {
 		if seg.Use == band.Simplex && c.Channel.Offset() == 0 || seg.Use == band.Input && c.Channel.Offset() != 0 {
 			r.Mark = FieldAgrees
 		}
-	case !c.Plan.MayTransmit(tx):
+	case c.Service != "":
+		r.Plan, r.Mark = word(c.Service), FieldAgrees
+	case !c.Plan.MayTransmit(tx) && c.Plan.Firm():
 		r.Plan = word("outside")
 		r.Mark = FieldDiffers
 	}

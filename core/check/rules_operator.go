@@ -1,0 +1,266 @@
+package check
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"mnemos/core/channel"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+	"mnemos/core/radio"
+	"mnemos/core/tone"
+)
+
+var operatorRules = []Rule{
+	{
+		ID: "licence-band", Title: "A band your licence may not cover",
+		Doc:     "The settings name the bands that your licence permits, and the transmit frequency is in another. This is advice: the licence itself decides.",
+		Source:  "the operator's settings",
+		Example: "52.525",
+		Run:     licenceBand,
+	},
+	{
+		ID: "calling-channel", Title: "A calling channel is for calling",
+		Doc:     "People listen on the calling channel and call there, then they move. As a working channel, with a tone or under another purpose, it keeps everybody else from calling.",
+		Source:  "the band plan of the region; " + practice,
+		Example: "146.52 ts 100",
+		Run:     callingChannel,
+	},
+	{
+		ID: "aprs-voice", Title: "Voice on an APRS frequency",
+		Doc:     "The frequency carries the region's position packets all the time. A memory for a packet modem belongs there, voice does not, and neither do tones or a shift.",
+		Source:  "the band plan of the region",
+		Example: "144.39", Supersedes: []string{"segment-voice"},
+		Run: aprsVoice,
+	},
+	{
+		ID: "off-raster", Title: "Between the channels",
+		Doc:     "The receive frequency lies on none of the band's channel rasters (step and origin; some bands have two side by side), and nothing is published there.",
+		Source:  "the band plan of the region",
+		Example: "146.523",
+		Run:     offRaster,
+	},
+	{
+		ID: "width", Title: "Wide or narrow",
+		Doc:     "The listing states another bandwidth, or the channels of the band are 12.5 kHz apart and the channel is wide: wide deviation spills into the next channel and is cut off by a narrow receiver.",
+		Source:  "the published record; the band plan of the region",
+		Example: "145.6 (in the uk)",
+		Run:     width,
+	},
+	{
+		ID: "tone-default", Title: "A tone left at the factory setting?",
+		Doc:     "67.0, 88.5 and 100.0 Hz are where radios leave the factory. Without a listing that asks for it the tone may just have been there.",
+		Source:  practice,
+		Example: "147.345 88.5",
+		Run:     toneDefault,
+	},
+	{
+		ID: "tone-neighbours", Title: "Repeaters around need a tone",
+		Doc:     "The channel has a shift and no tone, nothing is published about it, and every repeater of the band around that states its access needs a tone.",
+		Source:  "the published records within 60 km; " + practice,
+		Example: "147.345",
+		Run:     toneNeighbours,
+	},
+	{
+		ID: "tone-mode", Title: "Open receiver or tone squelch",
+		Doc: "Two schools. Encode first leaves the receiver open: you hear idents, courtesy tones and weak users, and can tell a dead repeater from a wrong tone. Tone squelch first mutes whatever is not the repeater. " +
+			"The plan's setting decides, and where a published co-channel repeater may be heard and the wanted one sends a tone, both schools use tone squelch. Never where the downlink tone is none or not stated.",
+		Source:  practice,
+		Example: "147.24 ts 103.5",
+		Run:     toneMode,
+	},
+	{
+		ID: "dcs-equivalent", Title: "The same code by another name",
+		Doc:     "A DCS code is a 23-bit word that repeats without a mark, so the inverse of one code is another one: 023 inverted is 047 normal. The listing has the one and the channel the other; both open the repeater.",
+		Source:  "TIA-603 (Golay code, generator x¹¹+x¹⁰+x⁶+x⁵+x⁴+x²+1), computed",
+		Example: "442.65 d047i",
+		Run:     dcsEquivalent,
+	},
+	{
+		ID: "harmonic", Title: "Third harmonic in another channel",
+		Doc:     "Three times the transmit frequency falls into the receive channel of another slot, and the radio listens to two channels at once: transmitting on the one blocks the other.",
+		Source:  "arithmetic; " + practice,
+		Example: "146.5",
+		Run:     harmonic,
+	},
+}
+
+func licenceBand(p *Pass) {
+	tx, ok := p.Channel.Transmit()
+	if !ok || len(p.Bands) == 0 || p.Channel.Receive == 0 {
+		return
+	}
+	b, known := p.Plan.Band(tx)
+	if !known || !b.Transmit || slices.Contains(p.Bands, b.Name) {
+		return
+	}
+	p.Report(Finding{
+		Severity: Check, Field: listing.FieldTransmit, Title: fmt.Sprintf("Your settings do not permit %s", b.Name),
+		Message: "You may listen. To transmit, look at your licence, and change Settings if it covers the band.",
+		Why:     []Because{{"entered", "permitted bands: " + strings.Join(p.Bands, ", ")}}, Fixes: []Remedy{p.blockTransmit()},
+	})
+}
+
+func callingChannel(p *Pass) {
+	b, ok := p.Plan.Band(p.Channel.Receive)
+	if !ok || !b.IsCalling(p.Channel.Receive) || !p.transmits() {
+		return
+	}
+	f := Finding{
+		Severity: Note, Field: listing.FieldReceive, Title: fmt.Sprintf("%s is the calling channel of %s", p.Channel.Receive, b.Name),
+		Message: "Call here, then move to another channel.",
+		Why:     []Because{{"band plan", "calling channel"}},
+	}
+	if !p.Channel.ReceiveTone.IsOff() || p.Channel.Offset() != 0 {
+		f.Severity = Check
+		f.Message = "Set up like this you would not hear whoever calls. Choose another channel to work on."
+	}
+	p.Report(f)
+}
+
+func aprsVoice(p *Pass) {
+	tx, ok := p.Channel.Transmit()
+	if !ok || !slices.Contains(p.Plan.APRS, tx) {
+		return
+	}
+	f := Finding{
+		Severity: Check, Field: listing.FieldTransmit, Title: fmt.Sprintf("%s is the APRS frequency", tx),
+		Message: "Position packets are on it all the time. Keep voice away; for a packet modem set no tone and no shift.",
+		Why:     []Because{{"band plan", fmt.Sprintf("APRS in %s: %s", p.Plan.Title, tx)}}, Fixes: []Remedy{p.blockTransmit()},
+	}
+	c := p.Channel
+	c.How, c.TransmitTone, c.ReceiveTone = channel.How{Kind: channel.Simplex}, tone.Off, tone.Off
+	if name := strings.ToLower(c.Name); strings.Contains(name, "aprs") || strings.Contains(name, "beacon") || strings.Contains(name, "packet") {
+		f.Severity, f.Message, f.Fixes = Note, "A memory for the packet modem. Keep it out of scan lists.", nil
+		if c != p.Channel {
+			f.Severity, f.Message = Check, "A packet channel has no tone and no shift."
+			f.Fixes = []Remedy{p.Remedy("No tone, no shift", func(to *channel.Channel) { *to = c })}
+		}
+	}
+	p.Report(f)
+}
+
+func offRaster(p *Pass) {
+	b, ok := p.Plan.Band(p.Channel.Receive)
+	if !ok || p.Meant != nil || b.OnRaster(p.Channel.Receive) || !p.transmits() {
+		return
+	}
+	var near []string
+	for _, r := range b.Rasters {
+		near = append(near, fmt.Sprintf("%s (every %s kHz from %s)", r.Nearest(p.Channel.Receive).MHz(), trimKHz(r.Step), r.Origin.MHz()))
+	}
+	p.Report(Finding{
+		Severity: Note, Field: listing.FieldReceive, Title: fmt.Sprintf("%s lies between the channels", p.Channel.Receive),
+		Message: "The nearest are " + strings.Join(near, " and ") + ".",
+		Why:     []Because{{"band plan", "rasters of " + b.Name}},
+	})
+}
+
+func trimKHz(f freq.Hz) string {
+	return strings.TrimSuffix(fmt.Sprintf("%.1f", float64(f)/freq.KHz), ".0")
+}
+
+func width(p *Pass) {
+	c := p.Channel
+	if !p.transmits() {
+		return
+	}
+	if p.Meant != nil && (p.Meant.Width == "narrow" || p.Meant.Width == "wide") {
+		if p.Meant.Width != string(c.Width) {
+			to := channel.Width(p.Meant.Width)
+			p.Report(Finding{
+				Severity: Check, Field: listing.FieldWidth, Title: fmt.Sprintf("%s is %s", p.Meant.Title(), to),
+				Message: fmt.Sprintf("The channel is %s: one side would sound faint or torn.", c.Width),
+				Why:     []Because{{"entered", string(c.Width)}, {"published", p.cite(*p.Meant) + ": " + string(to)}},
+				Fixes:   []Remedy{p.Remedy("Make it "+string(to), func(c *channel.Channel) { c.Width = to })},
+			})
+		}
+		return
+	}
+	b, ok := p.Plan.Band(c.Receive)
+	if !ok || c.Width != channel.Wide || len(b.Rasters) != 1 || b.Rasters[0].Step > 12_500 || b.Rasters[0].Step <= 10_000 {
+		return
+	}
+	p.Report(Finding{
+		Severity: Note, Field: listing.FieldWidth, Title: "The channels here are 12.5 kHz apart",
+		Message: "Narrow keeps out of the next one. Confirm what the repeater uses.",
+		Why:     []Because{{"band plan", fmt.Sprintf("%s: every %s kHz", b.Name, trimKHz(b.Rasters[0].Step))}},
+		Fixes:   []Remedy{p.Remedy("Make it narrow", func(c *channel.Channel) { c.Width = channel.Narrow })},
+	})
+}
+
+var factory = []tone.Tone{tone.MustParse("67.0"), tone.MustParse("88.5"), tone.MustParse("100.0")}
+
+func toneDefault(p *Pass) {
+	have := p.Channel.TransmitTone
+	if !slices.Contains(factory, have) || !p.transmits() || p.Channel.Offset() == 0 || p.Meant != nil && p.Meant.UplinkTone.Known {
+		return
+	}
+	p.Report(Finding{
+		Severity: Note, Field: listing.FieldToneOut, Title: fmt.Sprintf("%s is a factory setting", have.Words()),
+		Message: "No listing asks for it. Make sure that it was meant.",
+		Why:     []Because{{"radio", "many radios leave the factory with 67.0, 88.5 or 100.0 Hz"}, {"published", "no uplink tone is stated here"}},
+	})
+}
+
+func toneNeighbours(p *Pass) {
+	const few = 3
+	if p.Census == nil || p.Meant != nil || p.Census.Stated < few || p.Census.Toned < p.Census.Stated {
+		return
+	}
+	p.Report(Finding{
+		Severity: Check, Field: listing.FieldToneOut, Title: "Every repeater around needs a tone",
+		Message: "This channel sends none, and nothing is published about it. Ask, or search for the tone on the input.",
+		Why:     []Because{{"published", fmt.Sprintf("%d of %d repeaters of the band within %.0f km need a tone", p.Census.Toned, p.Census.Stated, float64(around))}},
+	})
+}
+
+func dcsEquivalent(p *Pass) {
+	up, ok := p.uplink()
+	have := p.Channel.TransmitTone
+	if !ok || have == up || have.Kind() != tone.DCS || !tone.Same(have, up) {
+		return
+	}
+	p.Report(Finding{
+		Severity: Note, Field: listing.FieldToneOut, Title: fmt.Sprintf("%s and %s are the same signal", have, up),
+		Message: "One is the other upside down; the repeater opens to both.",
+		Why: []Because{
+			{"entered", have.String()}, {"published", up.String()},
+			{"radio", fmt.Sprintf("words on the air: %06X and %06X, each without end", tone.Word(octal(have)), tone.Word(octal(up)))},
+		},
+	})
+}
+
+func octal(t tone.Tone) int { code, _ := t.Code(); return code }
+
+// inside is how near a harmonic has to be, in hertz: half a wide channel and
+// three times the deviation of the other.
+const inside = 15_000
+
+func harmonic(p *Pass) {
+	if p.Radio == nil || p.Radio.Receivers != radio.DualReceive || p.Channel.Receive == 0 {
+		return
+	}
+	tx, sends := p.Channel.Transmit()
+	for _, o := range p.Others {
+		if sends && hits(tx, o.Channel.Receive) {
+			p.Report(p.harmonicOf(tx, o.Channel.Receive, fmt.Sprintf("slot %d, %s", o.Slot, title(o))))
+			return
+		}
+		if otx, ok := o.Channel.Transmit(); ok && hits(otx, p.Channel.Receive) {
+			p.Report(p.harmonicOf(otx, p.Channel.Receive, "this channel, from slot "+fmt.Sprint(o.Slot)))
+			return
+		}
+	}
+}
+
+func hits(tx, rx freq.Hz) bool { return freq.Offset(3*tx-rx).Abs() <= inside }
+
+func (p *Pass) harmonicOf(tx, rx freq.Hz, where string) Finding {
+	return Finding{
+		Severity: Check, Field: listing.FieldTransmit, Title: fmt.Sprintf("The third harmonic falls on %s", rx),
+		Message: fmt.Sprintf("3 × %s is %s: %s. Watched together, transmitting on the one would block the other.", tx.MHz(), 3*tx, where),
+		Why:     []Because{{"radio", p.Radio.Name + " receives two channels at once"}},
+	}
+}
