@@ -25,15 +25,37 @@ var all = sync.OnceValue(func() []*Profile {
 		if err != nil {
 			panic(err)
 		}
-		var p Profile
-		if err := yaml.UnmarshalWithOptions(b, &p, yaml.Strict()); err != nil {
+		p, err := Read(b)
+		if err != nil {
 			panic(fmt.Sprintf("radio profile %s: %v", e.Name(), err))
 		}
-		out = append(out, &p)
+		out = append(out, p)
 	}
 	slices.SortFunc(out, func(a, b *Profile) int { return cmp.Compare(a.ID, b.ID) })
 	return out
 })
+
+// MaxYAML is the largest profile that is read, in bytes.
+const MaxYAML = 64 << 10
+
+// Read reads a profile in YAML (docs/formats/radio-profile.md) and checks
+// that it holds together.
+func Read(b []byte) (*Profile, error) {
+	if len(b) > MaxYAML {
+		return nil, fmt.Errorf("a profile has up to %d bytes, this one has %d", MaxYAML, len(b))
+	}
+	var p Profile
+	if err := yaml.UnmarshalWithOptions(b, &p, yaml.Strict()); err != nil {
+		return nil, fmt.Errorf("this is no radio profile: %w", err)
+	}
+	if errs := p.Check(); len(errs) > 0 {
+		return nil, fmt.Errorf("%s: %s", errs[0].Field, errs[0].Message)
+	}
+	return &p, nil
+}
+
+// Write writes a profile in YAML.
+func Write(p *Profile) ([]byte, error) { return yaml.Marshal(p) }
 
 // Profiles returns the profiles that ship, sorted by ID. They are shared:
 // change a copy.
