@@ -53,6 +53,10 @@ const (
 	Low  Power = "low"
 )
 
+// MaxName is the longest name in characters; what a radio shows of it is
+// shorter.
+const MaxName = 60
+
 // Channel is one memory channel.
 type Channel struct {
 	Name         string

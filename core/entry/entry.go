@@ -13,6 +13,8 @@
 package entry
 
 import (
+	"fmt"
+
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/freq"
@@ -140,6 +142,9 @@ func Read(line string, plan *band.Plan) *Draft {
 	best, second := search(items, plan)
 	d := best.draft(items, plan)
 	d.Line = line
+	if n := len(d.Words); n > 0 && len([]rune(line)) > MaxLength && d.Problem() == nil {
+		d.Words[n-1].Problem = fmt.Sprintf("a line has up to %d characters, and what follows was not read: shorten it", MaxLength)
+	}
 	// A second reading counts only if both can be understood to the end and
 	// the two would store different channels.
 	if second != nil && second.cost-best.cost < ambiguous && d.Problem() == nil {

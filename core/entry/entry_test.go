@@ -135,6 +135,13 @@ func TestProblems(t *testing.T) {
 	assert.False(t, Read("tx 147.5", us).Complete(), "no receive frequency")
 }
 
+func TestTooLong(t *testing.T) {
+	us := band.MustLoad("us")
+	assert.Contains(t, Read("146.52 "+strings.Repeat("x", 61), us).Problem().Problem, "up to 60 characters")
+	assert.True(t, Read("146.52 "+strings.Repeat("x", 60), us).Complete())
+	assert.Contains(t, Read("146.52 low"+strings.Repeat(" ", 400)+"skip", us).Problem().Problem, "was not read", "nothing is cut off in silence")
+}
+
 func TestAmbiguous(t *testing.T) {
 	us := band.MustLoad("us")
 	d := Read("29.64 - 100", us)

@@ -54,6 +54,9 @@ func (it item) readings(plan *band.Plan) []reading {
 		if it.value == "" {
 			return []reading{{as: AsName, take: func(*state) bool { return true }}}
 		}
+		if n := len([]rune(it.value)); n > channel.MaxName {
+			return []reading{{as: AsName, cost: unreadable, problem: fmt.Sprintf("a name has up to %d characters and this one %d: shorten it", channel.MaxName, n), take: ok}}
+		}
 		return []reading{{as: AsName, cost: sure, take: func(s *state) bool { return s.name(it.value) }}}
 	}
 	return nil

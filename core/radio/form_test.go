@@ -2,6 +2,7 @@ package radio
 
 import (
 	"maps"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -82,6 +83,13 @@ func TestReadRefuses(t *testing.T) {
 	for _, bad := range []string{"", "name: 5\nwings: 2", "name: X", "[1, 2", "slots: {first: 5, last: 1}", string(make([]byte, MaxYAML+1))} {
 		_, err := Read([]byte(bad))
 		assert.Error(t, err, "%.20q", bad)
+	}
+	for _, bomb := range []string{
+		"a: &a [x, x]\nb: &b [*a, *a]\nname: *b\n", "<<: *x", strings.Repeat("? ", 4_000), strings.Repeat("[", 8_000), strings.Repeat("{a: ", 3_000),
+	} {
+		_, err := Read([]byte(bomb))
+		require.Error(t, err)
+		assert.Regexp(t, "no part of a profile|deeper than", err.Error(), "refused before the parser sees it")
 	}
 }
 

@@ -9,6 +9,8 @@ import (
 	"sync"
 
 	"github.com/goccy/go-yaml"
+	"github.com/goccy/go-yaml/lexer"
+	"github.com/goccy/go-yaml/token"
 )
 
 //go:embed profiles/*.yaml
@@ -36,13 +38,16 @@ var all = sync.OnceValue(func() []*Profile {
 })
 
 // MaxYAML is the largest profile that is read, in bytes.
-const MaxYAML = 64 << 10
+const MaxYAML = 16 << 10
 
 // Read reads a profile in YAML (docs/formats/radio-profile.md) and checks
 // that it holds together.
 func Read(b []byte) (*Profile, error) {
 	if len(b) > MaxYAML {
 		return nil, fmt.Errorf("a profile has up to %d bytes, this one has %d", MaxYAML, len(b))
+	}
+	if err := tame(b); err != nil {
+		return nil, err
 	}
 	var p Profile
 	if err := yaml.UnmarshalWithOptions(b, &p, yaml.Strict()); err != nil {
@@ -52,6 +57,28 @@ func Read(b []byte) (*Profile, error) {
 		return nil, fmt.Errorf("%s: %s", errs[0].Field, errs[0].Message)
 	}
 	return &p, nil
+}
+
+// deepest is how deep brackets may be nested; a profile needs two.
+const deepest = 4
+
+// tame refuses what no profile needs and what takes a YAML parser minutes or
+// all memory: references that multiply, deep nesting.
+func tame(b []byte) error {
+	depth := 0
+	for _, t := range lexer.Tokenize(string(b)) {
+		switch t.Type {
+		case token.AnchorType, token.AliasType, token.MergeKeyType, token.MappingKeyType:
+			return fmt.Errorf("line %d: %q is no part of a profile: write the value itself", t.Position.Line, t.Value)
+		case token.SequenceStartType, token.MappingStartType:
+			if depth++; depth > deepest {
+				return fmt.Errorf("line %d: brackets are nested deeper than a profile needs", t.Position.Line)
+			}
+		case token.SequenceEndType, token.MappingEndType:
+			depth--
+		}
+	}
+	return nil
 }
 
 // Write writes a profile in YAML.

@@ -185,8 +185,20 @@ type Match struct {
 	UplinkTone   *string  `json:"uplink_tone"`
 }
 
+// NewRadioRequest defines model for NewRadioRequest.
+type NewRadioRequest struct {
+	// Copy the ID of the profile to copy
+	Copy *string `json:"copy,omitempty"`
+
+	// Yaml a profile in YAML, instead of a copy
+	Yaml *string `json:"yaml,omitempty"`
+}
+
 // PatchOp defines model for PatchOp.
 type PatchOp = channel.Op
+
+// Preview defines model for Preview.
+type Preview = app.Preview
 
 // Problem defines model for Problem.
 type Problem struct {
@@ -201,6 +213,17 @@ type Problem struct {
 // Radio defines model for Radio.
 type Radio = radio.Profile
 
+// RadioForm defines model for RadioForm.
+type RadioForm = app.RadioForm
+
+// RadioInfo defines model for RadioInfo.
+type RadioInfo = app.RadioInfo
+
+// RadioTexts defines model for RadioTexts.
+type RadioTexts struct {
+	Texts map[string]string `json:"texts"`
+}
+
 // ReadRequest defines model for ReadRequest.
 type ReadRequest struct {
 	Line string `json:"line"`
@@ -209,6 +232,30 @@ type ReadRequest struct {
 
 // Reading defines model for Reading.
 type Reading = app.Reading
+
+// Region defines model for Region.
+type Region struct {
+	Aprs      []string `json:"aprs"`
+	AsOf      string   `json:"as_of"`
+	Authority string   `json:"authority"`
+	Bands     []string `json:"bands"`
+	Basis     string   `json:"basis"`
+	Firm      bool     `json:"firm"`
+	Id        string   `json:"id"`
+	Identify  struct {
+		Minutes int    `json:"minutes"`
+		Source  string `json:"source"`
+	} `json:"identify"`
+	Monitoring string `json:"monitoring"`
+	Services   []struct {
+		Id      string `json:"id"`
+		Licence string `json:"licence"`
+		Name    string `json:"name"`
+		Source  string `json:"source"`
+	} `json:"services"`
+	Source string `json:"source"`
+	Title  string `json:"title"`
+}
 
 // Ribbon defines model for Ribbon.
 type Ribbon = app.Ribbon
@@ -224,6 +271,31 @@ type Row struct {
 	Top       *Finding          `json:"top"`
 	Verdict   Verdict           `json:"verdict"`
 	Watts     *float32          `json:"watts"`
+}
+
+// Rule defines model for Rule.
+type Rule struct {
+	Doc     string `json:"doc"`
+	Example string `json:"example"`
+	Id      string `json:"id"`
+	Source  string `json:"source"`
+	Title   string `json:"title"`
+}
+
+// Settings defines model for Settings.
+type Settings = app.Settings
+
+// SettingsRequest defines model for SettingsRequest.
+type SettingsRequest struct {
+	Bands    []string `json:"bands"`
+	HeightM  string   `json:"height_m"`
+	Licence  string   `json:"licence"`
+	Person   string   `json:"person"`
+	Place    string   `json:"place"`
+	RadiusKm string   `json:"radius_km"`
+	Region   string   `json:"region"`
+	School   string   `json:"school"`
+	Services []string `json:"services"`
 }
 
 // Shown defines model for Shown.
@@ -289,6 +361,9 @@ type Workspace = app.Workspace
 // Load defines model for Load.
 type Load = int64
 
+// RadioID defines model for RadioID.
+type RadioID = string
+
 // Slot defines model for Slot.
 type Slot = int
 
@@ -316,6 +391,18 @@ type ReadLineJSONRequestBody = ReadRequest
 
 // UndoJSONRequestBody defines body for Undo for application/json ContentType.
 type UndoJSONRequestBody = UndoRequest
+
+// NewRadioJSONRequestBody defines body for NewRadio for application/json ContentType.
+type NewRadioJSONRequestBody = NewRadioRequest
+
+// SaveRadioJSONRequestBody defines body for SaveRadio for application/json ContentType.
+type SaveRadioJSONRequestBody = RadioTexts
+
+// PreviewRadioJSONRequestBody defines body for PreviewRadio for application/json ContentType.
+type PreviewRadioJSONRequestBody = RadioTexts
+
+// SetSettingsJSONRequestBody defines body for SetSettings for application/json ContentType.
+type SetSettingsJSONRequestBody = SettingsRequest
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
@@ -349,6 +436,36 @@ type ServerInterface interface {
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx *echo.Context, load Load) error
+	// GetRadios The radio profiles, one's own first
+	// (GET /api/radios)
+	GetRadios(ctx *echo.Context) error
+	// NewRadio Make a profile, as a copy of another or from YAML
+	// (POST /api/radios)
+	NewRadio(ctx *echo.Context) error
+	// DeleteRadio Remove a profile that no plan uses; it is returned, so that it can be brought back
+	// (DELETE /api/radios/{radio})
+	DeleteRadio(ctx *echo.Context, radio RadioID) error
+	// GetRadio A profile to be looked at or edited
+	// (GET /api/radios/{radio})
+	GetRadio(ctx *echo.Context, radio RadioID) error
+	// SaveRadio Change a profile, as typed
+	// (PUT /api/radios/{radio})
+	SaveRadio(ctx *echo.Context, radio RadioID) error
+	// PreviewRadio What a profile, changed but not saved, would hold of the plan
+	// (POST /api/radios/{radio}/preview)
+	PreviewRadio(ctx *echo.Context, radio RadioID) error
+	// UseRadio Add the radio to the plan, with every channel that it can hold
+	// (POST /api/radios/{radio}/use)
+	UseRadio(ctx *echo.Context, radio RadioID) error
+	// GetRule What a rule looks at, and why
+	// (GET /api/rules/{rule})
+	GetRule(ctx *echo.Context, rule string) error
+	// GetSettings The operator's circumstances, and what can be chosen
+	// (GET /api/settings)
+	GetSettings(ctx *echo.Context) error
+	// SetSettings Change the operator's circumstances, as typed
+	// (PUT /api/settings)
+	SetSettings(ctx *echo.Context) error
 	// GetWorkspace What the application opens with
 	// (GET /api/workspace)
 	GetWorkspace(ctx *echo.Context) error
@@ -577,6 +694,138 @@ func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 	return err
 }
 
+// GetRadios converts echo context to params.
+func (w *ServerInterfaceWrapper) GetRadios(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetRadios(ctx)
+	return err
+}
+
+// NewRadio converts echo context to params.
+func (w *ServerInterfaceWrapper) NewRadio(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.NewRadio(ctx)
+	return err
+}
+
+// DeleteRadio converts echo context to params.
+func (w *ServerInterfaceWrapper) DeleteRadio(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "radio" -------------
+	var radio RadioID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "radio", ctx.Param("radio"), &radio, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DeleteRadio(ctx, radio)
+	return err
+}
+
+// GetRadio converts echo context to params.
+func (w *ServerInterfaceWrapper) GetRadio(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "radio" -------------
+	var radio RadioID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "radio", ctx.Param("radio"), &radio, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetRadio(ctx, radio)
+	return err
+}
+
+// SaveRadio converts echo context to params.
+func (w *ServerInterfaceWrapper) SaveRadio(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "radio" -------------
+	var radio RadioID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "radio", ctx.Param("radio"), &radio, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SaveRadio(ctx, radio)
+	return err
+}
+
+// PreviewRadio converts echo context to params.
+func (w *ServerInterfaceWrapper) PreviewRadio(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "radio" -------------
+	var radio RadioID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "radio", ctx.Param("radio"), &radio, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.PreviewRadio(ctx, radio)
+	return err
+}
+
+// UseRadio converts echo context to params.
+func (w *ServerInterfaceWrapper) UseRadio(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "radio" -------------
+	var radio RadioID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "radio", ctx.Param("radio"), &radio, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.UseRadio(ctx, radio)
+	return err
+}
+
+// GetRule converts echo context to params.
+func (w *ServerInterfaceWrapper) GetRule(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "rule" -------------
+	var rule string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "rule", ctx.Param("rule"), &rule, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter rule: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetRule(ctx, rule)
+	return err
+}
+
+// GetSettings converts echo context to params.
+func (w *ServerInterfaceWrapper) GetSettings(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetSettings(ctx)
+	return err
+}
+
+// SetSettings converts echo context to params.
+func (w *ServerInterfaceWrapper) SetSettings(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SetSettings(ctx)
+	return err
+}
+
 // GetWorkspace converts echo context to params.
 func (w *ServerInterfaceWrapper) GetWorkspace(ctx *echo.Context) error {
 	var err error
@@ -634,6 +883,16 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	}
 
 	router.GET(options.BaseURL+"/api/workspace", wrapper.GetWorkspace, options.OperationMiddlewares["getWorkspace"]...)
+	router.GET(options.BaseURL+"/api/settings", wrapper.GetSettings, options.OperationMiddlewares["getSettings"]...)
+	router.PUT(options.BaseURL+"/api/settings", wrapper.SetSettings, options.OperationMiddlewares["setSettings"]...)
+	router.GET(options.BaseURL+"/api/radios", wrapper.GetRadios, options.OperationMiddlewares["getRadios"]...)
+	router.POST(options.BaseURL+"/api/radios", wrapper.NewRadio, options.OperationMiddlewares["newRadio"]...)
+	router.DELETE(options.BaseURL+"/api/radios/:radio", wrapper.DeleteRadio, options.OperationMiddlewares["deleteRadio"]...)
+	router.GET(options.BaseURL+"/api/radios/:radio", wrapper.GetRadio, options.OperationMiddlewares["getRadio"]...)
+	router.PUT(options.BaseURL+"/api/radios/:radio", wrapper.SaveRadio, options.OperationMiddlewares["saveRadio"]...)
+	router.POST(options.BaseURL+"/api/radios/:radio/preview", wrapper.PreviewRadio, options.OperationMiddlewares["previewRadio"]...)
+	router.POST(options.BaseURL+"/api/radios/:radio/use", wrapper.UseRadio, options.OperationMiddlewares["useRadio"]...)
+	router.GET(options.BaseURL+"/api/rules/:rule", wrapper.GetRule, options.OperationMiddlewares["getRule"]...)
 	router.GET(options.BaseURL+"/api/loads/:load", wrapper.GetLedger, options.OperationMiddlewares["getLedger"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/read", wrapper.ReadLine, options.OperationMiddlewares["readLine"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/entries", wrapper.StoreLine, options.OperationMiddlewares["storeLine"]...)
@@ -650,6 +909,10 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 type LedgerJSONResponse Ledger
 
 type ProblemApplicationProblemPlusJSONResponse Problem
+
+type RadioFormJSONResponse RadioForm
+
+type SettingsJSONResponse Settings
 
 type GetLedgerRequestObject struct {
 	Load Load `json:"load"`
@@ -1053,6 +1316,398 @@ func (response UndodefaultApplicationProblemPlusJSONResponse) VisitUndoResponse(
 	return err
 }
 
+type GetRadiosRequestObject struct {
+}
+
+type GetRadiosResponseObject interface {
+	VisitGetRadiosResponse(w http.ResponseWriter) error
+}
+
+type GetRadios200JSONResponse struct {
+	Radios []RadioInfo `json:"radios"`
+}
+
+func (response GetRadios200JSONResponse) VisitGetRadiosResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRadiosdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRadiosdefaultApplicationProblemPlusJSONResponse) VisitGetRadiosResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NewRadioRequestObject struct {
+	Body *NewRadioJSONRequestBody
+}
+
+type NewRadioResponseObject interface {
+	VisitNewRadioResponse(w http.ResponseWriter) error
+}
+
+type NewRadio201JSONResponse struct{ RadioFormJSONResponse }
+
+func (response NewRadio201JSONResponse) VisitNewRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NewRadiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response NewRadiodefaultApplicationProblemPlusJSONResponse) VisitNewRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteRadioRequestObject struct {
+	Radio RadioID `json:"radio"`
+}
+
+type DeleteRadioResponseObject interface {
+	VisitDeleteRadioResponse(w http.ResponseWriter) error
+}
+
+type DeleteRadio200JSONResponse struct{ RadioFormJSONResponse }
+
+func (response DeleteRadio200JSONResponse) VisitDeleteRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteRadiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteRadiodefaultApplicationProblemPlusJSONResponse) VisitDeleteRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRadioRequestObject struct {
+	Radio RadioID `json:"radio"`
+}
+
+type GetRadioResponseObject interface {
+	VisitGetRadioResponse(w http.ResponseWriter) error
+}
+
+type GetRadio200JSONResponse struct{ RadioFormJSONResponse }
+
+func (response GetRadio200JSONResponse) VisitGetRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRadiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRadiodefaultApplicationProblemPlusJSONResponse) VisitGetRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveRadioRequestObject struct {
+	Radio RadioID `json:"radio"`
+	Body  *SaveRadioJSONRequestBody
+}
+
+type SaveRadioResponseObject interface {
+	VisitSaveRadioResponse(w http.ResponseWriter) error
+}
+
+type SaveRadio200JSONResponse struct{ RadioFormJSONResponse }
+
+func (response SaveRadio200JSONResponse) VisitSaveRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveRadiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveRadiodefaultApplicationProblemPlusJSONResponse) VisitSaveRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PreviewRadioRequestObject struct {
+	Radio RadioID `json:"radio"`
+	Body  *PreviewRadioJSONRequestBody
+}
+
+type PreviewRadioResponseObject interface {
+	VisitPreviewRadioResponse(w http.ResponseWriter) error
+}
+
+type PreviewRadio200JSONResponse Preview
+
+func (response PreviewRadio200JSONResponse) VisitPreviewRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PreviewRadiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PreviewRadiodefaultApplicationProblemPlusJSONResponse) VisitPreviewRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type UseRadioRequestObject struct {
+	Radio RadioID `json:"radio"`
+}
+
+type UseRadioResponseObject interface {
+	VisitUseRadioResponse(w http.ResponseWriter) error
+}
+
+type UseRadio201JSONResponse struct{ LedgerJSONResponse }
+
+func (response UseRadio201JSONResponse) VisitUseRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type UseRadiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response UseRadiodefaultApplicationProblemPlusJSONResponse) VisitUseRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRuleRequestObject struct {
+	Rule string `json:"rule"`
+}
+
+type GetRuleResponseObject interface {
+	VisitGetRuleResponse(w http.ResponseWriter) error
+}
+
+type GetRule200JSONResponse Rule
+
+func (response GetRule200JSONResponse) VisitGetRuleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRuledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRuledefaultApplicationProblemPlusJSONResponse) VisitGetRuleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSettingsRequestObject struct {
+}
+
+type GetSettingsResponseObject interface {
+	VisitGetSettingsResponse(w http.ResponseWriter) error
+}
+
+type GetSettings200JSONResponse struct{ SettingsJSONResponse }
+
+func (response GetSettings200JSONResponse) VisitGetSettingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSettingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSettingsdefaultApplicationProblemPlusJSONResponse) VisitGetSettingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetSettingsRequestObject struct {
+	Body *SetSettingsJSONRequestBody
+}
+
+type SetSettingsResponseObject interface {
+	VisitSetSettingsResponse(w http.ResponseWriter) error
+}
+
+type SetSettings200JSONResponse struct{ SettingsJSONResponse }
+
+func (response SetSettings200JSONResponse) VisitSetSettingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetSettingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetSettingsdefaultApplicationProblemPlusJSONResponse) VisitSetSettingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetWorkspaceRequestObject struct {
 }
 
@@ -1123,6 +1778,36 @@ type StrictServerInterface interface {
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx context.Context, request UndoRequestObject) (UndoResponseObject, error)
+	// GetRadios The radio profiles, one's own first
+	// (GET /api/radios)
+	GetRadios(ctx context.Context, request GetRadiosRequestObject) (GetRadiosResponseObject, error)
+	// NewRadio Make a profile, as a copy of another or from YAML
+	// (POST /api/radios)
+	NewRadio(ctx context.Context, request NewRadioRequestObject) (NewRadioResponseObject, error)
+	// DeleteRadio Remove a profile that no plan uses; it is returned, so that it can be brought back
+	// (DELETE /api/radios/{radio})
+	DeleteRadio(ctx context.Context, request DeleteRadioRequestObject) (DeleteRadioResponseObject, error)
+	// GetRadio A profile to be looked at or edited
+	// (GET /api/radios/{radio})
+	GetRadio(ctx context.Context, request GetRadioRequestObject) (GetRadioResponseObject, error)
+	// SaveRadio Change a profile, as typed
+	// (PUT /api/radios/{radio})
+	SaveRadio(ctx context.Context, request SaveRadioRequestObject) (SaveRadioResponseObject, error)
+	// PreviewRadio What a profile, changed but not saved, would hold of the plan
+	// (POST /api/radios/{radio}/preview)
+	PreviewRadio(ctx context.Context, request PreviewRadioRequestObject) (PreviewRadioResponseObject, error)
+	// UseRadio Add the radio to the plan, with every channel that it can hold
+	// (POST /api/radios/{radio}/use)
+	UseRadio(ctx context.Context, request UseRadioRequestObject) (UseRadioResponseObject, error)
+	// GetRule What a rule looks at, and why
+	// (GET /api/rules/{rule})
+	GetRule(ctx context.Context, request GetRuleRequestObject) (GetRuleResponseObject, error)
+	// GetSettings The operator's circumstances, and what can be chosen
+	// (GET /api/settings)
+	GetSettings(ctx context.Context, request GetSettingsRequestObject) (GetSettingsResponseObject, error)
+	// SetSettings Change the operator's circumstances, as typed
+	// (PUT /api/settings)
+	SetSettings(ctx context.Context, request SetSettingsRequestObject) (SetSettingsResponseObject, error)
 	// GetWorkspace What the application opens with
 	// (GET /api/workspace)
 	GetWorkspace(ctx context.Context, request GetWorkspaceRequestObject) (GetWorkspaceResponseObject, error)
@@ -1512,6 +2197,340 @@ func (sh *strictHandler) Undo(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// GetRadios operation middleware
+func (sh *strictHandler) GetRadios(ctx *echo.Context) error {
+	var request GetRadiosRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRadios(ctx.Request().Context(), request.(GetRadiosRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRadios")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetRadiosResponseObject); ok {
+		return validResponse.VisitGetRadiosResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// NewRadio operation middleware
+func (sh *strictHandler) NewRadio(ctx *echo.Context) error {
+	var request NewRadioRequestObject
+
+	var body NewRadioJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.NewRadio(ctx.Request().Context(), request.(NewRadioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "NewRadio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(NewRadioResponseObject); ok {
+		return validResponse.VisitNewRadioResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DeleteRadio operation middleware
+func (sh *strictHandler) DeleteRadio(ctx *echo.Context, radio RadioID) error {
+	var request DeleteRadioRequestObject
+
+	request.Radio = radio
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteRadio(ctx.Request().Context(), request.(DeleteRadioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteRadio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DeleteRadioResponseObject); ok {
+		return validResponse.VisitDeleteRadioResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetRadio operation middleware
+func (sh *strictHandler) GetRadio(ctx *echo.Context, radio RadioID) error {
+	var request GetRadioRequestObject
+
+	request.Radio = radio
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRadio(ctx.Request().Context(), request.(GetRadioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRadio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetRadioResponseObject); ok {
+		return validResponse.VisitGetRadioResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SaveRadio operation middleware
+func (sh *strictHandler) SaveRadio(ctx *echo.Context, radio RadioID) error {
+	var request SaveRadioRequestObject
+
+	request.Radio = radio
+
+	var body SaveRadioJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveRadio(ctx.Request().Context(), request.(SaveRadioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveRadio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SaveRadioResponseObject); ok {
+		return validResponse.VisitSaveRadioResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// PreviewRadio operation middleware
+func (sh *strictHandler) PreviewRadio(ctx *echo.Context, radio RadioID) error {
+	var request PreviewRadioRequestObject
+
+	request.Radio = radio
+
+	var body PreviewRadioJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PreviewRadio(ctx.Request().Context(), request.(PreviewRadioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PreviewRadio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PreviewRadioResponseObject); ok {
+		return validResponse.VisitPreviewRadioResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// UseRadio operation middleware
+func (sh *strictHandler) UseRadio(ctx *echo.Context, radio RadioID) error {
+	var request UseRadioRequestObject
+
+	request.Radio = radio
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.UseRadio(ctx.Request().Context(), request.(UseRadioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "UseRadio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(UseRadioResponseObject); ok {
+		return validResponse.VisitUseRadioResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetRule operation middleware
+func (sh *strictHandler) GetRule(ctx *echo.Context, rule string) error {
+	var request GetRuleRequestObject
+
+	request.Rule = rule
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRule(ctx.Request().Context(), request.(GetRuleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRule")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetRuleResponseObject); ok {
+		return validResponse.VisitGetRuleResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetSettings operation middleware
+func (sh *strictHandler) GetSettings(ctx *echo.Context) error {
+	var request GetSettingsRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSettings(ctx.Request().Context(), request.(GetSettingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSettings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetSettingsResponseObject); ok {
+		return validResponse.VisitGetSettingsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SetSettings operation middleware
+func (sh *strictHandler) SetSettings(ctx *echo.Context) error {
+	var request SetSettingsRequestObject
+
+	var body SetSettingsJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetSettings(ctx.Request().Context(), request.(SetSettingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetSettings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SetSettingsResponseObject); ok {
+		return validResponse.VisitSetSettingsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetWorkspace operation middleware
 func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 	var request GetWorkspaceRequestObject
@@ -1540,63 +2559,80 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"zFxbj9s29v8qAv9/oC1WGU+aXlC/ddNkd7HtNpjeHppgQEvHFmuKVElqPE4w333Bm0RJpC17PN08JbHE",
-	"w8Nz4+9clA+o4HXDGTAl0fIDarDANSgQ5l/fc1zqPwlDS9RgVaEcMVwDWiKqH+VIwJ8tEVCipRIt5EgW",
-	"FdRYr1lzUWOFlogw9dUXKEdq34D9J2xAoIeHHP1EuUrQl/rRIfoTcg/6bdlwJsEyD6V+sNRHZAqY2Qk3",
-	"DSUFVoSzxR+SM/1bT/P/BazREv3fohfKwj6VC0fO7FOCLARpNBW0RD9XkAlcEv6JzDTbMsMyUxXsM6kw",
-	"K9FDjt4IvqJQH2CmsW/87TSmPN0IV79VWGVEZjvB2cZI2y3SNF8CpUbdgjcgFLES2xJm1A2srdHyd4Ry",
-	"tNYKAFbsUY74ei1BK0VxBihHOy5K9K5TrFSC6J1ypOBeBSryDx5Cdf5ud3Mv91T46g8olKbyssKMQYTN",
-	"FWbljpSqCnndkRKM9QjBd1GurGF9mD5o+M7aiadVkY22xJpo/miCnIACyB3cVu9j1tg/N8JafkCspRSv",
-	"KHhLnkpNYCZroo7rRZK6oXCPciQrstYakQ0l+k+mN4txa3XnmE2wEjDveZm5IK7Zfs8hwZiyT9wwWDBT",
-	"viMWjTEMlBgoYMjOeK+RavPAHr0tTU6Yo/tnG/7M/VhYy77yFh48fUbqhgtrAzoeLlHNoOZyUXABC7fQ",
-	"nObVHSmBFRD3j6ihF71HHQoqnq2HHK0JKwnbGLJEQS2PrX1tFxgN2e2xEHiv/025dJF5FqXvuZQxMjVW",
-	"RXUCnR/0+zFC6XiAbWgZSrXkO3b8jrAnrwRvN1WUeNuYyE/pj2u0/H0GuXf5yLTHpux3M7Rzy2fMxZp2",
-	"RYmsoJzPgJfdWBYVF+Q9Z7fb+oDnsbZeWV/dEVURFohjxTkFzCZeGdDtVk2PMpVIjgTfDU1iyDAwBcKe",
-	"/KDl62vRmD3QuAvVWGzDUIw3AkBqsZP1WqMmHYMz8L4ZC8UNxWwuIwOdHV8wEqc9Rt6dPqTn+HAniobk",
-	"kb/Iigt1m/Qa6bDcNFRLhRXUHmFOn9+BKEmhjh3xV/fa+JQOKbqIHnDZB7x+j5EILOQ0xhMEuz7IdFHL",
-	"Rnk0OMyRKI+b5qoL0nNCvBaJYJgucNOYU77W+nuNWxrBBAdMFKTEGzgOwLx5+AUzzhNwdOaJ7PVwwnHW",
-	"5B4OuTbFK3ulxeJ4Uc2+J97ot39sYpYvQDodzLw2U74wUoBl3TPa7TPHGdNKzpFoacJF4Q4EUfsBllS8",
-	"MbZ/b/wFiq0JYSoeuyRvRREnrohKbLur9gf0l0gWTPxnIOVxO/YvHsglhuIbrTfyCqSTd55hz9RLuxOA",
-	"PZQ3zqNwD4rtlTf9E8CeVob1mvsbnYbJSBy4oJHfEUls8jkndw8l2BuwoxHTwb9hP2WfsBLu49fCvCzS",
-	"vJU7OoltG1z+VAFEpHc6Ii55u1LDeDR1hdlI00GBqQvjkvBjXN2Yl8zNHD0cXiub187ndAVrLuC0NVvY",
-	"n4Ipf6o0QI2CuAtlCMI5ygwu9H0OzaHrpeRRIZgIGX1gUW/UoltG4qHuDtM2FTtBzLjK3a7aPJFf5Mme",
-	"HA+dEXjZOIF6RefOrjp1xeifjxXTF4y+qU50vKdDlg48Wz+NA03LbxcxgrvD+usMuBXGrrPwVl8DHYEm",
-	"V9idKoDBvbr1+jlehhlFsEH9K+E64UUTWTZO5A5GQL6LZir4DspbrAZXWYkVPFPEaG9qOJjSyO3ksrso",
-	"owVna+qMK5bz8CYVBDTMWBMoZyDELr0MVgVbu31iHtiyqPjHCNRW8b01e80EIuyyIyui0EDcJk7VM8zZ",
-	"WeOZlhzJGoBKGEfIrraQo1RpdmuRyLz7SsOWxG1VDEoBvAHWF8dXrZBWRFs2rMiECYq/7zyNPdgKwpGF",
-	"Eu/jAXCHXZb9qLONqzLvbfBH7sx+m+4AeaAIx1zMJM19fULmV6Ue+Hp49PhQHkpCZrUkPPx35Bwnlkbs",
-	"YD94DD6OHvGLbAVY//W2tCZ9tHxWYEol2cSRoq07AStgZv0rkmCn5DyoPs2rJcRKTXPy2ZJIhVkBc0uK",
-	"Jd8xSth2fnuFsKad315wIWJChfICU5dCRyovmKl4KOKt6rc/Cfa0jb65ysSzU2QwNnbj0Z1xBWcL2Q0E",
-	"N9xvrIOhDodW3p8iQEFWWjmyiXVoxzGD8ZnrxLTtPesDqLJQVUBDcar+6sr7aRR+OByaeokhMrPN82Nz",
-	"XocnaBqPchJQmMRrXiAEF6e0a7p6Xqxj06HHOY1xWxttE3ApXR6yPxzN8/XTviLjtopZyo3PnSchUAwq",
-	"XzWwVptfq3iNFSkMsKJtzWTUbDSQjPJP4r6ZTH70AxktRQhc+MmL6Z1nUoF4cKHANgObThYc7Yt5uFlH",
-	"OprHUa6id7aQCeBLsZxT+rQU3OuxnXdYxXY2rfmefH8hUL6L/l4P1ON/HyOcdMPfczRaYd50uaCxjNwZ",
-	"mJeZ17M/yZFYYRLJqzeCrwmF+eHC5p+auRvAZbJISAk7nIif2OA39KK+Bzhe3z+90KafUlAJaH/RxjRh",
-	"I/A0v8LwsTe5eVG0DUnAB1kkyo9Swzg3W5BAlEkMzgXZkDjZy8wFndmXPI75Tq0WBUHqeAuci3K+On/j",
-	"ojxaputrTi4bt3uEzcu+GBX0NjvHCvQ8qm7ZczkDCYzI+0q69jdN+n1IOCvrvyGrla0UxUdcZpacGxM0",
-	"JjEJU6oRqgXlY58Pscvcer6ETdfn7ug9isd0d7OVM1CTfil3RCKDFLGAFkyhHZnWcMYSjE11589D4cY3",
-	"1io8Mdg6iz+U6BImSZm4M45N7CWrKuly9clja5epSEfH1uy/epd3ojhQkJnYNWCx2p/uD8nsddxYMCrv",
-	"Ryl8JtjpNWRhTmix0eG8yGLx4mNRyppiC0JwWRJFOMP0zbC9nTDqXgtpcJa8ns/trrii9LyI1CGmWPHz",
-	"6e7KuMUHl92Biyq474xe7InzNF61bcBIfrNpRUJ/yc6fncWNqpyzGd7hZ3ldNcXzEGW7wSzW1NmBSEa3",
-	"tmmSTyddAUcoWBVlQ3EBpycdvjiTCNInjCE8LoE5Mq/wCyt58nCj7ta5BxhPohzkx5TQkhwNpuLPGH5P",
-	"Dbgf7eHN0VI6kqV85rQYFzzY4SauGO1Xt6nMRD/j7Yzs5KCKfu2j4mi+KmjZDVp5rsE3KTgNLzs/T3r1",
-	"axfgZhYIuklUfQ6TVkzbFPE4ByzRId608amsHDV9wTLSvcdCXWDQx9Kx7OWa95gefuNiKxscG46nHJcH",
-	"AWTi1KdM5MRqRXb9HBSmucGKR7r2uFUVF6nuQwVkU6nbOlEeKzzN6LBRK13nZbJSwGbYrE86xsa2jnsu",
-	"+20D7sL9omPqNHa3pdSSCBDJat3Rwp5rhVszCZQxA472VncGIn0wLao1t/X98edlBWdK4EJlK1A7AJap",
-	"CrLg87EMszIjSmaG6hoXcJW9dp9uEZAZFpDtKk4hq0Co93mmA5792YpMvmWfvkXPr6+vrt+iPHuLvrv+",
-	"/MV/7F+ff/3l9Vv0WcZFpq/ZPFOkdotvXr/MXrx48U1GWPbLzy+vslem/9A9++aLL7/OXFjIbNtCXr1l",
-	"XSF/iX4w0rDYzd4o6LnzAoYbgpboxdX11QvXcjG2sMANWRgFLT7oPx70jxs7AWf1RTj7V4mW6B+gupmD",
-	"wbeBn19fp3y5ey9obJSwxgcmgPsl/fd4OZJtXWOxR0v07fDzwDyDOxD7zGHa7I+23EBpW1P915cJdN6/",
-	"sjBfZ5pceiKRBTAlugnRM4hqYCAjEjWQ73uPngwU+Tsv9xf7ynIAKR+Gzuk/9Rgq8vlfqEjDXYZZZmr9",
-	"mUaRGZYZzsK2XVIZiw9a/Q/Ww31peyje78zvr1wnYaQ585Xsny2YZ+4z2WBk5zGf4r77n/rHq7pR+wwb",
-	"7zAII+HLwdcUMW4vYoCvesAU/dC3B1SPP7aOAqoibJOpCqtMNoC3MsMr3iotDW1sZW9a54WH/Oh75iNs",
-	"4/F+jGUoeJt3eJt8CqcfZjazvP6vNM+XFWYbyMyIi8z4eqKb3HzwvW90EJ8RABZrcn9uYD5FndEA/m3T",
-	"0P1r87XHU6gy+FTho9OjObpBTsbSrSZdY+QTma3JffapBi1ffXP9+WeZ4hEfnKPdvlOfimN2rPcpo1g4",
-	"OJwIZHYI+fFS/SffaVltwYrWgxrCFDc/GOiTrfZZ5f4vhCc1+6iCBFh9XBQJ3QAunxAIhf38+Z50sa1t",
-	"FhX/TyW0Vg30MY2Fx1uQ3m8EqnZEVfoW1P6n70eiEr4nugZhytm6JsEMNOUbE+P/ZKRLK989pdgtowl3",
-	"XTnveXQqoglph5UFppAbSfd++on0DqxTSSP2S2Ylfij9oo74ix9CfwJgEpSAP7rr7Ge8BeuLWCqjto02",
-	"k2Kb60x95fwmwxtMWO89u7A0lvKZsJLxZPbeb5Iw+YbivrBhzPMS0aYLYWH5hDfApPEFy4wEceetsxUU",
-	"LdFC2/R/AwAA//8=",
+	"zF17b9y2lv8qhHaB3otVbbe5D3T2r2ya7Bbb3AbpC4umMDjSmRFridQlKY+ngb/7gi+J0pAaaiz35i8n",
+	"lkQenufvHB7SH7OCNS2jQKXINh+zFnPcgASu//ctw6X6SWi2yVosqyzPKG4g22S1epRnHP7ZEQ5ltpG8",
+	"gzwTRQUNVt/sGG+wzDYZofJvf8nyTB5bMP+FPfDs8THP3uOSsG++jkzB1dPZOeyQQnJC93rE72smI8MJ",
+	"9ShhtIHAR/W2aBkVYNgBpXqwUUyjEqieCbdtTQosCaPXvwlG1e+GMf+dwy7bZP92PbD52jwV13Y4PU8J",
+	"ouCkVaNkm+yHCpBe/WcCKbIFwgLJCo5ISEzL7DHP3nG2raGZIaY1b/zHMqLcuAGqfq6wRESgA2eK21Z8",
+	"bxhvVmPJMGKEKy1nO1KDmv17kJLQvVht8n7AyNxieO7URk/+Cupa2w5nLXBJjLLcEaptB2jXZJtfsizP",
+	"dkr3gBbHLM/YbidA6aNkFLI8OzBeZr/mU5XOMwkPMqzrgyb/YmazLw+jsO1vUEg1yqsKUwoBMreYlgdS",
+	"ysqn9UBK0IbDOTsEqTI29fH0QcsOxkTcWBXZKyNsiKKvjgzHoQByD7fV7yFDHJ5rZm0+ZrSra7ytwRnx",
+	"Kdc4pqIh8rxcBGnaGh6yPBMV2SmJiLYm6idVk4WoNbKzxEZI8Yh3tCR+EJbsMOd4wJCwF07ofZDI3wmJ",
+	"WhlGQvQEMCZnOtdEtLmnj06XTlaYZw+f79nn9peF0ewrp+He089J0zJudECFgk3WUGiYuC4Yh2v7oV7N",
+	"63tSAi0gbB9BRS8Gi5pzKo6sxzzbEVo6h0UkNOLct2/MB1pCZnrMOT6q/9dM2KCUNNK3TIjQMA2WRbVg",
+	"nLfq/dBAcX+AjWsZc7VkB3o+PJqVV5x1+yo4eNdqj1/X3+2yzS8Jw/2aT1R7qspuNj12bugMmVjbbWsi",
+	"KijTCXC8m/KiYpz8zujtXTNjebRrtsZWD0RWhHrs2DJWA6YnVumN2391upRTjuQZZ4exSowJBiqBm5XP",
+	"ar4Ki1rtoQ6bUIP5ne+K8Z4DCMV2stspCKp8MAJnmyFX3NaYphIyktn5DybsNMvI+9X741k67IqCLnli",
+	"L6JiXN5GrUZYGHvqqoXEEhoH10+f3wMvSSHPLfEn+9p0lRYkW4/uUTk4vGGOCQsM2tbK4zm7wcn0Xst4",
+	"+Wy0mDNeHrftVe+kU1y8YgmnuL7GbatX+UbJ7w3u6gAmmFFREALv4TwAc+rhPkhYj0fRhSsy4WHBcnbk",
+	"AeZMu8ZbE9JCfryokuPEO/X2d21I8zkIK4PEsBmzhYkADOmO0H6eFGOMCznPeFdHTBTugRN5HGFJyVqt",
+	"+w/aXqC40y5Mhn2XYB0vwoNLIiPTHqrjjPwiyYL2/xSEOK/H7sWZXGLMvsn3ml8ed/LeMsyaBm73DDCL",
+	"csp5Fu5BcXflVH8B2FPCMFbz8F6lYSLgB1ZU8nsiiEk+UwohPgcHBbZjhGTwv3A8JZ/QEh7CYSEti9Rv",
+	"5XacyLQtLr+vAALcW46IS9Zt5dgfnZpCMtK0UODUhHUdKaXyYCJzcHF4J01em07pFnaMw7Jv7uC4BFN+",
+	"XymAGgRxK2UI3BpKAhUqnkM7F15KFmSC9pDBBwb1BjW6oyTs6u5x3cV8J/CEUG5nVeqZuY/csIv9oVUC",
+	"xxvLUCfo3OpVL67Q+JdjxXiAUZFqoeE9H7K04NnVe0NA09Dbewwvdhh7TYBbvu+6CG8N5d8JaLJV8lMB",
+	"UHiQt04+58swEw82qn9FTMcPNIHPponcrAdkh2Cmgu+hvMVyFMpKLOFzSbT0ThUH13UgOtnsLkhoweiu",
+	"tsoVynlYG3MCCmbsCJQJCLFPL72vvKntPCEL7GiQ/VMEarZEnDY7yXgs7LMjwyJfQewkVtQJ6my18UJN",
+	"DmQNUAuYesi+tpBnsdLsnUEiafFKwZZItCpGpQDWAh2K49uOC8OiOzquyPgJiot3bowjmArCmQ8FPoYd",
+	"4AHbLPtJa5tWZX43zj+za3bT9AvIPUFY4kIqqeP1gsyvij1w9fDg8qGcS0KStiQc/LfDWUrMGKGFvXUY",
+	"fOo9woFsC1j987Y0Kn22fFbguhZkH0aKpu4EtIDE+lcgwY7xeVR9SqslhEpNKflsSYTEtIDUkmLJDrQm",
+	"9C59e4XQtkvfXrAu4mSUmhW4til0oPKCqQy7ItbJYfpFsKdrVeQqI8+W8GCq7Nqie+Xy1uaT6zFuPN9U",
+	"BmMZjrV8WIWHggy38swk1r4ehxTmH3DQ+U40ES5Yq6Uy3gSVFaBvvkZsh+SwFYskQ/r1gJoccVOfDoP7",
+	"TwlF//fy7bc5IlRIwKUaGkdGewysw2XgJ/QbvOACgTSQm0Nb41gd2W5TxLOJebeu6z56kMTtqu/ay3aq",
+	"3ilcAYeAyDClsURgh7taLtl36guTAe+yI5FZaiYgEYc+tXAwiWaeb1gp7b0w5wrnPENCM0p7bCCcyfym",
+	"VDl7OhM+jLS9UrzMrHRypyZ2rASc6RTuIqDpdalMKgEgMQlXmoFzxtdS1rrP2VI6ccyORBdJUuJFWfOL",
+	"s9U19XSog9qpQnJ/7ypWJ8CDj+rNDdBOOf1OsgZLUuh0pu4aKrw2BnkgEae3s607p+E9HCGj5qAehO2a",
+	"48I1k50iT52QR8wY6H7kkaNlf/Ni7k/WDx2sptRMBpEzFzG/hkWKsZsR7OuhmQ9YhmbWDTLD8AMsq9kh",
+	"+PtmJB73+2meEW+7cRRNvtBvWtekNSO3Cud45uTsVnLGeehyztU727CVHOxMFehx2l6WloOZhkK6Y4F9",
+	"do2q58LQnrOuDSdPhMqYCoeRbXQfjWkUdKb0FsGe4QqjgZ6G+LzfBtMkD9OlRBcJDzbfLUuiPsP1u/Hu",
+	"UqREOAyZFqDMRLmTSCwWqWR6Go0GnbgoHg36EXeuT3aTrh54PjGKOlTbHnOmw2PGYtUAlpKEGD+w5XKu",
+	"/uC053RH8klKFdSdYNAEXEYTmprQeSS3sCtPjxejIrgpvxzkqqc1yEg9btVuMkInmDl9W+BT70xjRdG1",
+	"JJLziyKyZyiAStcQGAkX0cIZ42RPwsOu08x7YbJy3h8t3eLxMM35vjXGy3Rx/sx4eXZvzcurTKJl5vA7",
+	"joYdJK8hqTcsT86T3MysyyqIp0TOVuJpW8C7WpdwmW+Fvd3emdRDW77QULG4Zbvgm7iTFeOxQtwW03Lh",
+	"VFssiIjUR0ex1PNnkWBKSqCS7AL7SQ2hnYxtKEVrgBMVcoP0X4TsrWGUSMatWw/4Cn5P5kvGMaRACudk",
+	"0pOt1KX56MBNNLvME7eyvD8pRILLdwct8+qWRlOcclr9GHHcU4HcaL1TSY/zwUhMttuQ5biO7sQOi1ar",
+	"52m1ra4J3dsa9NQy/KJBavuKgH3f1tmP9yQa40lIJxKE1+l6kRkkgM1DUMA7dHEGulq99E4J9OvPfeaG",
+	"J77AJdlYMWukVJAygrbOHVCJbiLGuzMWn9JYpwEjeErD/G8IlpYVM/uPJ3oNmG+Py+0h1Zs5k3edw86B",
+	"9HL1SUgJysY7XBaT2WENfL+r8f6J+XY8rYkC20ubiWwPRppH6nON0F7/86HMReX3CcTzkKKWi1lxPpPp",
+	"2c7gaYtbEa5qP2AFOpfUEVaOv4oyz3AcQaGl+UcrT4PnQs9bAdlX8rYJ1zhnEFDNCiwZD++mAxeMxvpA",
+	"IwNyXJJO2F3xE1J4j7QDXVb7k6LdbBnSDBVyd0XFWB0xWfVoIXOD2PPMV9OObUNsz1PHwUEAngx9Jvar",
+	"GeFLR5CH0uzCBj4m+OdeBS/y0O7raD1oHT1OQ/Kr6epUIWfUKD1RWUtZnqAiQRdU2RrotIi/73gkOkbb",
+	"iM3B3uBaGU1wo+5gsG3NcDQEyW4xDXWIHoBHsWPXttGnJy2GdiDvqyAZknFYXgx1HRIRCLzgTMPTCqtn",
+	"Dj/8SMt468qkVfbSBZzo/Rw9uh9n1tf0R+wvOEkfOy1/tiE4RUpxnBizmWUI0ntwwG1YMMqubmMVU/WM",
+	"dQlV01kR/TRgzslhLa//d9QXbLuFT/bNx6HKHU69+qmHj4n7nP2xVrUOXe48rfGF/RzQSLv5vgsf8cqz",
+	"dujDCBwFwFyucGrIjGPIyxXtITn8zPidaHHopH3NcJlcQ/ObixYc7wnhY/N9So6rqHGIdCKp2QrqPAKe",
+	"QbkXAtZYzPYrcGewXfDMex2KbTGxRBxEtEh5tj/B9tUbNfGEkQAmB627AE0+6n5Xs2V8eilMwajkuJBo",
+	"C/IAQHVrpHcHDcK0REQKpEfd4QKu0Bt7DwwBgTAHdKhYDagCLn/PkXJ45teGZeID/dOH7Iubm6ubD1mO",
+	"PmRf33z54h/mn1/8/a83H7I/I8aRCrM5kqSxH79/8wq9ePHiK0Qo+vGHV1fotW6r6p999Ze//h1Zt4BM",
+	"N5a4+kD7fHGTvdXcMJmxiSjZF9YKKG5JtsleXN1cvbB9j1oXrnFLrrWArj+qH4+6rcIcpzPyIox+U2ab",
+	"7L9B9gcYRncsfXlzE7Pl/j2vX6uEHZ45Tjx8MtxrlGeiaxrMj9kmezm+ZilHcA/8iGzFAP3WlXsoTX/o",
+	"cC9WpPYxvHKt783SlcoTjlwDlbw/bnrBoAoYiABHNeT71qEnDUX+i5XH9W5H8iHl49g43b0RY0F+8QcK",
+	"UlOHMEW6AQIpFImwQBj5vbNRYVx/VOJ/NBbuttzH7P1a//61ba+YSE7fNvbPDvQzd3vZcP7nKZek/fov",
+	"tY/XTSuPCGvr0AgjYsve1QwhaldRwNcDYApezzUAqqcvW3kBWRG6R7LCEokW8J1AeMs6qbihlK0cVOsy",
+	"95CffU9fZqct3p2JGTPe5B1OJ5/D6MeZTZLV/5Hq+arCdA/I9JGZwwNj2eT64rxjq5x4ggO43pGHSx3z",
+	"EnEGHfjLtq2Pb/TVEc8hSu/eg09Ojnrp5lCJ0nQjSduw8ZlAO/KA/qRAy9++uvnyz0iygA2mSHdoOI75",
+	"MXNG+Dm9mH8KOXbPoHn4ZK7+DzsoXt2BYa0DNYRKpn+hoQ/aHlFl75R8VrUPCoiDkceqSOg94PIZgZDf",
+	"Z5huSatNbbKo8OWcSqoa+uht26drkJpvAqoORFYqCgrTnoGIjNge79svYsbWb8EmoCm37Ru9+vXX52S7",
+	"ITRirltrPU9ORdRAymBFgWvINacHO/1MOANWqaRm+5pZiTvhvqoh/uhOtD8DMPFKwJ9cOPsB34GxRSyk",
+	"FtteqUlxl6tMfWvtBuE9JnSwHi1mMWsw5o0navqkXN7Pmraz6R2wOLNTZAYOlHXmLvZdw2v1tyf3g+aI",
+	"UfhMIHagyBzTeYzprDsa+0x6Oz15u1Yi7V2c/GT+vVXq2x/SzW0ezdqjxmWUyQq4UuQdZ40+vzvV4euP",
+	"+mdCPj2weqmxrrng99Cwe2/JJumjDLU1pqgTIP5T2SsRiIPsOIUyR4KZt4hEBaZoC2irbw6V2tDncuVP",
+	"Y80v/fPbW0A1Y3dQIiyVZKEk8pK6l7vPXYeELlSkwvfwnOblnURZKyqsyXSbr45ta5Kejk3ouvXOe18u",
+	"i6Crsyd7Pzl5rDKzO7YcDTf28ZNlqoG3J1ET7ku07ZQLkUhf/pOjA+vqElWsLvv7E2pMo2K3Hbpri/xH",
+	"EXO5f2Sx9mVZegmozUYVOyzoHRfhfTer+OfxrKtVcq9+zO40vDd3Uj5ffqDGj/0Zh66G9bRMjaZdtUBY",
+	"5npv6VAdA4469Oc0HBdS/5pGnykIrx0wxmOvX2u5jx3+8sIq4M9tDaqcifCia8xVKsIxDPcxu6iYAGqu",
+	"5wmFq8m6nmFXZdKotlbUWpGjNmjJecaexLGDv9Mf0xp/Y/bZzHOYJBYMFMxz+7Q2b1nJZKe7wawFKrSX",
+	"M8QI4PfOZjteZ5vsWqXo/x8AAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

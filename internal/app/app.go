@@ -86,7 +86,7 @@ func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
 	if d.operator, err = a.store.Operator(ctx); err != nil {
 		return nil, err
 	}
-	if d.radio, err = radio.Load(d.load.Radio); err != nil {
+	if d.radio, err = a.profile(ctx, d.load.Radio); err != nil {
 		return nil, err
 	}
 	if d.band, err = band.Load(d.operator.Region); err != nil {
@@ -102,6 +102,7 @@ func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
 func settings(o store.Operator, today time.Time) check.Settings {
 	s := check.Defaults(today)
 	s.RadiusKM, s.Height = o.Radius, o.Height
+	s.School, s.Services, s.Bands = check.School(o.School), o.Services, o.Bands
 	if o.Lat != nil && o.Lon != nil {
 		s.Place = &geo.Point{Lat: *o.Lat, Lon: *o.Lon}
 	}

@@ -96,7 +96,7 @@ func (a *App) Workspace(ctx context.Context) (*Workspace, error) {
 		return nil, err
 	}
 	for _, l := range loads {
-		p, err := radio.Load(l.Radio)
+		p, err := a.profile(ctx, l.Radio)
 		if err != nil {
 			return nil, err
 		}

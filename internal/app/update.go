@@ -58,8 +58,8 @@ func (u Update) label(from, to store.Entry) string {
 func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
 	if u.Name != nil {
 		c.Name = strings.TrimSpace(*u.Name)
-		if len([]rune(c.Name)) > 60 {
-			f.add("name", "a name has up to 60 characters; the radio's short name is worked out from it")
+		if len([]rune(c.Name)) > channel.MaxName {
+			f.add("name", "a name has up to %d characters; the radio's short name is worked out from it", channel.MaxName)
 		}
 	}
 	if u.Receive != nil {

@@ -6,7 +6,9 @@ package store
 import (
 	"context"
 	"database/sql"
+	"database/sql/driver"
 	"embed"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"os"
@@ -84,27 +86,56 @@ func migrate(ctx context.Context, db *sqlx.DB, path string) error {
 
 // Operator is the person at the keyboard and where they are.
 type Operator struct {
-	Person string   `db:"person"`
-	Region string   `db:"region"`
-	Lat    *float64 `db:"lat"`
-	Lon    *float64 `db:"lon"`
-	Height float64  `db:"height_m"`
-	Radius float64  `db:"radius_km"`
+	Person   string   `db:"person"`
+	Region   string   `db:"region"`
+	Lat      *float64 `db:"lat"`
+	Lon      *float64 `db:"lon"`
+	Height   float64  `db:"height_m"`
+	Radius   float64  `db:"radius_km"`
+	School   string   `db:"school"`
+	Licence  string   `db:"licence"`
+	Services Strings  `db:"services"`
+	Bands    Strings  `db:"bands"`
+}
+
+// Strings is a list that is kept as JSON in one column.
+type Strings []string
+
+// Value implements driver.Valuer.
+func (l Strings) Value() (driver.Value, error) {
+	if l == nil {
+		return "[]", nil
+	}
+	b, err := json.Marshal([]string(l))
+	return string(b), err
+}
+
+// Scan implements sql.Scanner.
+func (l *Strings) Scan(v any) error {
+	s, ok := v.(string)
+	if !ok {
+		return fmt.Errorf("a list is kept as text, not as %T", v)
+	}
+	return json.Unmarshal([]byte(s), (*[]string)(l))
 }
 
 // Operator returns the operator, or ErrNotFound in a new file.
 func (s *Store) Operator(ctx context.Context) (Operator, error) {
 	var o Operator
-	err := s.read.GetContext(ctx, &o, "SELECT person, region, lat, lon, height_m, radius_km FROM operator")
+	err := s.read.GetContext(ctx, &o, "SELECT person, region, lat, lon, height_m, radius_km, school, licence, services, bands FROM operator")
 	return o, found(err, "operator")
 }
 
 // SetOperator replaces the operator.
 func (s *Store) SetOperator(ctx context.Context, o Operator) error {
-	_, err := s.write.NamedExecContext(ctx, `INSERT INTO operator (id, person, region, lat, lon, height_m, radius_km)
-		VALUES (1, :person, :region, :lat, :lon, :height_m, :radius_km)
+	if o.School == "" {
+		o.School = "encode first"
+	}
+	_, err := s.write.NamedExecContext(ctx, `INSERT INTO operator (id, person, region, lat, lon, height_m, radius_km, school, licence, services, bands)
+		VALUES (1, :person, :region, :lat, :lon, :height_m, :radius_km, :school, :licence, :services, :bands)
 		ON CONFLICT (id) DO UPDATE SET person = excluded.person, region = excluded.region, lat = excluded.lat,
-			lon = excluded.lon, height_m = excluded.height_m, radius_km = excluded.radius_km`, o)
+			lon = excluded.lon, height_m = excluded.height_m, radius_km = excluded.radius_km, school = excluded.school,
+			licence = excluded.licence, services = excluded.services, bands = excluded.bands`, o)
 	if err != nil {
 		return fmt.Errorf("save operator: %w", err)
 	}
@@ -118,7 +149,7 @@ func (s *Store) Clear(ctx context.Context) error {
 		return fmt.Errorf("clear: %w", err)
 	}
 	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	for _, table := range []string{"journal", "entry", "channel", "load", "plan", "record", "edition", "operator"} {
+	for _, table := range []string{"journal", "entry", "channel", "load", "plan", "record", "edition", "profile", "operator"} {
 		if _, err := tx.ExecContext(ctx, "DELETE FROM "+table); err != nil {
 			return fmt.Errorf("clear %s: %w", table, err)
 		}

@@ -62,7 +62,7 @@ func TestKeeps(t *testing.T) {
 		ReceiveTone: tone.MustParse("100"), Width: channel.Narrow, Power: channel.Mid,
 	}
 	require.NoError(t, put(s, p, loads[0], 7, c))
-	o := Operator{Person: "a", Region: "us", Height: 1.5, Radius: 150}
+	o := Operator{Person: "a", Region: "us", Height: 1.5, Radius: 150, School: "tone squelch first", Services: Strings{"gmrs"}, Bands: Strings{"2 m", "70 cm"}, Licence: "full"}
 	require.NoError(t, s.SetOperator(t.Context(), o))
 	require.NoError(t, s.Close())
 

@@ -21,6 +21,120 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The operator's circumstances, and what can be chosen */
+        get: operations["getSettings"];
+        /** Change the operator's circumstances, as typed */
+        put: operations["setSettings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/radios": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The radio profiles, one's own first */
+        get: operations["getRadios"];
+        put?: never;
+        /** Make a profile, as a copy of another or from YAML */
+        post: operations["newRadio"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/radios/{radio}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        /** A profile to be looked at or edited */
+        get: operations["getRadio"];
+        /** Change a profile, as typed */
+        put: operations["saveRadio"];
+        post?: never;
+        /** Remove a profile that no plan uses; it is returned, so that it can be brought back */
+        delete: operations["deleteRadio"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/radios/{radio}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a profile, changed but not saved, would hold of the plan */
+        post: operations["previewRadio"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/radios/{radio}/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add the radio to the plan, with every channel that it can hold */
+        post: operations["useRadio"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/{rule}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rule: string;
+            };
+            cookie?: never;
+        };
+        /** What a rule looks at, and why */
+        get: operations["getRule"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{load}": {
         parameters: {
             query?: never;
@@ -194,6 +308,106 @@ export interface components {
             field: string;
             message: string;
         };
+        SettingsRequest: {
+            region: string;
+            person: string;
+            place: string;
+            height_m: string;
+            radius_km: string;
+            school: string;
+            licence: string;
+            services: string[];
+            bands: string[];
+        };
+        Settings: {
+            region: string;
+            person: string;
+            place: string;
+            locator: string;
+            height_m: number;
+            radius_km: number;
+            school: string;
+            licence: string;
+            services: string[];
+            bands: string[];
+            schools: string[];
+            regions: components["schemas"]["Region"][];
+        };
+        Region: {
+            id: string;
+            title: string;
+            authority: string;
+            source: string;
+            basis: string;
+            as_of: string;
+            firm: boolean;
+            monitoring: string;
+            identify: {
+                minutes: number;
+                source: string;
+            };
+            aprs: string[];
+            bands: string[];
+            services: {
+                id: string;
+                name: string;
+                licence: string;
+                source: string;
+            }[];
+        };
+        NewRadioRequest: {
+            /** @description the ID of the profile to copy */
+            copy?: string;
+            /** @description a profile in YAML, instead of a copy */
+            yaml?: string;
+        };
+        RadioTexts: {
+            texts: {
+                [key: string]: string;
+            };
+        };
+        RadioInfo: {
+            id: string;
+            name: string;
+            form: string;
+            entry: string;
+            own: boolean;
+            load: number | null;
+        };
+        RadioForm: components["schemas"]["RadioInfo"] & {
+            texts: {
+                [key: string]: string;
+            };
+            fields: {
+                key: string;
+                group: string;
+                label: string;
+                hint: string;
+                options: string[] | null;
+            }[];
+            yaml: string;
+        };
+        Preview: {
+            faults: components["schemas"]["FieldFault"][];
+            rows: {
+                slot: number;
+                channel: components["schemas"]["Channel"];
+                short_name: string;
+                held: boolean;
+                losses: components["schemas"]["Loss"][];
+            }[];
+            fit: number;
+            lose: number;
+            cannot: number;
+            yaml: string;
+        };
+        Rule: {
+            id: string;
+            title: string;
+            doc: string;
+            source: string;
+            example: string;
+        };
         ReadRequest: {
             line: string;
             slot?: number | null;
@@ -258,7 +472,7 @@ export interface components {
             name: string;
             form: string;
             /** @enum {string} */
-            entry: "menu" | "automatic" | "columns";
+            entry: "menu" | "automatic" | "columns" | "split" | "twice";
             slots: {
                 first: number;
                 last: number;
@@ -507,6 +721,24 @@ export interface components {
         };
     };
     responses: {
+        /** @description The settings */
+        Settings: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Settings"];
+            };
+        };
+        /** @description The profile */
+        RadioForm: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["RadioForm"];
+            };
+        };
         /** @description The radio's slots as they stand */
         Ledger: {
             headers: {
@@ -529,6 +761,7 @@ export interface components {
     parameters: {
         Load: number;
         Slot: number;
+        RadioID: string;
     };
     requestBodies: never;
     headers: never;
@@ -552,6 +785,190 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Workspace"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Settings"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    setSettings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Settings"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRadios: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The profiles */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        radios: components["schemas"]["RadioInfo"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    newRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRadioRequest"];
+            };
+        };
+        responses: {
+            201: components["responses"]["RadioForm"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["RadioForm"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RadioTexts"];
+            };
+        };
+        responses: {
+            200: components["responses"]["RadioForm"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["RadioForm"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    previewRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RadioTexts"];
+            };
+        };
+        responses: {
+            /** @description The preview */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    useRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rule: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The rule */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rule"];
                 };
             };
             default: components["responses"]["Problem"];
