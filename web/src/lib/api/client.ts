@@ -20,6 +20,12 @@ export type Ribbon = Schemas['Ribbon'];
 export type KeypadSheet = Schemas['KeypadSheet'];
 export type Verdict = Schemas['Verdict'];
 export type Problem = Schemas['Problem'];
+export type Settings = Schemas['Settings'];
+export type Region = Schemas['Region'];
+export type RadioInfo = Schemas['RadioInfo'];
+export type RadioForm = Schemas['RadioForm'];
+export type Preview = Schemas['Preview'];
+export type Rule = Schemas['Rule'];
 export type UpdateRequest = Schemas['UpdateRequest'];
 
 export const api = createClient<paths>({ baseUrl: '/' });

@@ -2,6 +2,7 @@
   import { ChevronDown, Redo2, Undo2 } from '@lucide/svelte';
   import { Select } from 'bits-ui';
   import type { Ledger, Workspace } from '$lib/api/client';
+  import Masthead from '$parts/Masthead.svelte';
   import { clock } from '$lib/format';
   import { theme } from '$lib/theme.svelte';
 
@@ -17,18 +18,7 @@
   const radio = $derived(workspace.loads.find((l) => l.id === load)?.radio);
 </script>
 
-<header
-  class="sticky top-0 z-10 flex h-[46px] items-stretch gap-3 border-b-2 border-bold bg-paper px-6 after:absolute after:inset-x-0 after:-bottom-[5px] after:border-b after:border-bold max-desk:px-4 print:hidden"
->
-  <a class="self-center text-[19px] font-[760] tracking-tight no-underline" href="/">Mnemos</a>
-  <nav aria-label="Views" class="ml-6 flex max-desk:hidden">
-    <a
-      href="/"
-      aria-current="page"
-      class="relative flex items-center px-2.5 font-strong no-underline after:absolute after:inset-x-2.5 after:-bottom-[5px] after:z-10 after:h-1.5 after:bg-ink"
-      >Plan</a
-    >
-  </nav>
+<Masthead current="Plan">
   <p class="ml-auto flex min-w-0 items-baseline gap-2.5 self-center max-desk:flex-1">
     <span class="truncate font-strong max-desk:font-normal max-desk:text-ink2">{workspace.plan.name}</span>
     {#if ledger}
@@ -105,4 +95,4 @@
       </Select.Content>
     </Select.Portal>
   </Select.Root>
-</header>
+</Masthead>

@@ -13,6 +13,7 @@
         ['Alt 2…9', 'apply a further fix'],
         ['Ctrl Z', 'take the last change back'],
         ['Ctrl Shift Z', 'do it again'],
+        ['g p, g r, g s', 'to the plan, the radios, the settings'],
         ['?', 'this list'],
       ],
     },
@@ -51,7 +52,7 @@
         {#each groups as g (g.name)}
           <section>
             <h3 class="mb-1 border-b border-bold font-strong">{g.name}</h3>
-            <dl class="grid grid-cols-[92px_1fr] gap-y-1">
+            <dl class="grid grid-cols-[104px_1fr] gap-y-1">
               {#each g.keys as [k, what] (k)}
                 <dt><kbd class="font-figs text-small">{k}</kbd></dt>
                 <dd>{what}</dd>

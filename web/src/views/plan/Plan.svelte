@@ -3,7 +3,7 @@
   import { tinykeys } from 'tinykeys';
   import { tick } from 'svelte';
   import { api, must } from '$lib/api/client';
-  import { singleKeys } from '$lib/keys.svelte';
+  import { singleKeys, typing } from '$lib/keys.svelte';
   import { navigate } from '../../router';
   import Bar from './Bar.svelte';
   import DraftFindings from './DraftFindings.svelte';
@@ -112,8 +112,6 @@
     if (f && plan.selected !== null) void plan.fix(plan.selected, f);
   }
 
-  const typing = (e: KeyboardEvent) =>
-    e.target instanceof Element && e.target.closest('input, textarea, [role="dialog"]') !== null;
   const outside = (f: () => void) => (e: KeyboardEvent) => {
     if (typing(e) || (!singleKeys.on && !e.ctrlKey && !e.metaKey)) return;
     e.preventDefault();

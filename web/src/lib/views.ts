@@ -1,0 +1,8 @@
+/** The views in the order of the work; the letter after "g" goes there. */
+export const views = [
+  { path: '/', name: 'Plan', key: 'p' },
+  { path: '/radios', name: 'Radios', key: 'r' },
+  { path: '/settings', name: 'Settings', key: 's' },
+] as const;
+
+export type ViewName = (typeof views)[number]['name'];

@@ -1,0 +1,157 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { tinykeys } from 'tinykeys';
+  import Action from '$parts/Action.svelte';
+  import Field from '$parts/Field.svelte';
+  import Masthead from '$parts/Masthead.svelte';
+  import { api, must } from '$lib/api/client';
+  import { singleKeys, typing } from '$lib/keys.svelte';
+  import { navigate, route } from '../../router';
+  import Bring from './Bring.svelte';
+  import Holds from './Holds.svelte';
+  import RadioList from './RadioList.svelte';
+  import { RadiosState } from './radios.svelte';
+
+  const radio = new RadiosState(useQueryClient());
+  let bringing = $state(false);
+  const radios = createQuery(() => ({
+    queryKey: ['radios'],
+    queryFn: async () => must(await api.GET('/api/radios')).radios,
+  }));
+  const wanted = $derived(route.params.radio ?? radios.data?.find((r) => r.load !== null)?.id);
+  $effect(() => {
+    if (wanted && wanted !== radio.form?.id) void radio.open(wanted);
+  });
+  const groups = $derived([...new Set(radio.form?.fields.map((f) => f.group))]);
+  const file = $derived(`data:text/yaml;charset=utf-8,${encodeURIComponent(radio.preview?.yaml ?? '')}`);
+
+  const go = (id: string | undefined) => {
+    if (id) void navigate('/radios/:radio', { params: { radio: id } });
+  };
+  const copy = async () => {
+    go(await radio.copy());
+  };
+  const bring = async (yaml: string) => {
+    const id = await radio.bring(yaml);
+    go(id);
+    return id !== undefined;
+  };
+  const remove = async () => {
+    if (await radio.remove()) void navigate('/radios');
+  };
+
+  $effect(() =>
+    tinykeys(window, {
+      '$mod+s': (e) => {
+        e.preventDefault();
+        void radio.save();
+      },
+      c: (e) => {
+        if (!typing(e) && singleKeys.on) void copy();
+      },
+    }),
+  );
+</script>
+
+<svelte:head><title>{radio.form ? `${radio.form.name} · ` : ''}Radios · Mnemos</title></svelte:head>
+
+<Masthead current="Radios" />
+<main
+  class="mx-auto grid max-w-[1320px] grid-cols-[220px_minmax(0,1fr)_minmax(0,400px)] gap-8 px-6 py-6 max-wide:block max-desk:px-4"
+>
+  <div class="max-wide:mb-6">
+    {#if radios.data}<RadioList radios={radios.data} current={radio.form?.id ?? ''} />{/if}
+    <button type="button" class="link mt-3 max-desk:min-h-11" onclick={() => (bringing = true)}
+      >Bring a profile in…</button
+    >
+    {#if radios.isError}<p role="alert">The application does not answer. Start it again and reload the page.</p>{/if}
+  </div>
+  <div>
+    <div class="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-bold pb-2">
+      <h1 class="mr-auto text-head font-strong">{radio.form?.name ?? 'Radios'}</h1>
+      {#if radio.form}
+        {#if radio.form.own}
+          <Action
+            key="Ctrl S"
+            fix={radio.dirty ? 'live' : undefined}
+            disabled={!radio.dirty}
+            onclick={() => void radio.save()}>Save</Action
+          >
+        {/if}
+        <Action key="c" onclick={() => void copy()}>{radio.form.own ? 'Copy' : 'Copy to change'}</Action>
+        {#if radio.form.load === null}
+          <Action onclick={() => void radio.use()} disabled={radio.dirty}>Use in the plan</Action>
+        {/if}
+        {#if radio.form.own && radio.form.load === null}<Action onclick={() => void remove()}>Delete</Action>{/if}
+        <a class="link" href={file} download="{radio.form.id}.yaml">YAML</a>
+      {/if}
+    </div>
+    <p role="status" class="min-h-6 py-1 text-label text-ink2">
+      {radio.message}
+      {#if radio.gone}
+        <button type="button" class="link" onclick={() => void bring(radio.gone)}>Bring it back</button>
+      {/if}
+    </p>
+    {#if radio.trouble}<p role="alert" class="pb-2 text-stop">{radio.trouble}</p>{/if}
+    {#if radio.form}
+      {#if !radio.form.own}
+        <p class="pb-2 text-ink2">An invented, generic radio. Copy it, and make the copy match the one in your hand.</p>
+      {/if}
+      <div class="groups">
+        {#each groups as group (group)}
+          <section aria-label={group}>
+            <h2 class="border-b border-rule2 pt-3 pb-1 font-strong">
+              {group === 'crib' ? 'where it is on yours, printed on the keypad sheet' : group}
+            </h2>
+            {#each radio.form.fields.filter((f) => f.group === group) as f (f.key)}
+              <Field
+                name={f.key}
+                label={f.label}
+                hint={f.hint}
+                options={f.options?.map((o) => ({ value: o, label: o || 'none' }))}
+                disabled={!radio.form.own}
+                fault={radio.faults[f.key]}
+                typed={() => {
+                  radio.typed();
+                }}
+                bind:value={
+                  () => radio.texts[f.key] ?? '',
+                  (v) => {
+                    radio.texts[f.key] = v;
+                  }
+                }
+              />
+            {/each}
+          </section>
+        {/each}
+      </div>
+    {/if}
+  </div>
+  <div class="holds max-wide:mt-8">
+    {#if radio.preview}<Holds preview={radio.preview} />{/if}
+  </div>
+</main>
+<Bring bind:open={bringing} trouble={radio.trouble} {bring} />
+
+<style>
+  .groups {
+    columns: 2 340px;
+    column-gap: 32px;
+  }
+  .groups section {
+    break-inside: avoid;
+  }
+  .holds {
+    position: sticky;
+    top: 62px;
+    align-self: start;
+    max-height: calc(100vh - 80px);
+    overflow-y: auto;
+  }
+  @media (max-width: 1270px) {
+    .holds {
+      position: static;
+      max-height: none;
+    }
+  }
+</style>

@@ -1,0 +1,137 @@
+import type { QueryClient } from '@tanstack/svelte-query';
+import { api, ApiError, must, type Preview, type RadioForm } from '$lib/api/client';
+
+/** The profile that is being looked at or edited, with a preview of what it would hold. */
+export class RadiosState {
+  form = $state<RadioForm>();
+  texts = $state<Record<string, string>>({});
+  preview = $state<Preview>();
+  faults = $state<Record<string, string>>({});
+  message = $state('');
+  trouble = $state('');
+  /** The YAML of a profile that was deleted, so that it can be brought back. */
+  gone = $state('');
+  #asked = 0;
+  #timer = 0;
+
+  constructor(private readonly client: QueryClient) {}
+
+  get dirty(): boolean {
+    const f = this.form;
+    return f !== undefined && f.fields.some((x) => this.texts[x.key] !== f.texts[x.key]);
+  }
+
+  async open(id: string): Promise<void> {
+    await this.#try(async () => {
+      this.#show(must(await api.GET('/api/radios/{radio}', { params: { path: { radio: id } } })));
+    });
+  }
+
+  /** Called at every keystroke; the preview follows a moment later. */
+  typed(): void {
+    window.clearTimeout(this.#timer);
+    this.#timer = window.setTimeout(() => void this.look(), 150);
+  }
+
+  async look(): Promise<void> {
+    const form = this.form;
+    if (!form) return;
+    const asked = ++this.#asked;
+    await this.#try(async () => {
+      const v = must(
+        await api.POST('/api/radios/{radio}/preview', {
+          params: { path: { radio: form.id } },
+          body: { texts: this.texts },
+        }),
+      );
+      if (asked !== this.#asked) return; // typed on meanwhile
+      this.faults = Object.fromEntries(v.faults.map((f) => [f.field, f.message]));
+      if (v.faults.length === 0) this.preview = v;
+    });
+  }
+
+  async copy(): Promise<string | undefined> {
+    return this.#make({ copy: this.form?.id ?? '' }, 'Copied. Change what is different on yours, then save.');
+  }
+
+  async bring(yaml: string): Promise<string | undefined> {
+    const id = await this.#make({ yaml }, 'Brought in.');
+    if (id) this.gone = '';
+    return id;
+  }
+
+  async save(): Promise<void> {
+    const form = this.form;
+    if (!form?.own) return;
+    await this.#try(async () => {
+      const path = { radio: form.id };
+      this.#show(must(await api.PUT('/api/radios/{radio}', { params: { path }, body: { texts: this.texts } })));
+      this.message = 'Saved.';
+      await this.#refresh();
+    });
+  }
+
+  async remove(): Promise<boolean> {
+    const form = this.form;
+    if (!form) return false;
+    let done = false;
+    await this.#try(async () => {
+      const old = must(await api.DELETE('/api/radios/{radio}', { params: { path: { radio: form.id } } }));
+      this.gone = old.yaml;
+      this.message = `${old.name} is deleted.`;
+      this.form = undefined;
+      done = true;
+      await this.#refresh();
+    });
+    return done;
+  }
+
+  async use(): Promise<void> {
+    const form = this.form;
+    if (!form) return;
+    await this.#try(async () => {
+      const l = must(await api.POST('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
+      this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z on the plan takes them out again.`;
+      localStorage.setItem('load', String(l.load));
+      this.form = { ...form, load: l.load };
+      await this.#refresh();
+    });
+  }
+
+  async #make(body: { copy?: string; yaml?: string }, message: string): Promise<string | undefined> {
+    let id: string | undefined;
+    await this.#try(async () => {
+      const f = must(await api.POST('/api/radios', { body }));
+      this.#show(f);
+      this.message = message;
+      id = f.id;
+      await this.#refresh();
+    });
+    return id;
+  }
+
+  #show(form: RadioForm): void {
+    this.form = form;
+    this.texts = { ...form.texts };
+    this.faults = {};
+    this.trouble = '';
+    void this.look();
+  }
+
+  async #refresh(): Promise<void> {
+    await this.client.invalidateQueries();
+  }
+
+  async #try(f: () => Promise<void>): Promise<void> {
+    this.trouble = '';
+    try {
+      await f();
+    } catch (e) {
+      if (e instanceof ApiError && e.problem.errors) {
+        this.faults = Object.fromEntries(e.problem.errors.map((x) => [x.field, x.message]));
+      }
+      this.trouble =
+        e instanceof ApiError ? e.message : 'The application does not answer. What you typed is kept here; try again.';
+    }
+  }
+}

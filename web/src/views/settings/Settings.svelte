@@ -1,0 +1,134 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import Field from '$parts/Field.svelte';
+  import Masthead from '$parts/Masthead.svelte';
+  import { api, must } from '$lib/api/client';
+  import Checks from './Checks.svelte';
+  import RegionFacts from './RegionFacts.svelte';
+  import { SettingsState } from './settings.svelte';
+
+  const own = new SettingsState(useQueryClient());
+  const settings = createQuery(() => ({
+    queryKey: ['settings'],
+    queryFn: async () => must(await api.GET('/api/settings')),
+  }));
+  $effect(() => {
+    if (settings.data && !own.form) own.take(settings.data);
+  });
+  const region = $derived(settings.data?.regions.find((r) => r.id === own.form?.region));
+  const save = () => void own.save();
+  const schools: Record<string, string> = {
+    'encode first': 'You hear idents, courtesy tones and weak users, and can tell a dead repeater from a wrong tone.',
+    'tone squelch first': 'Only the repeater is heard, where its tone is published.',
+  };
+</script>
+
+<svelte:head><title>Settings · Mnemos</title></svelte:head>
+
+<Masthead current="Settings" />
+<main class="mx-auto grid max-w-[1180px] grid-cols-[1fr_400px] gap-10 px-6 py-6 max-wide:block max-desk:px-4">
+  <div>
+    <div class="flex items-baseline gap-4 border-b border-bold pb-1">
+      <h1 class="text-head font-strong">Settings</h1>
+      <p role="status" class="text-label text-ink2">{own.message}</p>
+      {#if own.before}
+        <button type="button" class="link" onclick={() => void own.back()}>Take back</button>
+      {/if}
+    </div>
+    {#if settings.isError}
+      <p role="alert" class="py-4">
+        The application does not answer. Start it again, then
+        <button type="button" class="link" onclick={() => void settings.refetch()}>try again</button>.
+      </p>
+    {:else if own.form && settings.data}
+      <Field
+        name="region"
+        label="region"
+        options={settings.data.regions.map((r) => ({ value: r.id, label: r.title }))}
+        fault={own.faults.region}
+        changed={save}
+        bind:value={own.form.region}
+      />
+      <Field
+        name="person"
+        label="operator"
+        hint="your name or callsign"
+        fault={own.faults.person}
+        changed={save}
+        bind:value={own.form.person}
+      />
+      <Field
+        name="place"
+        label="place"
+        hint="41.02, -55.31 or a locator such as GN21ia"
+        fault={own.faults.place}
+        changed={save}
+        bind:value={own.form.place}
+      />
+      {#if settings.data.locator}
+        <p class="py-1 text-label text-ink2">
+          Locator <span class="font-figs">{settings.data.locator}</span>. Distances, bearings and what may be heard are
+          worked out from here; without a place every record counts.
+        </p>
+      {/if}
+      <Field
+        name="height"
+        label="aerial above the surroundings, m"
+        hint="1.5"
+        fault={own.faults.height_m}
+        changed={save}
+        bind:value={own.form.height_m}
+      />
+      <Field
+        name="radius"
+        label="published records count within, km"
+        hint="150"
+        fault={own.faults.radius_km}
+        changed={save}
+        bind:value={own.form.radius_km}
+      />
+      <fieldset class="border-b border-rule py-2">
+        <legend class="float-left w-full pb-1 text-ink2">with tones</legend>
+        <div class="clear-both">
+          {#each settings.data.schools as school (school)}
+            <label class="flex min-h-7 items-baseline gap-2 py-1">
+              <input type="radio" name="school" value={school} bind:group={own.form.school} onchange={save} />
+              <span><b class="font-strong">{school}</b> <span class="text-ink2">{schools[school] ?? ''}</span></span>
+            </label>
+          {/each}
+          <p class="text-label text-ink2">
+            Where another repeater on the output may be heard and yours sends a tone, both use tone squelch; where it
+            sends none, neither does.
+          </p>
+        </div>
+      </fieldset>
+      {#if region}
+        <Checks
+          legend="your licence permits"
+          note="none ticked: every band of the region"
+          options={region.bands.map((b) => ({ value: b, label: b }))}
+          changed={save}
+          bind:chosen={own.form.bands}
+        />
+        {#if region.services.length > 0}
+          <Checks
+            legend="other services you use"
+            note="with the licence and the equipment that they ask for"
+            options={region.services.map((s) => ({ value: s.id, label: s.name, detail: s.licence }))}
+            changed={save}
+            bind:chosen={own.form.services}
+          />
+        {/if}
+      {/if}
+      <Field
+        name="licence"
+        label="your licence, in your words"
+        hint="class, number, until when"
+        fault={own.faults.licence}
+        changed={save}
+        bind:value={own.form.licence}
+      />
+    {/if}
+  </div>
+  {#if region}<div class="max-wide:mt-8"><RegionFacts {region} /></div>{/if}
+</main>
