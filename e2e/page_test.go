@@ -258,6 +258,31 @@ func (p *person) reloads() {
 	p.sees("[role=grid] [role=row][aria-selected]")
 }
 
+// goes opens another view by its address.
+func (p *person) goes(path string) {
+	p.t.Helper()
+	p.do(chromedp.Navigate(p.url + path))
+	p.sees("main h1")
+}
+
+// fills replaces what a text field holds and leaves it.
+func (p *person) fills(selector, text string) {
+	p.t.Helper()
+	p.sees(selector)
+	p.do(focus(selector))
+	p.clears()
+	p.types(text)
+	p.do(blur())
+}
+
+// chooses picks a value of a select.
+func (p *person) chooses(selector, value string) {
+	p.t.Helper()
+	p.sees(selector)
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(
+		"{ const e = document.querySelector(%s); e.value = %s; e.dispatchEvent(new Event('change', {bubbles: true})); }", quote(selector), quote(value))))
+}
+
 func click(selector string) chromedp.Action[chromedp.Void] {
 	return chromedp.Click(chromedp.CSS(selector))
 }

@@ -17,29 +17,50 @@ func TestScreenshots(t *testing.T) {
 		name          string
 		width, height int64
 		theme         string
-		sheet         bool
+		go_           func(*person)
 	}{
-		{"plan-day", 1280, 800, "day", false},
-		{"plan-night", 1280, 800, "night", false},
-		{"plan-red", 1280, 800, "red", false},
-		{"plan-phone", 390, 844, "day", false},
-		{"keypad-sheet", 1280, 1000, "day", true},
+		{"plan-day", 1280, 800, "day", typing},
+		{"plan-night", 1280, 800, "night", typing},
+		{"plan-red", 1280, 800, "red", typing},
+		{"plan-phone", 390, 844, "day", typing},
+		{"keypad-sheet", 1280, 1000, "day", keying},
+		{"radios", 1280, 800, "day", editing},
+		{"settings", 1280, 800, "day", setting},
 	} {
 		t.Run(v.name, func(t *testing.T) {
 			p := sit(t, v.width, v.height)
 			for ask[string](p, "document.documentElement.dataset.theme") != v.theme {
 				p.do(click("button[aria-label^=Theme]"))
 			}
-			if v.sheet {
-				p.presses("k")
-				p.reads("main", "At rest the display must show")
-			} else {
-				p.presses("/")
-				p.types(`147.24 + 100 "Beacon Hill"`)
-				p.reads("#say", "transmits 147.840 MHz")
-				p.reads("section", "Store in slot")
-			}
+			v.go_(p)
 			p.shot(filepath.Join(folder, v.name+".png"))
 		})
 	}
+}
+
+func typing(p *person) {
+	p.presses("/")
+	p.types(`147.24 + 100 "Beacon Hill"`)
+	p.reads("#say", "transmits 147.840 MHz")
+	p.reads("section", "Store in slot")
+}
+
+func keying(p *person) {
+	p.presses("k")
+	p.reads("main", "At rest the display must show")
+}
+
+// editing is a copy of a shipped radio, with fewer slots than the plan needs.
+func editing(p *person) {
+	p.goes("/radios/beck")
+	p.presses("c")
+	p.reads("[role=status]", "Copied")
+	p.fills("#name", "Loft radio")
+	p.fills("#slots", "20")
+	p.reads("section", "the slot")
+}
+
+func setting(p *person) {
+	p.goes("/settings")
+	p.reads("main", "calling")
 }

@@ -226,7 +226,8 @@ func dcsEquivalent(p *Pass) {
 		Severity: Note, Field: listing.FieldToneOut, Title: fmt.Sprintf("%s and %s are the same signal", have, up),
 		Message: "One is the other upside down; the repeater opens to both.",
 		Why: []Because{
-			{"entered", have.String()}, {"published", up.String()},
+			{"entered", have.String()},
+			{"published", up.String()},
 			{"radio", fmt.Sprintf("words on the air: %06X and %06X, each without end", tone.Word(octal(have)), tone.Word(octal(up)))},
 		},
 	})

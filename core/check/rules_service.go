@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
@@ -161,7 +162,7 @@ func monitoring(p *Pass) {
 		Message: "The transmitter is blocked. Follow your local rules about listening.",
 		Why:     []Because{{"band plan", fmt.Sprintf("listening in %s: %s", p.Plan.Title, p.Plan.Monitoring)}},
 	}
-	if p.Plan.Monitoring == "restricted" {
+	if p.Plan.Monitoring == band.MonitoringRestricted {
 		f.Severity = Check
 		f.Title = "Listening here may be unlawful"
 		f.Message = fmt.Sprintf("In %s even storing a channel of public safety, marine or air can be. Ask %s before you keep it.", p.Plan.Title, p.Plan.Authority)

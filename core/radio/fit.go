@@ -37,6 +37,10 @@ const (
 // with it unchanged and the loss says so.
 func Fit(c channel.Channel, p *Profile) (channel.Channel, []Loss) {
 	f := fitting{p: p, held: c}
+	if !p.CanReceive(c.Receive) {
+		f.lose(LostRange, listing.FieldReceive, c.Receive.String(), "nothing", "%s does not receive there", p.Name)
+		return f.held, f.losses // nothing else of the channel is left to be lost
+	}
 	f.frequencies(c)
 	f.tones(c)
 	f.rest(c)
@@ -57,10 +61,6 @@ func (f *fitting) lose(kind Kind, field listing.Field, wanted, held, why string,
 }
 
 func (f *fitting) frequencies(c channel.Channel) {
-	if !f.p.CanReceive(c.Receive) {
-		f.lose(LostRange, listing.FieldReceive, c.Receive.String(), "nothing", "%s does not receive there", f.p.Name)
-		return
-	}
 	tx, transmits := c.Transmit()
 	if !transmits && !f.p.Lock && f.p.CanTransmit(c.Receive) {
 		f.held.How = channel.How{Kind: channel.Simplex}

@@ -217,9 +217,16 @@ func slots() Field {
 		Key: "slots", Group: "memory", Label: "slots", Hint: "1-200",
 		get: func(p *Profile) string { return fmt.Sprintf("%d-%d", p.Slots.First, p.Slots.Last) },
 		set: func(p *Profile, s string) error {
-			if _, err := fmt.Sscanf(s, "%d-%d", &p.Slots.First, &p.Slots.Last); err != nil {
+			from, to, both := strings.Cut(strings.ReplaceAll(s, "–", "-"), "-")
+			if !both {
+				from, to = "1", from // so many slots, counted from 1
+			}
+			first, err := strconv.Atoi(strings.TrimSpace(from))
+			last, err2 := strconv.Atoi(strings.TrimSpace(to))
+			if err != nil || err2 != nil {
 				return fmt.Errorf("%q: write the first and the last slot, such as 1-200", s)
 			}
+			p.Slots.First, p.Slots.Last = first, last
 			return nil
 		},
 	}

@@ -111,3 +111,21 @@ func FuzzReadProfile(f *testing.F) {
 		require.Equal(t, Form(p), Form(again))
 	})
 }
+
+// TestSlotsText reads what people write for the slots of a radio.
+func TestSlotsText(t *testing.T) {
+	p := load(t, "beck")
+	for text, want := range map[string][2]int{"1-200": {1, 200}, "0 – 127": {0, 127}, "99": {1, 99}} {
+		form := Form(p)
+		form["slots"] = text
+		q, faults := FromForm(*p, form)
+		require.Empty(t, faults, text)
+		assert.Equal(t, want, [2]int{q.Slots.First, q.Slots.Last}, text)
+	}
+	for _, text := range []string{"1-200x", "1-", "-", "1-20, 30-40", "20-10"} {
+		form := Form(p)
+		form["slots"] = text
+		_, faults := FromForm(*p, form)
+		assert.NotEmpty(t, faults, text)
+	}
+}

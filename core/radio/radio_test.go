@@ -123,17 +123,20 @@ func TestFit(t *testing.T) {
 		},
 		{
 			"cannot block its transmitter", "beck", at("145.9", func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }),
-			[]listing.Field{listing.FieldTransmit}, func(h channel.Channel) bool { return h.How.Kind == channel.Simplex },
+			[]listing.Field{listing.FieldTransmit},
+			func(h channel.Channel) bool { return h.How.Kind == channel.Simplex },
 		},
 		{"needs no lock where it cannot transmit", "beck", at("162.475", func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }), nil, nil},
 		{
 			"one width", "tarn", at("446.00625", func(*channel.Channel) {}),
-			[]listing.Field{listing.FieldWidth}, func(h channel.Channel) bool { return h.Width == channel.Narrow },
+			[]listing.Field{listing.FieldWidth},
+			func(h channel.Channel) bool { return h.Width == channel.Narrow },
 		},
 		{"a tone beside the table", "gale", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("150.0") }), nil, nil},
 		{
 			"largest shift", "cairn", at("144.0", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("147.9875")) }),
-			[]listing.Field{listing.FieldShift}, func(h channel.Channel) bool { return h.Offset() == freq.MustParseOffset("+3.985") },
+			[]listing.Field{listing.FieldShift},
+			func(h channel.Channel) bool { return h.Offset() == freq.MustParseOffset("+3.985") },
 		},
 		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []listing.Field{listing.FieldToneOut}, nil},
 		{

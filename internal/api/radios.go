@@ -86,6 +86,11 @@ func (s *server) UseRadio(ctx context.Context, r UseRadioRequestObject) (UseRadi
 	return ledger(l, err, func(l LedgerJSONResponse) UseRadioResponseObject { return UseRadio201JSONResponse{l} })
 }
 
+func (s *server) DropRadio(ctx context.Context, r DropRadioRequestObject) (DropRadioResponseObject, error) {
+	l, err := s.app.DropRadio(ctx, r.Radio)
+	return ledger(l, err, func(l LedgerJSONResponse) DropRadioResponseObject { return DropRadio200JSONResponse{l} })
+}
+
 func (s *server) GetRule(_ context.Context, r GetRuleRequestObject) (GetRuleResponseObject, error) {
 	for _, x := range check.Rules {
 		if x.ID == r.Rule {

@@ -75,6 +75,21 @@ func TestRadios(t *testing.T) {
 	require.Equal(t, 422, status)
 	assert.Contains(t, p["detail"], "the plan uses")
 
+	// Out of the plan and back by undo, with every slot as it was.
+	status, left := c.ask("DELETE", "/api/radios/own-my-cairn/use", nil)
+	require.Equal(t, 200, status)
+	assert.EqualValues(t, 1, left["load"], "the answer is the ledger of a radio that stays")
+	status, _ = c.ask("GET", "/api/loads/4", nil)
+	assert.Equal(t, 404, status)
+	status, p = c.ask("DELETE", "/api/radios/own-my-cairn/use", nil)
+	require.Equal(t, 422, status)
+	assert.Contains(t, p["detail"], "not in the plan")
+	status, _ = c.ask("POST", "/api/loads/1/undo", map[string]any{"redo": false, "revision": left["revision"]})
+	require.Equal(t, 200, status)
+	status, again := c.ask("GET", "/api/loads/4", nil)
+	require.Equal(t, 200, status)
+	assert.Equal(t, l["rows"], again["rows"])
+
 	status, gone := c.ask("DELETE", "/api/radios/own-my-cairn-2", nil)
 	require.Equal(t, 200, status)
 	status, back := c.ask("POST", "/api/radios", map[string]any{"yaml": gone["yaml"]})

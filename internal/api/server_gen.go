@@ -98,6 +98,30 @@ func (e LegPasses) Valid() bool {
 	}
 }
 
+// Defines values for RegionBandsShiftsCertainty.
+const (
+	ConfirmLocally RegionBandsShiftsCertainty = "confirm locally"
+	Fixed          RegionBandsShiftsCertainty = "fixed"
+	LocallyVaried  RegionBandsShiftsCertainty = "locally varied"
+	Usual          RegionBandsShiftsCertainty = "usual"
+)
+
+// Valid indicates whether the value is a known member of the RegionBandsShiftsCertainty enum.
+func (e RegionBandsShiftsCertainty) Valid() bool {
+	switch e {
+	case ConfirmLocally:
+		return true
+	case Fixed:
+		return true
+	case LocallyVaried:
+		return true
+	case Usual:
+		return true
+	default:
+		return false
+	}
+}
+
 // Cell defines model for Cell.
 type Cell struct {
 	Kind CellKind `json:"kind"`
@@ -238,11 +262,26 @@ type Region struct {
 	Aprs      []string `json:"aprs"`
 	AsOf      string   `json:"as_of"`
 	Authority string   `json:"authority"`
-	Bands     []string `json:"bands"`
-	Basis     string   `json:"basis"`
-	Firm      bool     `json:"firm"`
-	Id        string   `json:"id"`
-	Identify  struct {
+	Bands     []struct {
+		// Calling MHz
+		Calling []string `json:"calling"`
+
+		// Limits MHz
+		Limits string `json:"limits"`
+		Name   string `json:"name"`
+		Shifts []struct {
+			Alternatives []string                   `json:"alternatives"`
+			Certainty    RegionBandsShiftsCertainty `json:"certainty"`
+
+			// Outputs MHz
+			Outputs string `json:"outputs"`
+			Shift   string `json:"shift"`
+		} `json:"shifts"`
+	} `json:"bands"`
+	Basis    string `json:"basis"`
+	Firm     bool   `json:"firm"`
+	Id       string `json:"id"`
+	Identify struct {
 		Minutes int    `json:"minutes"`
 		Source  string `json:"source"`
 	} `json:"identify"`
@@ -256,6 +295,9 @@ type Region struct {
 	Source string `json:"source"`
 	Title  string `json:"title"`
 }
+
+// RegionBandsShiftsCertainty defines model for Region.Bands.Shifts.Certainty.
+type RegionBandsShiftsCertainty string
 
 // Ribbon defines model for Ribbon.
 type Ribbon = app.Ribbon
@@ -454,6 +496,9 @@ type ServerInterface interface {
 	// PreviewRadio What a profile, changed but not saved, would hold of the plan
 	// (POST /api/radios/{radio}/preview)
 	PreviewRadio(ctx *echo.Context, radio RadioID) error
+	// DropRadio Take the radio and what only it holds out of the plan
+	// (DELETE /api/radios/{radio}/use)
+	DropRadio(ctx *echo.Context, radio RadioID) error
 	// UseRadio Add the radio to the plan, with every channel that it can hold
 	// (POST /api/radios/{radio}/use)
 	UseRadio(ctx *echo.Context, radio RadioID) error
@@ -776,6 +821,22 @@ func (w *ServerInterfaceWrapper) PreviewRadio(ctx *echo.Context) error {
 	return err
 }
 
+// DropRadio converts echo context to params.
+func (w *ServerInterfaceWrapper) DropRadio(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "radio" -------------
+	var radio RadioID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "radio", ctx.Param("radio"), &radio, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropRadio(ctx, radio)
+	return err
+}
+
 // UseRadio converts echo context to params.
 func (w *ServerInterfaceWrapper) UseRadio(ctx *echo.Context) error {
 	var err error
@@ -891,6 +952,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/radios/:radio", wrapper.GetRadio, options.OperationMiddlewares["getRadio"]...)
 	router.PUT(options.BaseURL+"/api/radios/:radio", wrapper.SaveRadio, options.OperationMiddlewares["saveRadio"]...)
 	router.POST(options.BaseURL+"/api/radios/:radio/preview", wrapper.PreviewRadio, options.OperationMiddlewares["previewRadio"]...)
+	router.DELETE(options.BaseURL+"/api/radios/:radio/use", wrapper.DropRadio, options.OperationMiddlewares["dropRadio"]...)
 	router.POST(options.BaseURL+"/api/radios/:radio/use", wrapper.UseRadio, options.OperationMiddlewares["useRadio"]...)
 	router.GET(options.BaseURL+"/api/rules/:rule", wrapper.GetRule, options.OperationMiddlewares["getRule"]...)
 	router.GET(options.BaseURL+"/api/loads/:load", wrapper.GetLedger, options.OperationMiddlewares["getLedger"]...)
@@ -1553,6 +1615,45 @@ func (response PreviewRadiodefaultApplicationProblemPlusJSONResponse) VisitPrevi
 	return err
 }
 
+type DropRadioRequestObject struct {
+	Radio RadioID `json:"radio"`
+}
+
+type DropRadioResponseObject interface {
+	VisitDropRadioResponse(w http.ResponseWriter) error
+}
+
+type DropRadio200JSONResponse struct{ LedgerJSONResponse }
+
+func (response DropRadio200JSONResponse) VisitDropRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropRadiodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropRadiodefaultApplicationProblemPlusJSONResponse) VisitDropRadioResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type UseRadioRequestObject struct {
 	Radio RadioID `json:"radio"`
 }
@@ -1796,6 +1897,9 @@ type StrictServerInterface interface {
 	// PreviewRadio What a profile, changed but not saved, would hold of the plan
 	// (POST /api/radios/{radio}/preview)
 	PreviewRadio(ctx context.Context, request PreviewRadioRequestObject) (PreviewRadioResponseObject, error)
+	// DropRadio Take the radio and what only it holds out of the plan
+	// (DELETE /api/radios/{radio}/use)
+	DropRadio(ctx context.Context, request DropRadioRequestObject) (DropRadioResponseObject, error)
 	// UseRadio Add the radio to the plan, with every channel that it can hold
 	// (POST /api/radios/{radio}/use)
 	UseRadio(ctx context.Context, request UseRadioRequestObject) (UseRadioResponseObject, error)
@@ -2412,6 +2516,31 @@ func (sh *strictHandler) PreviewRadio(ctx *echo.Context, radio RadioID) error {
 	return nil
 }
 
+// DropRadio operation middleware
+func (sh *strictHandler) DropRadio(ctx *echo.Context, radio RadioID) error {
+	var request DropRadioRequestObject
+
+	request.Radio = radio
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropRadio(ctx.Request().Context(), request.(DropRadioRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropRadio")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropRadioResponseObject); ok {
+		return validResponse.VisitDropRadioResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // UseRadio operation middleware
 func (sh *strictHandler) UseRadio(ctx *echo.Context, radio RadioID) error {
 	var request UseRadioRequestObject
@@ -2559,80 +2688,83 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"zF17b9y2lv8qhHaB3otVbbe5D3T2r2ya7Bbb3AbpC4umMDjSmRFridQlKY+ngb/7gi+J0pAaaiz35i8n",
-	"lkQenufvHB7SH7OCNS2jQKXINh+zFnPcgASu//ctw6X6SWi2yVosqyzPKG4g22S1epRnHP7ZEQ5ltpG8",
-	"gzwTRQUNVt/sGG+wzDYZofJvf8nyTB5bMP+FPfDs8THP3uOSsG++jkzB1dPZOeyQQnJC93rE72smI8MJ",
-	"9ShhtIHAR/W2aBkVYNgBpXqwUUyjEqieCbdtTQosCaPXvwlG1e+GMf+dwy7bZP92PbD52jwV13Y4PU8J",
-	"ouCkVaNkm+yHCpBe/WcCKbIFwgLJCo5ISEzL7DHP3nG2raGZIaY1b/zHMqLcuAGqfq6wRESgA2eK21Z8",
-	"bxhvVmPJMGKEKy1nO1KDmv17kJLQvVht8n7AyNxieO7URk/+Cupa2w5nLXBJjLLcEaptB2jXZJtfsizP",
-	"dkr3gBbHLM/YbidA6aNkFLI8OzBeZr/mU5XOMwkPMqzrgyb/YmazLw+jsO1vUEg1yqsKUwoBMreYlgdS",
-	"ysqn9UBK0IbDOTsEqTI29fH0QcsOxkTcWBXZKyNsiKKvjgzHoQByD7fV7yFDHJ5rZm0+ZrSra7ytwRnx",
-	"Kdc4pqIh8rxcBGnaGh6yPBMV2SmJiLYm6idVk4WoNbKzxEZI8Yh3tCR+EJbsMOd4wJCwF07ofZDI3wmJ",
-	"WhlGQvQEMCZnOtdEtLmnj06XTlaYZw+f79nn9peF0ewrp+He089J0zJudECFgk3WUGiYuC4Yh2v7oV7N",
-	"63tSAi0gbB9BRS8Gi5pzKo6sxzzbEVo6h0UkNOLct2/MB1pCZnrMOT6q/9dM2KCUNNK3TIjQMA2WRbVg",
-	"nLfq/dBAcX+AjWsZc7VkB3o+PJqVV5x1+yo4eNdqj1/X3+2yzS8Jw/2aT1R7qspuNj12bugMmVjbbWsi",
-	"KijTCXC8m/KiYpz8zujtXTNjebRrtsZWD0RWhHrs2DJWA6YnVumN2391upRTjuQZZ4exSowJBiqBm5XP",
-	"ar4Ki1rtoQ6bUIP5ne+K8Z4DCMV2stspCKp8MAJnmyFX3NaYphIyktn5DybsNMvI+9X741k67IqCLnli",
-	"L6JiXN5GrUZYGHvqqoXEEhoH10+f3wMvSSHPLfEn+9p0lRYkW4/uUTk4vGGOCQsM2tbK4zm7wcn0Xst4",
-	"+Wy0mDNeHrftVe+kU1y8YgmnuL7GbatX+UbJ7w3u6gAmmFFREALv4TwAc+rhPkhYj0fRhSsy4WHBcnbk",
-	"AeZMu8ZbE9JCfryokuPEO/X2d21I8zkIK4PEsBmzhYkADOmO0H6eFGOMCznPeFdHTBTugRN5HGFJyVqt",
-	"+w/aXqC40y5Mhn2XYB0vwoNLIiPTHqrjjPwiyYL2/xSEOK/H7sWZXGLMvsn3ml8ed/LeMsyaBm73DDCL",
-	"csp5Fu5BcXflVH8B2FPCMFbz8F6lYSLgB1ZU8nsiiEk+UwohPgcHBbZjhGTwv3A8JZ/QEh7CYSEti9Rv",
-	"5XacyLQtLr+vAALcW46IS9Zt5dgfnZpCMtK0UODUhHUdKaXyYCJzcHF4J01em07pFnaMw7Jv7uC4BFN+",
-	"XymAGgRxK2UI3BpKAhUqnkM7F15KFmSC9pDBBwb1BjW6oyTs6u5x3cV8J/CEUG5nVeqZuY/csIv9oVUC",
-	"xxvLUCfo3OpVL67Q+JdjxXiAUZFqoeE9H7K04NnVe0NA09Dbewwvdhh7TYBbvu+6CG8N5d8JaLJV8lMB",
-	"UHiQt04+58swEw82qn9FTMcPNIHPponcrAdkh2Cmgu+hvMVyFMpKLOFzSbT0ThUH13UgOtnsLkhoweiu",
-	"tsoVynlYG3MCCmbsCJQJCLFPL72vvKntPCEL7GiQ/VMEarZEnDY7yXgs7LMjwyJfQewkVtQJ6my18UJN",
-	"DmQNUAuYesi+tpBnsdLsnUEiafFKwZZItCpGpQDWAh2K49uOC8OiOzquyPgJiot3bowjmArCmQ8FPoYd",
-	"4AHbLPtJa5tWZX43zj+za3bT9AvIPUFY4kIqqeP1gsyvij1w9fDg8qGcS0KStiQc/LfDWUrMGKGFvXUY",
-	"fOo9woFsC1j987Y0Kn22fFbguhZkH0aKpu4EtIDE+lcgwY7xeVR9SqslhEpNKflsSYTEtIDUkmLJDrQm",
-	"9C59e4XQtkvfXrAu4mSUmhW4til0oPKCqQy7ItbJYfpFsKdrVeQqI8+W8GCq7Nqie+Xy1uaT6zFuPN9U",
-	"BmMZjrV8WIWHggy38swk1r4ehxTmH3DQ+U40ES5Yq6Uy3gSVFaBvvkZsh+SwFYskQ/r1gJoccVOfDoP7",
-	"TwlF//fy7bc5IlRIwKUaGkdGewysw2XgJ/QbvOACgTSQm0Nb41gd2W5TxLOJebeu6z56kMTtqu/ay3aq",
-	"3ilcAYeAyDClsURgh7taLtl36guTAe+yI5FZaiYgEYc+tXAwiWaeb1gp7b0w5wrnPENCM0p7bCCcyfym",
-	"VDl7OhM+jLS9UrzMrHRypyZ2rASc6RTuIqDpdalMKgEgMQlXmoFzxtdS1rrP2VI6ccyORBdJUuJFWfOL",
-	"s9U19XSog9qpQnJ/7ypWJ8CDj+rNDdBOOf1OsgZLUuh0pu4aKrw2BnkgEae3s607p+E9HCGj5qAehO2a",
-	"48I1k50iT52QR8wY6H7kkaNlf/Ni7k/WDx2sptRMBpEzFzG/hkWKsZsR7OuhmQ9YhmbWDTLD8AMsq9kh",
-	"+PtmJB73+2meEW+7cRRNvtBvWtekNSO3Cud45uTsVnLGeehyztU727CVHOxMFehx2l6WloOZhkK6Y4F9",
-	"do2q58LQnrOuDSdPhMqYCoeRbXQfjWkUdKb0FsGe4QqjgZ6G+LzfBtMkD9OlRBcJDzbfLUuiPsP1u/Hu",
-	"UqREOAyZFqDMRLmTSCwWqWR6Go0GnbgoHg36EXeuT3aTrh54PjGKOlTbHnOmw2PGYtUAlpKEGD+w5XKu",
-	"/uC053RH8klKFdSdYNAEXEYTmprQeSS3sCtPjxejIrgpvxzkqqc1yEg9btVuMkInmDl9W+BT70xjRdG1",
-	"JJLziyKyZyiAStcQGAkX0cIZ42RPwsOu08x7YbJy3h8t3eLxMM35vjXGy3Rx/sx4eXZvzcurTKJl5vA7",
-	"joYdJK8hqTcsT86T3MysyyqIp0TOVuJpW8C7WpdwmW+Fvd3emdRDW77QULG4Zbvgm7iTFeOxQtwW03Lh",
-	"VFssiIjUR0ex1PNnkWBKSqCS7AL7SQ2hnYxtKEVrgBMVcoP0X4TsrWGUSMatWw/4Cn5P5kvGMaRACudk",
-	"0pOt1KX56MBNNLvME7eyvD8pRILLdwct8+qWRlOcclr9GHHcU4HcaL1TSY/zwUhMttuQ5biO7sQOi1ar",
-	"52m1ra4J3dsa9NQy/KJBavuKgH3f1tmP9yQa40lIJxKE1+l6kRkkgM1DUMA7dHEGulq99E4J9OvPfeaG",
-	"J77AJdlYMWukVJAygrbOHVCJbiLGuzMWn9JYpwEjeErD/G8IlpYVM/uPJ3oNmG+Py+0h1Zs5k3edw86B",
-	"9HL1SUgJysY7XBaT2WENfL+r8f6J+XY8rYkC20ubiWwPRppH6nON0F7/86HMReX3CcTzkKKWi1lxPpPp",
-	"2c7gaYtbEa5qP2AFOpfUEVaOv4oyz3AcQaGl+UcrT4PnQs9bAdlX8rYJ1zhnEFDNCiwZD++mAxeMxvpA",
-	"IwNyXJJO2F3xE1J4j7QDXVb7k6LdbBnSDBVyd0XFWB0xWfVoIXOD2PPMV9OObUNsz1PHwUEAngx9Jvar",
-	"GeFLR5CH0uzCBj4m+OdeBS/y0O7raD1oHT1OQ/Kr6epUIWfUKD1RWUtZnqAiQRdU2RrotIi/73gkOkbb",
-	"iM3B3uBaGU1wo+5gsG3NcDQEyW4xDXWIHoBHsWPXttGnJy2GdiDvqyAZknFYXgx1HRIRCLzgTMPTCqtn",
-	"Dj/8SMt468qkVfbSBZzo/Rw9uh9n1tf0R+wvOEkfOy1/tiE4RUpxnBizmWUI0ntwwG1YMMqubmMVU/WM",
-	"dQlV01kR/TRgzslhLa//d9QXbLuFT/bNx6HKHU69+qmHj4n7nP2xVrUOXe48rfGF/RzQSLv5vgsf8cqz",
-	"dujDCBwFwFyucGrIjGPIyxXtITn8zPidaHHopH3NcJlcQ/ObixYc7wnhY/N9So6rqHGIdCKp2QrqPAKe",
-	"QbkXAtZYzPYrcGewXfDMex2KbTGxRBxEtEh5tj/B9tUbNfGEkQAmB627AE0+6n5Xs2V8eilMwajkuJBo",
-	"C/IAQHVrpHcHDcK0REQKpEfd4QKu0Bt7DwwBgTAHdKhYDagCLn/PkXJ45teGZeID/dOH7Iubm6ubD1mO",
-	"PmRf33z54h/mn1/8/a83H7I/I8aRCrM5kqSxH79/8wq9ePHiK0Qo+vGHV1fotW6r6p999Ze//h1Zt4BM",
-	"N5a4+kD7fHGTvdXcMJmxiSjZF9YKKG5JtsleXN1cvbB9j1oXrnFLrrWArj+qH4+6rcIcpzPyIox+U2ab",
-	"7L9B9gcYRncsfXlzE7Pl/j2vX6uEHZ45Tjx8MtxrlGeiaxrMj9kmezm+ZilHcA/8iGzFAP3WlXsoTX/o",
-	"cC9WpPYxvHKt783SlcoTjlwDlbw/bnrBoAoYiABHNeT71qEnDUX+i5XH9W5H8iHl49g43b0RY0F+8QcK",
-	"UlOHMEW6AQIpFImwQBj5vbNRYVx/VOJ/NBbuttzH7P1a//61ba+YSE7fNvbPDvQzd3vZcP7nKZek/fov",
-	"tY/XTSuPCGvr0AgjYsve1QwhaldRwNcDYApezzUAqqcvW3kBWRG6R7LCEokW8J1AeMs6qbihlK0cVOsy",
-	"95CffU9fZqct3p2JGTPe5B1OJ5/D6MeZTZLV/5Hq+arCdA/I9JGZwwNj2eT64rxjq5x4ggO43pGHSx3z",
-	"EnEGHfjLtq2Pb/TVEc8hSu/eg09Ojnrp5lCJ0nQjSduw8ZlAO/KA/qRAy9++uvnyz0iygA2mSHdoOI75",
-	"MXNG+Dm9mH8KOXbPoHn4ZK7+DzsoXt2BYa0DNYRKpn+hoQ/aHlFl75R8VrUPCoiDkceqSOg94PIZgZDf",
-	"Z5huSatNbbKo8OWcSqoa+uht26drkJpvAqoORFYqCgrTnoGIjNge79svYsbWb8EmoCm37Ru9+vXX52S7",
-	"ITRirltrPU9ORdRAymBFgWvINacHO/1MOANWqaRm+5pZiTvhvqoh/uhOtD8DMPFKwJ9cOPsB34GxRSyk",
-	"FtteqUlxl6tMfWvtBuE9JnSwHi1mMWsw5o0navqkXN7Pmraz6R2wOLNTZAYOlHXmLvZdw2v1tyf3g+aI",
-	"UfhMIHagyBzTeYzprDsa+0x6Oz15u1Yi7V2c/GT+vVXq2x/SzW0ezdqjxmWUyQq4UuQdZ40+vzvV4euP",
-	"+mdCPj2weqmxrrng99Cwe2/JJumjDLU1pqgTIP5T2SsRiIPsOIUyR4KZt4hEBaZoC2irbw6V2tDncuVP",
-	"Y80v/fPbW0A1Y3dQIiyVZKEk8pK6l7vPXYeELlSkwvfwnOblnURZKyqsyXSbr45ta5Kejk3ouvXOe18u",
-	"i6Crsyd7Pzl5rDKzO7YcDTf28ZNlqoG3J1ET7ku07ZQLkUhf/pOjA+vqElWsLvv7E2pMo2K3Hbpri/xH",
-	"EXO5f2Sx9mVZegmozUYVOyzoHRfhfTer+OfxrKtVcq9+zO40vDd3Uj5ffqDGj/0Zh66G9bRMjaZdtUBY",
-	"5npv6VAdA4469Oc0HBdS/5pGnykIrx0wxmOvX2u5jx3+8sIq4M9tDaqcifCia8xVKsIxDPcxu6iYAGqu",
-	"5wmFq8m6nmFXZdKotlbUWpGjNmjJecaexLGDv9Mf0xp/Y/bZzHOYJBYMFMxz+7Q2b1nJZKe7wawFKrSX",
-	"M8QI4PfOZjteZ5vsWqXo/x8AAP//",
+	"zF17j9w2kv8qhO6A7OKUmUm8D6Tvr5xj3wYXbwznhUNsDNhSdYsZidSS1PR0jPnuB74kSk2qqR5Nzn/Z",
+	"bklksZ6/Khbpj1nBmpZRoFJkm49ZizluQALX//qO4VL9SWi2yVosqyzPKG4g22S1epRnHP7VEQ5ltpG8",
+	"gzwTRQUNVt/sGG+wzDYZofJvf8nyTB5bMP+EPfDs8THP3uGSsG+/iUzB1dPZOeyQQnJC93rEH2omI8MJ",
+	"9ShhtIHAR/W2aBkVYNgBpXqwUUyjEqieCbdtTQosCaPXvwlG1W/DmP/OYZdtsn+7Hth8bZ6KazucnqcE",
+	"UXDSqlGyTfZjBUiv/jOBFNkCYYFkBUckJKZl9phnbznb1tDMENOaN/5jGVFu3ABVv1RYIiLQgTPFbSu+",
+	"14w3q7FkGDHClZazHalBzf4DSEnoXqw2eT9gZG4xPHdqoyd/CXWtbYezFrgkRlnuCNW2A7Rrss2vWZZn",
+	"O6V7QItjlmdstxOg9FEyClmeHRgvsw/5VKXzTMKDDOv6oMm/mtnsy8MobPsbFFKN8rLClEKAzC2m5YGU",
+	"svJpPZAStOFwzg5BqoxNfTx90LKDMRE3VkX2yggbouirI8NxKIDcw231e8gQh+eaWZuPGe3qGm9rcEZ8",
+	"yjWOqWiIPC8XQZq2hocsz0RFdkoioq2J+pOqyULUGtlZYiOkeMQ7WhI/CEt2mHM8YEjYCyf0Pkjk74RE",
+	"rQwjIXoCGJMznWsi2tzTR6dLJyvMs4fP9+xz+2NhNPvKabj39HPStIwbHVChYJM1FBomrgvG4dp+qFfz",
+	"6p6UQAsI20dQ0YvBouaciiPrMc92hJbOYREJjTj37WvzgZaQmR5zjo/q3zUTNigljfQdEyI0TINlUS0Y",
+	"5416PzRQ3B9g41rGXC3ZgZ4Pj2blFWfdvgoO3rXa49f197ts82vCcB/yiWpPVdnNpsfODZ0hE2u7bU1E",
+	"BWU6AY53U15UjJPfGb29a2Ysj3bN1tjqgciKUI8dW8ZqwPTEKr1x+69Ol3LKkTzj7DBWiTHBQCVws/JZ",
+	"zVdhUas91GETajC/810x3nMAodhOdjsFQZUPRuBsM+SK2xrTVEJGMjv/wYSdZhl5v3p/PEuHXVHQJU/s",
+	"RVSMy9uo1QgLY09dtZBYQuPg+unze+AlKeS5Jf5sX5uu0oJk69E9KgeHN8wxYYFB21p5PGc3OJneaxkv",
+	"n40Wc8bL47a96p10iotXLOEU19e4bfUqXyv5vcZdHcAEMyoKQuA9nAdgTj3cBwnr8Si6cEUmPCxYzo48",
+	"wJxp13hrQlrIjxdVcpx4q97+vg1pPgdhZZAYNmO2MBGAId0R2s+TYoxxIecZ7+qIicI9cCKPIywpWat1",
+	"/0HbCxR32oXJsO8SrONFeHBJZGTaQ3WckV8kWdD+n4IQ5/XYvTiTS4zZN/le88vjTt5bhlnTwO2eAWZR",
+	"TjnPwj0o7q6c6i8Ae0oYxmoe3qk0TAT8wIpKfk8EMclnSiHE5+CgwHaMkAz+B46n5BNawkM4LKRlkfqt",
+	"3I4TmbbF5Q8VQIB7yxFxybqtHPujU1NIRpoWCpyasK4jpVQeTGQOLg7vpMlr0yndwo5xWPbNHRyXYMof",
+	"KgVQgyBupQyBW0NJoELFc2jnwkvJgkzQHjL4wKDeoEZ3lIRd3T2uu5jvBJ4Qyu2sSj0z95EbdrE/tErg",
+	"eGMZ6gSdW73qxRUa/3KsGA8wKlItNLznQ5YWPLt6bwhoGnp7j+HFDmOvCXDL910X4a2h/DsBTbZKfioA",
+	"Cg/y1snnfBlm4sFG9a+I6fiBJvDZNJGb9YDsEMxU8D2Ut1iOQlmJJXwuiZbeqeLgug5EJ5vdBQktGN3V",
+	"VrlCOQ9rY05AwYwdgTIBIfbppfeVN7WdJ2SBHQ2yf4pAzZaI02YnGY+FfXZkWOQriJ3EijpBna02XqjJ",
+	"gawBagFTD9nXFvIsVpq9M0gkLV4p2BKJVsWoFMBaoENxfNtxYVh0R8cVGT9BcfHOjXEEU0E486HAx7AD",
+	"PGCbZT9pbdOqzO/G+Wd2zW6afgG5JwhLXEgldbxekPlVsQeuHh5cPpRzSUjSloSD/3Y4S4kZI7SwNw6D",
+	"T71HOJBtAau/3pZGpc+Wzwpc14Lsw0jR1J2AFpBY/wok2DE+j6pPabWEUKkpJZ8tiZCYFpBaUizZgdaE",
+	"3qVvrxDadunbC9ZFnIxSswLXNoUOVF4wlWFXxDo5TL8I9nStilxl5NkSHkyVXVt0r1ze2nxyPcaN55vK",
+	"YCzDsZYPq/BQkOFWnpnE2tfjkML8Ew4634kmwgVrtVTGm6CyAvTtN4jtkBy2YpFkSL8eUJMjburTYXD/",
+	"KaHof79+812OCBUScKmGxpHRHgPrcBn4Cf0GL7hAIA3k5tDWOFZHttsU8Wxi3q3ruo8eJHG76vv2sp2q",
+	"twpXwCEgMkxpLBHY4a6WS/ad+sJkwLvsSGSWmglIxKFPLRxMopnnG1ZKey/MucI5z5DQjNIeGwhnMr8p",
+	"Vc6ezoQPI22vFC8zK53cqYkdKwFnOoW7CGh6XSqTSgBITMKVZuCc8bWUte5ztpROHLMj0UWSlHhR1vxw",
+	"trqmng51UDtVSO7vXMXqBHjwUb25Adopp99J1mBJCp3O1F1DhdfGIA8k4vR2tnXnNLyHI2TUHNSDsF1z",
+	"XLhmslPkqRPyiBkD3Y88crTsb17M/cn6oYPVlJrJIHLmIubXsEgxdjOCfT008wHL0My6QWYYfoBlNTsE",
+	"f29G4nG/T/OMeNuNo2jyhX7TuiatGblVOMczJ2e3kjPOQ5dzrt7ahq3kYGeqQI/T9rK0HMw0FNIdC+yz",
+	"a1Q9F4b2nHVtOHkiVMZUOIxso/toTKOgM6W3CPYMVxgN9DTE5/02mCZ5mC4lukh4sPluWRL1Ga7fjneX",
+	"IiXCYci0AGUmyp1EYrFIJdPTaDToxEXxaNCPuHN9spt09cDziVHUodr2mDMdHjMWqwawlCTE+IEtl3P1",
+	"R6c9pzuST1KqoO4EgybgMprQ1ITOI7mFXXl6vBgVwU355SBXPa1BRupxq3aTETrBzOnbAp96Zxoriq4l",
+	"kZxfFJE9QwFUuobASLiIFs4YJ3sSHnadZt4Lk5Xz/mjpFo+Hac73rTFepovzF8bLs3trXl5lEi0zh99x",
+	"NOwgeQ1JvWF5cp7kZmZdVkE8JXK2Ek/bAt7VuoTLfCvs7fbOpB7a8oWGisUt2wXfxJ2sGI8V4raYzsKm",
+	"Ate19XjjOs+bf+iKVzKBNWmIFLFx0rMR3cc9RzGuNZMluYeFPCyAS0zouOtnRx60ZnSiw7Ur/dVHdI/5",
+	"sMVEeIPsg3BPuS4Spq/eNKufdSVu2KG7fVhCPmbE4q1taypWbHmvCL0EUnzXFgsiIqX0EezyQl8Ed5ES",
+	"qCS7wNZjQ2gnY3uP0XLxZLlukP6L0PIaRolk3NpDIKzwezK/uxADlaRw8WiBJSQuzQeSbqLZZZ5EoOWt",
+	"bCESXGlkcEheidtoivNjVj9GHPdUIDcO0nkvj/NB0Ea225CTdc3/ic04rVbPiH+02xVTX+PXl1I7nQTs",
+	"+w7gfrwn0RjPVzuRILxOlxbNIIE0LoQavfM5Z7Icq5fegZJ+/bnP3PDEp9HrvJM3sGLWSKkgZQSYnzvL",
+	"FN1vjjfyLD7Qs06vTvBAj/nXgKssK2a2qk/0GjDfHpfbQ6o3cybvmsydA+nl6pOQgt+Md7gMvrHDGqng",
+	"rsb7J5Zm4hlwNAe6tO/MtuukeaQ+LQ21hTxfQrJop2aSDXhJhZaLWXE+UxSwTeTTbsgivAHygFV+sqTk",
+	"tHL8VZR5huMICi3NP4V7GjwXet4KyL6St024HD6DgBSyloyHGy+AC0ZjLcORATkuSSdsA8UJKbxPygIN",
+	"efuT+u5sxdoMFXJ3RcVYHTFZ9Wghc4PY88xX0+Z+Q2zPU8fBQQCeDH0m9qsZ4UtHkIfS7MIGPib4514F",
+	"L/LQ7uto6XAdPU5D8qvp6lQhZ9QoPVFZS1meoCJBF1TZcvl0v2ff8Uh0jHacx9Jq24p41o26LNt28Tga",
+	"gmS3mIaaiQ/Ao9ixa9vo05NuVDuQ91WQDMk4LK+bu2aaCARecPzlaTX4M+dkfqJlvMtp0lV96QJO9H6O",
+	"Ht26Netr+tsYLrh0IXaxwtne8RQpxXFizGaWIUjvwQG3YcEou7qNFdfVM9YlVMVmRfTzgDkn5/q8VvFR",
+	"C7ltLD8p641DlTvHfPVzDx8Tt8T7E9BqHboyflrSDPs5oJGTCfsufBowz9qhZSdwagRzucIBMzOOIS9X",
+	"tIfk8Avjd6LFoUsZaobL5Bqa34e24CRYCB+b71NyXEWNQ6QTSc0W2+cR8AzKvRCwxmK2X4E7g+2C1yPU",
+	"odgWE0vEQUSLlGdbWewRDKMmnjASwOSgdRegyUfdGm26C07vDyoYlRwXEm1BHgCo7qL1ritCmJaISIH0",
+	"qDtcwBV6ba8MIiAQ5oAOFasBVcDl7zlSDs/8bFgm3tM/vc++uLm5unmf5eh99s3Nly/+af76xd//evM+",
+	"+zNiHKkwmyNJGvvxu9cv0YsXL75ChKKffnx5hV7pDrz+2Vd/+evfkXULyDTuiav3tM8XN9kbzQ2TGZuI",
+	"kn1hrYDilmSb7MXVzdUL2yKrdeEat+RaC+j6o/rjUXfgmJOXRl6E0W/LbJP9N8j+rMvoOq4vb25itty/",
+	"57X2lbDDMyfPh0+GK7DyTHRNg/kx22Rfj2/kyhHcAz8iWzFAv3XlHkrTSjxcoRapfQyvXOsr1nSl8oQj",
+	"10Al708mXzCoAgYiwFEN+b5z6ElDkf9i5XG9i7R8SPk4Nk53xchYkF/8gYLU1CFMke6VQQpFIiwQRn6b",
+	"dVQY1x+V+B+NhbvujDF7v9G/v7KdOBPJ6Yvp/tWBfuYuuhuOij3lPr0P/6/28app5RFhbR0aYURs2bvF",
+	"I0TtKgr4agBMwZvcBkD19GUrLyArQvdIVlgi0QK+EwhvWScVN5SylYNqXeYe8rPv6XsPtcW741Njxpu8",
+	"w+nkcxj9OLNJsvo/Uj1fVpjuAZmWQ3POZCybXN+xeGyVE09wANc78nCpY14izqAD/7pt6+NrfcvIc4jS",
+	"uyLjk5OjXro5f6Q03UjS9vZ8JtCOPKA/KdDyt69uvvwzkixggynSHXrTY37MHCd/Ti/mH1iPXUlpHj6Z",
+	"q/9gB8WrOzCsdaCGUMn0Dxr6oO0RVfb60WdV+6CAOBh5rIqE3gEunxEI+S2p6Za02tQmiwrf46qkqqGP",
+	"3rZ9ugap+Sag6kBkpaKgMO0ZiMiI7fG+/SJmbP0WbAKactu+0VuCPzwn2w2hEXPdWut5ciqiBlIGKwpc",
+	"Q645PdjpZ8IZsEolNdvXzErcZQirGuJP7vKDZwAmXgn4kwtnP+I7MLaIhdRi2ys1Ke5ylalvrd0gvMeE",
+	"DtajxSxmDca88URNn5TL+1nTdja9szhndorMwIGyztwd0Gt4rf6i7X7QHDEKnwnEDhSZE12PMZ11p6if",
+	"SW+nh7TXSqS9O7afzL83Sn3789y5zaNZe9S4jDJZAVeKvOOs0Ue9pzp8/VH/mZBPD6xeaqxrLvgdNOze",
+	"W7JJ+ihDbY0p6gSI/1T2SgTiIDtOocyRYOYtIlGBKdoC2upLZqU29Llc+dNY89f+Uf8toJqxOygRlkqy",
+	"UBJ5Sd3LXf2vQ0IXKlLhe3hO8/IOLa0VFdZkus1Xx7Y1SU/HJnTdelcDXC6LoKuzh8A/OXmsMrM74R4N",
+	"N/bxk2WqgbcnURPuS7TtlAuRSN8TlaMD6+oSVawu+6s2akyjYrcduoP3PF0CpuIAXHklDTU0eDGZswl+",
+	"pnIl8VFcIQWXDPAQfuqHi7urfiul98yctZf7qPVBlKFVYeODWhGj9VF5XcVKgVQqMuJnvrqZ/CRiYeqP",
+	"LHB/XZYeN2wGr5ZsE4XxxoUfmhSjPD3ralBq1tUwuzvzzlz5+nw5lRo/9r+kdDWsZ5lqNB3eBMIyt4p0",
+	"DGhK6H+rcVxI/c9q+uxKeC2UMR57PW7LDW34j01WAcxuO1XlmYQXXWNuKhL5YHkW5xQVE2AsLRjiJ+t6",
+	"hp2oSXPfWpF+RY7aQC/nGXsS+w9+d0RMa/zN7Gczz2GSWABV0NjtbdtcbyWTne6gsxao0F7OECOA3zub",
+	"7XidbbLr7PHD4/8FAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -160,18 +160,23 @@ func (d *desk) shortTaken(except int) func(string) bool {
 // change carries out an edit of the load's plan and returns the ledger after
 // it; a stale revision comes back as Stale with the ledger as it stands.
 func (a *App) change(ctx context.Context, d *desk, revision int64, label string, f func(*store.Edit) error) (*Ledger, error) {
-	err := a.store.Edit(ctx, d.plan.ID, revision, a.stamp(d, label), f)
+	err := a.store.Edit(ctx, d.plan.ID, revision, a.stamp(d.operator, label), f)
 	return a.after(ctx, d.load.ID, err)
 }
 
-func (a *App) stamp(d *desk, label string) store.Stamp {
-	return store.Stamp{Person: d.operator.Person, At: a.now().UTC().Format(time.RFC3339), Label: label}
+func (a *App) stamp(o store.Operator, label string) store.Stamp {
+	return store.Stamp{Person: o.Person, At: a.now().UTC().Format(time.RFC3339), Label: label}
 }
 
 func (a *App) after(ctx context.Context, loadID int64, err error) (*Ledger, error) {
 	stale := errors.Is(err, store.ErrStale)
 	if err != nil && !stale {
 		return nil, err
+	}
+	// Undo may have taken the radio out of the plan.
+	loadID, lerr := a.orFirst(ctx, loadID)
+	if lerr != nil {
+		return nil, lerr
 	}
 	ledger, lerr := a.Ledger(ctx, loadID)
 	if lerr != nil {

@@ -2,7 +2,6 @@ package app
 
 import (
 	"context"
-	"fmt"
 	"slices"
 
 	"mnemos/core/band"
@@ -71,7 +70,7 @@ type Ledger struct {
 
 // Workspace returns the first plan with its loads.
 func (a *App) Workspace(ctx context.Context) (*Workspace, error) {
-	plans, err := a.store.Plans(ctx)
+	plan, err := a.plan(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -79,30 +78,17 @@ func (a *App) Workspace(ctx context.Context) (*Workspace, error) {
 	if err != nil {
 		return nil, err
 	}
-	if len(plans) == 0 {
-		return nil, fmt.Errorf("a plan: %w", store.ErrNotFound)
-	}
 	rules, err := band.Load(o.Region)
 	if err != nil {
 		return nil, err
 	}
-	w := &Workspace{Plan: PlanInfo{ID: plans[0].ID, Name: plans[0].Name}, Loads: []LoadInfo{}}
+	w := &Workspace{Plan: PlanInfo{ID: plan.ID, Name: plan.Name}}
 	w.Operator = OperatorInfo{Region: o.Region, Authority: rules.Authority, Height: o.Height, Radius: o.Radius}
 	if s := settings(o, a.now()); s.Place != nil {
 		w.Operator.Locator = s.Place.Locator()
 	}
-	loads, err := a.store.Loads(ctx, plans[0].ID)
-	if err != nil {
-		return nil, err
-	}
-	for _, l := range loads {
-		p, err := a.profile(ctx, l.Radio)
-		if err != nil {
-			return nil, err
-		}
-		w.Loads = append(w.Loads, LoadInfo{ID: l.ID, Radio: p})
-	}
-	return w, nil
+	w.Loads, err = a.equipped(ctx)
+	return w, err
 }
 
 // Ledger returns a load as it stands.

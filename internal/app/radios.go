@@ -1,11 +1,9 @@
 package app
 
 import (
-	"cmp"
 	"context"
 	"errors"
 	"fmt"
-	"slices"
 	"strings"
 	"time"
 
@@ -91,20 +89,6 @@ func (a *App) Radios(ctx context.Context) ([]RadioInfo, error) {
 		out = append(out, info(p, false, loads))
 	}
 	return out, nil
-}
-
-// loads returns the load of the plan that each radio has.
-func (a *App) loads(ctx context.Context) (map[string]int64, error) {
-	plans, err := a.store.Plans(ctx)
-	if err != nil || len(plans) == 0 {
-		return nil, err
-	}
-	loads, err := a.store.Loads(ctx, plans[0].ID)
-	out := map[string]int64{}
-	for _, l := range loads {
-		out[l.Radio] = l.ID
-	}
-	return out, err
 }
 
 func info(p *radio.Profile, own bool, loads map[string]int64) RadioInfo {
@@ -282,84 +266,4 @@ func (a *App) PreviewRadio(ctx context.Context, id string, texts map[string]stri
 		v.Rows = append(v.Rows, row)
 	}
 	return v, nil
-}
-
-// channels returns the channels of the plan once each, with the slot that the
-// first radio to hold them gives.
-func (a *App) channels(ctx context.Context) ([]store.Entry, error) {
-	plans, err := a.store.Plans(ctx)
-	if err != nil || len(plans) == 0 {
-		return nil, err
-	}
-	loads, err := a.store.Loads(ctx, plans[0].ID)
-	if err != nil {
-		return nil, err
-	}
-	var out []store.Entry
-	seen, slots := map[int64]bool{}, map[int]bool{}
-	for _, l := range loads {
-		entries, err := a.store.Entries(ctx, l.ID)
-		if err != nil {
-			return nil, err
-		}
-		for _, e := range entries {
-			if !seen[e.ChannelID] && !slots[e.Slot] {
-				seen[e.ChannelID], slots[e.Slot] = true, true
-				out = append(out, e)
-			}
-		}
-	}
-	slices.SortFunc(out, func(a, b store.Entry) int { return cmp.Compare(a.Slot, b.Slot) })
-	return out, nil
-}
-
-// UseRadio adds a radio to the plan and gives it every channel of the plan
-// that it can hold, in the slot in which the others have it.
-func (a *App) UseRadio(ctx context.Context, id string) (*Ledger, error) {
-	p, err := a.profile(ctx, id)
-	if err != nil {
-		return nil, err
-	}
-	loads, err := a.loads(ctx)
-	if err != nil {
-		return nil, err
-	}
-	f := &Fault{}
-	if _, used := loads[id]; used {
-		f.add("id", "%s is in the plan already", p.Name)
-		return nil, f
-	}
-	channels, err := a.channels(ctx)
-	if err != nil {
-		return nil, err
-	}
-	plans, err := a.store.Plans(ctx)
-	if err != nil {
-		return nil, err
-	}
-	if len(plans) == 0 {
-		return nil, fmt.Errorf("a plan: %w", store.ErrNotFound)
-	}
-	l, err := a.store.AddLoad(ctx, plans[0].ID, id)
-	if err != nil {
-		return nil, err
-	}
-	d, err := a.desk(ctx, l.ID)
-	if err != nil {
-		return nil, err
-	}
-	return a.change(ctx, d, d.plan.Revision, "load the plan into "+p.Name, func(x *store.Edit) error {
-		taken := map[string]bool{}
-		for _, e := range channels {
-			if !p.Slots.Holds(e.Slot) || !p.CanReceive(e.Channel.Receive) {
-				continue
-			}
-			short := naming.Short(e.Channel.Name, p.Names, func(s string) bool { return taken[s] })
-			taken[short] = true
-			if err := x.AddEntry(store.Entry{LoadID: l.ID, Slot: e.Slot, ChannelID: e.ChannelID, ShortName: short, Scan: e.Scan}); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
 }

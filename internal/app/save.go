@@ -134,7 +134,7 @@ func (a *App) Undo(ctx context.Context, loadID, revision int64, redo bool) (*Led
 	if err != nil {
 		return nil, err
 	}
-	_, err = a.store.Undo(ctx, d.plan.ID, revision, a.stamp(d, ""), redo)
+	_, err = a.store.Undo(ctx, d.plan.ID, revision, a.stamp(d.operator, ""), redo)
 	return a.after(ctx, loadID, err)
 }
 

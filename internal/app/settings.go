@@ -9,7 +9,9 @@ import (
 
 	"mnemos/core/band"
 	"mnemos/core/check"
+	"mnemos/core/freq"
 	"mnemos/core/geo"
+	"mnemos/core/listing"
 	"mnemos/core/service"
 	"mnemos/internal/store"
 )
@@ -42,8 +44,24 @@ type Region struct {
 	Monitoring band.Monitoring `json:"monitoring"`
 	Identify   band.Identify   `json:"identify"`
 	APRS       []string        `json:"aprs"` // MHz
-	Bands      []string        `json:"bands"`
+	Bands      []BandInfo      `json:"bands"`
 	Services   []ServiceInfo   `json:"services"`
+}
+
+// BandInfo is a band in which the region's amateurs may transmit.
+type BandInfo struct {
+	Name    string      `json:"name"`
+	Limits  string      `json:"limits"`  // MHz
+	Calling []string    `json:"calling"` // MHz
+	Shifts  []ShiftInfo `json:"shifts"`
+}
+
+// ShiftInfo is what the plan says of the repeaters of a range.
+type ShiftInfo struct {
+	Outputs      string   `json:"outputs"` // MHz
+	Shift        string   `json:"shift"`
+	Certainty    string   `json:"certainty"`
+	Alternatives []string `json:"alternatives"`
 }
 
 // ServiceInfo names a service of a region.
@@ -78,14 +96,14 @@ func (a *App) Settings(ctx context.Context) (*Settings, error) {
 func region(p *band.Plan) Region {
 	r := Region{
 		ID: p.Region, Title: p.Title, Authority: p.Authority, Source: p.Source, Basis: p.Basis, AsOf: p.AsOf, Firm: p.Firm(),
-		Monitoring: p.Monitoring, Identify: p.Identify, APRS: []string{}, Bands: []string{}, Services: []ServiceInfo{},
+		Monitoring: p.Monitoring, Identify: p.Identify, APRS: []string{}, Bands: []BandInfo{}, Services: []ServiceInfo{},
 	}
 	for _, f := range p.APRS {
 		r.APRS = append(r.APRS, f.MHz())
 	}
 	for _, b := range p.Bands {
 		if b.Transmit {
-			r.Bands = append(r.Bands, b.Name)
+			r.Bands = append(r.Bands, bandInfo(b))
 		}
 	}
 	for _, s := range service.Of(p.Region) {
@@ -94,6 +112,32 @@ func region(p *band.Plan) Region {
 		}
 	}
 	return r
+}
+
+func bandInfo(b band.Band) BandInfo {
+	info := BandInfo{Name: b.Name, Limits: short(b.Lower) + "–" + short(b.Upper), Calling: []string{}, Shifts: []ShiftInfo{}}
+	for _, f := range b.Calling {
+		info.Calling = append(info.Calling, f.MHz())
+	}
+	for _, r := range b.Shifts {
+		s := ShiftInfo{Outputs: limits(r.Span), Shift: listing.ShiftWords(r.Offset), Certainty: string(r.Certainty), Alternatives: []string{}}
+		for _, o := range r.Alternatives {
+			s.Alternatives = append(s.Alternatives, listing.ShiftWords(o))
+		}
+		info.Shifts = append(info.Shifts, s)
+	}
+	return info
+}
+
+// short writes a frequency in MHz without the zeros at its end.
+func short(f freq.Hz) string { return strings.TrimRight(strings.TrimRight(f.MHz(), "0"), ".") }
+
+// limits writes a range in MHz, one frequency as one.
+func limits(s band.Span) string {
+	if s.Lower == s.Upper {
+		return s.Lower.MHz()
+	}
+	return s.Lower.MHz() + "–" + s.Upper.MHz()
 }
 
 // SettingsForm is what a person typed into the settings.
@@ -132,7 +176,7 @@ func (a *App) SetSettings(ctx context.Context, form SettingsForm) (*Settings, er
 	}
 	info := region(plan)
 	for _, b := range form.Bands {
-		if slices.Contains(info.Bands, b) {
+		if slices.ContainsFunc(info.Bands, func(have BandInfo) bool { return have.Name == b }) {
 			o.Bands = append(o.Bands, b) // a band of another region is dropped with the region
 		}
 	}

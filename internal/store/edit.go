@@ -165,7 +165,48 @@ func (e *Edit) Swap(a, b Entry) error {
 // DropEntry empties a slot.
 func (e *Edit) DropEntry(id int64) error { return e.remove("entry", id) }
 
-var statements = map[string]struct{ read, write string }{
+// AddLoad takes a radio into the plan, without any channel.
+func (e *Edit) AddLoad(radio string) (Load, error) {
+	l := Load{PlanID: e.planID, Radio: radio}
+	// The journal may bring a load back that was taken out: its ID is taken too.
+	err := e.tx.GetContext(e.ctx, &l.ID, `SELECT 1 + max(coalesce((SELECT max(id) FROM load), 0), coalesce((SELECT max(c.value ->> 'id')
+		FROM journal, json_each(journal.changes) AS c WHERE c.value ->> 'table' = 'load'), 0))`)
+	if err != nil {
+		return l, fmt.Errorf("next load: %w", err)
+	}
+	return l, e.put("load", l.ID, nil, l)
+}
+
+// DropLoad takes a radio and what it holds out of the plan. The channels stay
+// where another radio holds them.
+func (e *Edit) DropLoad(id int64) error {
+	var entries []entryRow
+	if err := e.tx.SelectContext(e.ctx, &entries, "SELECT id, load_id, slot, channel_id, short_name, scan FROM entry WHERE load_id = ? ORDER BY id", id); err != nil {
+		return fmt.Errorf("read load %d: %w", id, err)
+	}
+	for _, r := range entries {
+		if err := e.remove("entry", r.ID); err != nil {
+			return err
+		}
+		if err := e.DropChannel(r.ChannelID); err != nil {
+			return err
+		}
+	}
+	return e.remove("load", id)
+}
+
+// A table is how the journal reads and writes the rows of one.
+type table struct {
+	read, write string
+	row         func() any
+}
+
+var tables = map[string]table{
+	"load": {
+		"SELECT id, plan_id, radio FROM load WHERE id = ?",
+		"INSERT INTO load (id, plan_id, radio) VALUES (:id, :plan_id, :radio)",
+		func() any { return &Load{} },
+	},
 	"channel": {
 		"SELECT id, plan_id, name, receive_hz, transmit_kind, offset_hz, split_hz, transmit_tone, receive_tone, bandwidth, power FROM channel WHERE id = ?",
 		`INSERT INTO channel (id, plan_id, name, receive_hz, transmit_kind, offset_hz, split_hz, transmit_tone, receive_tone, bandwidth, power)
@@ -173,11 +214,13 @@ var statements = map[string]struct{ read, write string }{
 		ON CONFLICT (id) DO UPDATE SET name = excluded.name, receive_hz = excluded.receive_hz, transmit_kind = excluded.transmit_kind,
 			offset_hz = excluded.offset_hz, split_hz = excluded.split_hz, transmit_tone = excluded.transmit_tone,
 			receive_tone = excluded.receive_tone, bandwidth = excluded.bandwidth, power = excluded.power`,
+		func() any { return &channelRow{} },
 	},
 	"entry": {
 		"SELECT id, load_id, slot, channel_id, short_name, scan FROM entry WHERE id = ?",
 		`INSERT INTO entry (id, load_id, slot, channel_id, short_name, scan) VALUES (:id, :load_id, :slot, :channel_id, :short_name, :scan)
 		ON CONFLICT (id) DO UPDATE SET slot = excluded.slot, channel_id = excluded.channel_id, short_name = excluded.short_name, scan = excluded.scan`,
+		func() any { return &entryRow{} },
 	},
 }
 
@@ -191,23 +234,18 @@ func (e *Edit) next(table string) (id int64, err error) {
 	return id, nil
 }
 
-// row returns a row as a channelRow or entryRow.
+// row returns a row as the type of its table.
 func (e *Edit) row(table string, id int64) (any, error) {
-	if table == "channel" {
-		var r channelRow
-		err := e.tx.GetContext(e.ctx, &r, statements[table].read, id)
-		return r, found(err, fmt.Sprintf("channel %d", id))
-	}
-	var r entryRow
-	err := e.tx.GetContext(e.ctx, &r, statements[table].read, id)
-	return r, found(err, fmt.Sprintf("entry %d", id))
+	r := tables[table].row()
+	err := e.tx.GetContext(e.ctx, r, tables[table].read, id)
+	return reflect.ValueOf(r).Elem().Interface(), found(err, fmt.Sprintf("%s %d", table, id))
 }
 
 func (e *Edit) put(table string, id int64, before, after any) error {
 	if reflect.DeepEqual(before, after) {
 		return nil
 	}
-	if _, err := e.tx.NamedExecContext(e.ctx, statements[table].write, after); err != nil {
+	if _, err := e.tx.NamedExecContext(e.ctx, tables[table].write, after); err != nil {
 		return fmt.Errorf("write %s %d: %w", table, id, err)
 	}
 	return e.note(table, id, before, after)

@@ -20,9 +20,9 @@ type Plan struct {
 
 // Load is what one radio gets of a plan.
 type Load struct {
-	ID     int64  `db:"id"`
-	PlanID int64  `db:"plan_id"`
-	Radio  string `db:"radio"`
+	ID     int64  `db:"id" json:"id"`
+	PlanID int64  `db:"plan_id" json:"plan_id"`
+	Radio  string `db:"radio" json:"radio"`
 }
 
 // Entry is a channel in a slot of a load.

@@ -49,12 +49,3 @@ func (s *Store) DropProfile(ctx context.Context, id string) error {
 	}
 	return nil
 }
-
-// AddLoad adds a radio to a plan, without any channel.
-func (s *Store) AddLoad(ctx context.Context, planID int64, radio string) (Load, error) {
-	l := Load{PlanID: planID, Radio: radio}
-	if err := s.write.GetContext(ctx, &l.ID, "INSERT INTO load (plan_id, radio) VALUES (?, ?) RETURNING id", planID, radio); err != nil {
-		return l, fmt.Errorf("add radio %s: %w", radio, err)
-	}
-	return l, nil
-}

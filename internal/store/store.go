@@ -73,13 +73,28 @@ func migrate(ctx context.Context, db *sqlx.DB, path string) error {
 		return fmt.Errorf("read version of %s: %w", path, err)
 	}
 	if current > 0 && current < target {
-		backup := fmt.Sprintf("%s.version-%d", path, current)
-		if _, err := db.ExecContext(ctx, "VACUUM INTO ?", backup); err != nil {
-			return fmt.Errorf("back up to %s before migrating: %w", backup, err)
+		if err := backUp(ctx, db, fmt.Sprintf("%s.version-%d", path, current)); err != nil {
+			return err
 		}
 	}
 	if _, err := provider.Up(ctx); err != nil {
 		return fmt.Errorf("migrate %s: %w", path, err)
+	}
+	return nil
+}
+
+// backUp copies the database to a file before it is migrated. It is written
+// under another name first, so that a copy which was cut off is no backup.
+func backUp(ctx context.Context, db *sqlx.DB, path string) error {
+	part := path + ".part"
+	if err := os.Remove(part); err != nil && !errors.Is(err, os.ErrNotExist) {
+		return fmt.Errorf("back up to %s before migrating: %w", path, err)
+	}
+	if _, err := db.ExecContext(ctx, "VACUUM INTO ?", part); err != nil {
+		return fmt.Errorf("back up to %s before migrating: %w", path, err)
+	}
+	if err := os.Rename(part, path); err != nil {
+		return fmt.Errorf("back up to %s before migrating: %w", path, err)
 	}
 	return nil
 }

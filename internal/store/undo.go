@@ -140,18 +140,21 @@ func (e *Edit) matches(c change) error {
 
 func (e *Edit) restore(c change) error {
 	if string(c.Before) == "null" {
+		if c.Table == "load" {
+			var held int // what was stored there since would be lost
+			if err := e.tx.GetContext(e.ctx, &held, "SELECT count(*) FROM entry WHERE load_id = ?", c.ID); err != nil || held > 0 {
+				return errors.Join(ErrStale, err)
+			}
+		}
 		if _, err := e.tx.ExecContext(e.ctx, "DELETE FROM "+c.Table+" WHERE id = ?", c.ID); err != nil {
 			return fmt.Errorf("delete %s %d: %w", c.Table, c.ID, err)
 		}
 	} else {
-		var row any = &channelRow{}
-		if c.Table == "entry" {
-			row = &entryRow{}
-		}
+		row := tables[c.Table].row()
 		if err := json.Unmarshal(c.Before, row); err != nil {
 			return fmt.Errorf("read journal: %w", err)
 		}
-		if _, err := e.tx.NamedExecContext(e.ctx, statements[c.Table].write, row); err != nil {
+		if _, err := e.tx.NamedExecContext(e.ctx, tables[c.Table].write, row); err != nil {
 			return fmt.Errorf("write %s %d: %w", c.Table, c.ID, err)
 		}
 	}

@@ -15,5 +15,6 @@ export const singleKeys = new SingleKeys();
 
 /** Whether a key was pressed in a text field or a dialog, where single keys type. */
 export function typing(e: KeyboardEvent): boolean {
-  return e.target instanceof Element && e.target.closest('input, textarea, select, [role="dialog"]') !== null;
+  const taking = 'input:not([type=checkbox], [type=radio]), textarea, select, [role="dialog"]';
+  return e.target instanceof Element && e.target.closest(taking) !== null;
 }

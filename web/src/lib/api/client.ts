@@ -25,6 +25,7 @@ export type Region = Schemas['Region'];
 export type RadioInfo = Schemas['RadioInfo'];
 export type RadioForm = Schemas['RadioForm'];
 export type Preview = Schemas['Preview'];
+export type Loss = Schemas['Loss'];
 export type Rule = Schemas['Rule'];
 export type UpdateRequest = Schemas['UpdateRequest'];
 

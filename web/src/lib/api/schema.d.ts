@@ -110,7 +110,11 @@ export interface paths {
         put?: never;
         /** Add the radio to the plan, with every channel that it can hold */
         post: operations["useRadio"];
-        delete?: never;
+        /**
+         * Take the radio and what only it holds out of the plan
+         * @description The answer is the ledger of a radio that stays. Undo brings the radio back.
+         */
+        delete: operations["dropRadio"];
         options?: never;
         head?: never;
         patch?: never;
@@ -347,7 +351,21 @@ export interface components {
                 source: string;
             };
             aprs: string[];
-            bands: string[];
+            bands: {
+                name: string;
+                /** @description MHz */
+                limits: string;
+                /** @description MHz */
+                calling: string[];
+                shifts: {
+                    /** @description MHz */
+                    outputs: string;
+                    shift: string;
+                    /** @enum {string} */
+                    certainty: "fixed" | "usual" | "locally varied" | "confirm locally";
+                    alternatives: string[];
+                }[];
+            }[];
             services: {
                 id: string;
                 name: string;
@@ -948,6 +966,21 @@ export interface operations {
         requestBody?: never;
         responses: {
             201: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Ledger"];
             default: components["responses"]["Problem"];
         };
     };

@@ -188,6 +188,12 @@ export class PlanState {
 
   #take(ledger: Ledger): void {
     this.client.setQueryData(['ledger', ledger.load], ledger);
+    if (ledger.load !== this.load) {
+      // The change took this radio out of the plan.
+      localStorage.setItem('load', String(ledger.load));
+      this.open(ledger.load);
+      void this.client.invalidateQueries({ queryKey: ['workspace'] });
+    }
     // The radios of a plan share its channels, so the others are read again.
     void this.client.invalidateQueries({
       predicate: (q) => q.queryKey[0] === 'ledger' && q.queryKey[1] !== ledger.load,

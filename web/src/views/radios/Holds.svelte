@@ -1,13 +1,16 @@
 <script lang="ts">
   import Frequency from '$parts/Frequency.svelte';
-  import type { Preview } from '$lib/api/client';
+  import type { Loss, Preview } from '$lib/api/client';
 
   /** What the profile would hold of the plan, and what it would lose, channel by channel. */
-  let { preview }: { preview: Preview } = $props();
+  let { preview, old }: { preview: Preview; old: boolean } = $props();
   let all = $state(false);
   const total = $derived(preview.rows.length);
   const troubled = $derived(preview.rows.filter((r) => !r.held || r.losses.length > 0));
   const rows = $derived(all ? preview.rows : troubled);
+  /** A tone that is lost in both directions is said once. */
+  const once = (losses: Loss[]) =>
+    losses.filter((l, i) => losses.findIndex((o) => o.wanted === l.wanted && o.why === l.why) === i);
   const parts = $derived([
     { n: preview.fit, word: 'as they are', ground: 'bg-ink' },
     { n: preview.lose, word: 'in part', ground: 'bg-conflict' },
@@ -22,6 +25,7 @@
       {#if p.n > 0}<span class={p.ground} style:flex-grow={p.n}></span>{/if}
     {/each}
   </div>
+  {#if old}<p class="pt-1.5 text-label text-stop">As it was before the marked field: mend that first.</p>{/if}
   <p class="py-1.5">
     {#each parts as p, i (p.word)}{i > 0 ? ', ' : ''}<b class="font-figs font-strong">{p.n}</b> {p.word}{/each}, of {total}
     channels.
@@ -45,10 +49,10 @@
             </td>
             <td>
               {#if !r.held && r.losses.length === 0}the slot: it has no {r.slot}{/if}
-              {#each r.losses as l (l.field + l.wanted)}
+              {#each once(r.losses) as l (l.field)}
                 <span class="block"
                   ><b class="font-strong">{l.wanted}</b>: {l.held === 'nothing' ? 'cannot be held' : `holds ${l.held}`}
-                  <span class="text-label text-ink2">{l.why}</span></span
+                  <span class="block text-label text-ink2">{l.why}</span></span
                 >
               {/each}
               {#if r.held && r.losses.length === 0}<span class="text-ink3">nothing</span>{/if}

@@ -1,33 +1,55 @@
 <script lang="ts">
   import type { RadioInfo } from '$lib/api/client';
 
-  let { radios, current }: { radios: RadioInfo[]; current: string } = $props();
+  interface Props {
+    radios: RadioInfo[];
+    current: string;
+    go: (id: string) => void;
+  }
+  /** The profiles there are: a list, or one box where the screen is narrow. */
+  let { radios, current, go }: Props = $props();
   const groups = $derived([
     { name: 'yours', list: radios.filter((r) => r.own) },
     { name: 'shipped, to copy', list: radios.filter((r) => !r.own) },
   ]);
+  const none = 'None yet. Open the shipped one that is most like yours, and copy it.';
 </script>
 
-<nav aria-label="Radios">
+<label class="wide:hidden">
+  <span class="text-label text-ink2">radio</span>
+  <select
+    class="h-[30px] w-full rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11"
+    value={current}
+    onchange={(e) => {
+      go(e.currentTarget.value);
+    }}
+  >
+    {#each groups as g (g.name)}
+      <optgroup label={g.name}>
+        {#each g.list as r (r.id)}
+          <option value={r.id}>{r.name}, {r.form}, {r.entry}{r.load === null ? '' : ', in the plan'}</option>
+        {/each}
+      </optgroup>
+    {/each}
+  </select>
+</label>
+<nav aria-label="Radios" class="max-wide:hidden">
   {#each groups as g (g.name)}
     <h2 class="border-b border-bold pt-3 pb-1 text-label text-ink2 first:pt-0">{g.name}</h2>
-    {#if g.list.length === 0}
-      <p class="py-2 text-ink2">None yet. Open the shipped one that is most like yours, and copy it.</p>
-    {/if}
+    {#if g.list.length === 0}<p class="py-2 text-ink2">{none}</p>{/if}
     <ul>
       {#each g.list as r (r.id)}
         <li class="border-b border-rule">
           <a
             href="/radios/{r.id}"
             aria-current={r.id === current ? 'true' : undefined}
-            class="flex min-h-8 items-baseline gap-2 px-1.5 py-1 no-underline hover:bg-hover max-desk:min-h-11 max-desk:items-center {r.id ===
-            current
+            class="grid grid-cols-[1fr_auto] items-baseline px-1.5 py-1 no-underline hover:bg-hover {r.id === current
               ? 'bg-water'
               : ''}"
           >
-            <b class="font-strong">{r.name}</b>
+            <b class="truncate font-strong">{r.name}</b>
+            <span class="text-label text-ink2">{r.load === null ? '' : 'in the plan'}</span>
             <span class="text-label text-ink2">{r.form}, {r.entry}</span>
-            {#if r.load !== null}<span class="ml-auto text-label text-ink2">in the plan</span>{/if}
           </a>
         </li>
       {/each}

@@ -18,9 +18,13 @@
     queryKey: ['radios'],
     queryFn: async () => must(await api.GET('/api/radios')).radios,
   }));
-  const wanted = $derived(route.params.radio ?? radios.data?.find((r) => r.load !== null)?.id);
+  const shown = Number(localStorage.getItem('load')); // the radio that the plan shows
+  const loaded = $derived(
+    (radios.data ?? []).filter((r) => r.load !== null).sort((a, b) => Number(a.load) - Number(b.load)),
+  );
+  const wanted = $derived(route.params.radio ?? (loaded.find((r) => r.load === shown) ?? loaded[0])?.id);
   $effect(() => {
-    if (wanted && wanted !== radio.form?.id) void radio.open(wanted);
+    if (wanted) void radio.open(wanted);
   });
   const groups = $derived([...new Set(radio.form?.fields.map((f) => f.group))]);
   const file = $derived(`data:text/yaml;charset=utf-8,${encodeURIComponent(radio.preview?.yaml ?? '')}`);
@@ -60,7 +64,7 @@
   class="mx-auto grid max-w-[1320px] grid-cols-[220px_minmax(0,1fr)_minmax(0,400px)] gap-8 px-6 py-6 max-wide:block max-desk:px-4"
 >
   <div class="max-wide:mb-6">
-    {#if radios.data}<RadioList radios={radios.data} current={radio.form?.id ?? ''} />{/if}
+    {#if radios.data}<RadioList radios={radios.data} current={radio.form?.id ?? ''} {go} />{/if}
     <button type="button" class="link mt-3 max-desk:min-h-11" onclick={() => (bringing = true)}
       >Bring a profile in…</button
     >
@@ -81,17 +85,21 @@
         <Action key="c" onclick={() => void copy()}>{radio.form.own ? 'Copy' : 'Copy to change'}</Action>
         {#if radio.form.load === null}
           <Action onclick={() => void radio.use()} disabled={radio.dirty}>Use in the plan</Action>
+        {:else}
+          <Action onclick={() => void radio.leave()}>Take out of the plan</Action>
         {/if}
         {#if radio.form.own && radio.form.load === null}<Action onclick={() => void remove()}>Delete</Action>{/if}
-        <a class="link" href={file} download="{radio.form.id}.yaml">YAML</a>
       {/if}
     </div>
-    <p role="status" class="min-h-6 py-1 text-label text-ink2">
-      {radio.message}
-      {#if radio.gone}
-        <button type="button" class="link" onclick={() => void bring(radio.gone)}>Bring it back</button>
-      {/if}
-    </p>
+    <div class="flex items-baseline justify-between gap-3 py-1 text-label text-ink2">
+      <p role="status">
+        {radio.message}
+        {#if radio.gone}
+          <button type="button" class="link" onclick={() => void bring(radio.gone)}>Bring it back</button>
+        {/if}
+      </p>
+      {#if radio.form}<a class="link" href={file} download="{radio.form.id}.yaml">Save as a YAML file</a>{/if}
+    </div>
     {#if radio.trouble}<p role="alert" class="pb-2 text-stop">{radio.trouble}</p>{/if}
     {#if radio.form}
       {#if !radio.form.own}
@@ -128,7 +136,7 @@
     {/if}
   </div>
   <div class="holds max-wide:mt-8">
-    {#if radio.preview}<Holds preview={radio.preview} />{/if}
+    {#if radio.preview}<Holds preview={radio.preview} old={Object.keys(radio.faults).length > 0} />{/if}
   </div>
 </main>
 <Bring bind:open={bringing} trouble={radio.trouble} {bring} />

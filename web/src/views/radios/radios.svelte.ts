@@ -12,6 +12,7 @@ export class RadiosState {
   /** The YAML of a profile that was deleted, so that it can be brought back. */
   gone = $state('');
   #asked = 0;
+  #wanted = '';
   #timer = 0;
 
   constructor(private readonly client: QueryClient) {}
@@ -21,9 +22,14 @@ export class RadiosState {
     return f !== undefined && f.fields.some((x) => this.texts[x.key] !== f.texts[x.key]);
   }
 
+  /** Shows a profile; one that is shown already stays as it was typed. */
   async open(id: string): Promise<void> {
+    if (id === this.#wanted) return;
+    this.#wanted = id;
+    if (!this.gone) this.message = '';
     await this.#try(async () => {
-      this.#show(must(await api.GET('/api/radios/{radio}', { params: { path: { radio: id } } })));
+      const form = must(await api.GET('/api/radios/{radio}', { params: { path: { radio: id } } }));
+      if (id === this.#wanted) this.#show(form);
     });
   }
 
@@ -56,7 +62,6 @@ export class RadiosState {
 
   async bring(yaml: string): Promise<string | undefined> {
     const id = await this.#make({ yaml }, 'Brought in.');
-    if (id) this.gone = '';
     return id;
   }
 
@@ -67,6 +72,7 @@ export class RadiosState {
       const path = { radio: form.id };
       this.#show(must(await api.PUT('/api/radios/{radio}', { params: { path }, body: { texts: this.texts } })));
       this.message = 'Saved.';
+      this.gone = '';
       await this.#refresh();
     });
   }
@@ -91,9 +97,20 @@ export class RadiosState {
     if (!form) return;
     await this.#try(async () => {
       const l = must(await api.POST('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
-      this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z on the plan takes them out again.`;
+      this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z on the plan takes it out again.`;
       localStorage.setItem('load', String(l.load));
       this.form = { ...form, load: l.load };
+      await this.#refresh();
+    });
+  }
+
+  async leave(): Promise<void> {
+    const form = this.form;
+    if (!form) return;
+    await this.#try(async () => {
+      must(await api.DELETE('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
+      this.message = 'Out of the plan. Ctrl+Z on the plan brings it back.';
+      this.form = { ...form, load: null };
       await this.#refresh();
     });
   }
@@ -102,8 +119,10 @@ export class RadiosState {
     let id: string | undefined;
     await this.#try(async () => {
       const f = must(await api.POST('/api/radios', { body }));
+      this.#wanted = f.id; // the address follows; what is typed until then stays
       this.#show(f);
       this.message = message;
+      this.gone = '';
       id = f.id;
       await this.#refresh();
     });

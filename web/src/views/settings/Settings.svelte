@@ -26,7 +26,7 @@
 <svelte:head><title>Settings · Mnemos</title></svelte:head>
 
 <Masthead current="Settings" />
-<main class="mx-auto grid max-w-[1180px] grid-cols-[1fr_400px] gap-10 px-6 py-6 max-wide:block max-desk:px-4">
+<main class="mx-auto grid max-w-[1320px] grid-cols-[1fr_480px] gap-10 px-6 py-6 max-wide:block max-desk:px-4">
   <div>
     <div class="flex items-baseline gap-4 border-b border-bold pb-1">
       <h1 class="text-head font-strong">Settings</h1>
@@ -106,7 +106,7 @@
         <Checks
           legend="your licence permits"
           note="none ticked: every band of the region"
-          options={region.bands.map((b) => ({ value: b, label: b }))}
+          options={region.bands.map((b) => ({ value: b.name, label: b.name }))}
           changed={save}
           bind:chosen={own.form.bands}
         />
