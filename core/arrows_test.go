@@ -13,6 +13,7 @@ import (
 var pure = []string{
 	"github.com/goccy/go-yaml",    // reads the embedded data
 	"github.com/tidwall/geodesic", // geodesics on the ellipsoid
+	"golang.org/x/sync/errgroup",  // work side by side
 	"golang.org/x/text",           // takes accents off names
 }
 

@@ -72,12 +72,6 @@ type Remedy struct {
 	Slot   *int            `json:"slot,omitempty"`
 }
 
-// Other is another channel of the same radio.
-type Other struct {
-	Slot    int
-	Channel channel.Channel
-}
-
 // Settings are the operator's circumstances.
 type Settings struct {
 	Place    *geo.Point // nil if unknown
@@ -102,7 +96,7 @@ type Subject struct {
 	Slot    *int // the slot it is in or is to go to; nil if none was named
 	Plan    *band.Plan
 	Radio   *radio.Profile // nil if no radio was named
-	Others  []Other        // the rest of the radio's channels
+	Roll    *Roll          // what the radio holds
 	Outputs []listing.Match
 	Inputs  []listing.Match
 	// Candidates are records that one slip leads to; Census counts the

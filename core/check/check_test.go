@@ -106,12 +106,14 @@ func look(t *testing.T, line string, c circumstances) Result {
 		s.Radio, err = radio.Load(c.radio)
 		require.NoError(t, err)
 	}
+	var others []Other
 	for _, o := range c.others {
 		var slot int
 		_, err := fmt.Sscanf(o, "%d", &slot)
 		require.NoError(t, err)
-		s.Others = append(s.Others, Other{Slot: slot, Channel: entry.Read(o[2:], plan).Channel})
+		others = append(others, Other{Slot: slot, Channel: entry.Read(o[2:], plan).Channel})
 	}
+	s.Roll = NewRoll(others)
 	if c.src == nil {
 		c.src = records()
 	}

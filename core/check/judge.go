@@ -2,6 +2,9 @@ package check
 
 import (
 	"context"
+	"runtime"
+
+	"golang.org/x/sync/errgroup"
 
 	"mnemos/core/band"
 	"mnemos/core/channel"
@@ -44,6 +47,21 @@ func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
 		return r, nil
 	}
 	return Run(s), nil
+}
+
+// JudgeAll judges the channels of a plan side by side, on every processor.
+// The results stand in the order of the subjects.
+func JudgeAll(ctx context.Context, src listing.Source, subjects []Subject) ([]Result, error) {
+	out := make([]Result, len(subjects))
+	g, ctx := errgroup.WithContext(ctx)
+	g.SetLimit(runtime.GOMAXPROCS(0))
+	for i := range subjects {
+		g.Go(func() (err error) {
+			out[i], err = Judge(ctx, src, subjects[i])
+			return err
+		})
+	}
+	return out, g.Wait()
 }
 
 // doubtful reports whether a slip may be behind the entry: a witness says

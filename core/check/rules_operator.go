@@ -244,19 +244,17 @@ func harmonic(p *Pass) {
 		return
 	}
 	tx, sends := p.Channel.Transmit()
-	for _, o := range p.Others {
-		if sends && hits(tx, o.Channel.Receive) {
+	if sends {
+		if o, hit := p.first(p.Roll.receiving(3*tx-inside, 3*tx+inside), whichever); hit {
 			p.Report(p.harmonicOf(tx, o.Channel.Receive, fmt.Sprintf("slot %d, %s", o.Slot, title(o))))
 			return
 		}
-		if otx, ok := o.Channel.Transmit(); ok && hits(otx, p.Channel.Receive) {
-			p.Report(p.harmonicOf(otx, p.Channel.Receive, "this channel, from slot "+fmt.Sprint(o.Slot)))
-			return
-		}
+	}
+	rx := p.Channel.Receive
+	if o, hit := p.first(p.Roll.sending((rx-inside+2)/3, (rx+inside)/3), whichever); hit { // 3 × tx within the range, rounded inwards
+		p.Report(p.harmonicOf(transmits(o), rx, "this channel, from slot "+fmt.Sprint(o.Slot)))
 	}
 }
-
-func hits(tx, rx freq.Hz) bool { return freq.Offset(3*tx-rx).Abs() <= inside }
 
 func (p *Pass) harmonicOf(tx, rx freq.Hz, where string) Finding {
 	return Finding{

@@ -162,14 +162,11 @@ func nameDuplicate(p *Pass) {
 	if p.Channel.Name == "" {
 		return
 	}
-	for _, o := range p.Others {
-		if o.Channel.Name == p.Channel.Name {
-			p.Report(Finding{
-				Severity: Check, Field: listing.FieldName, Title: fmt.Sprintf("Slot %d has this name too", o.Slot),
-				Message: "The display would not tell the two apart. Give one of them another name.",
-				Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s on %s", o.Slot, o.Channel.Name, o.Channel.Receive)}},
-			})
-			return
-		}
+	if o, ok := p.first(p.Roll.named(p.Channel.Name), whichever); ok {
+		p.Report(Finding{
+			Severity: Check, Field: listing.FieldName, Title: fmt.Sprintf("Slot %d has this name too", o.Slot),
+			Message: "The display would not tell the two apart. Give one of them another name.",
+			Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s on %s", o.Slot, o.Channel.Name, o.Channel.Receive)}},
+		})
 	}
 }

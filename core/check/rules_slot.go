@@ -45,22 +45,20 @@ func slotRange(p *Pass) {
 }
 
 func slotOccupied(p *Pass) {
-	if p.Slot == nil {
+	if p.Slot == nil || p.Draft == nil {
 		return
 	}
-	for _, o := range p.Others {
-		if o.Slot != *p.Slot {
-			continue
-		}
-		f := Finding{
-			Severity: Check, Field: listing.FieldSlot, Title: fmt.Sprintf("Slot %d holds %s", o.Slot, title(o)),
-			Message: "It is kept. Choose another slot, or store over it on purpose.",
-			Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s", o.Slot, o.Channel.Receive)}},
-		}
-		p.toVacant(&f)
-		p.Report(f)
+	o, taken := p.Roll.in(*p.Slot)
+	if !taken {
 		return
 	}
+	f := Finding{
+		Severity: Check, Field: listing.FieldSlot, Title: fmt.Sprintf("Slot %d holds %s", o.Slot, title(o)),
+		Message: "It is kept. Choose another slot, or store over it on purpose.",
+		Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s", o.Slot, o.Channel.Receive)}},
+	}
+	p.toVacant(&f)
+	p.Report(f)
 }
 
 func (p *Pass) toVacant(f *Finding) {
@@ -75,10 +73,6 @@ func (p *Pass) vacant() (int, bool) {
 	if p.Radio == nil {
 		return 0, false
 	}
-	used := map[int]bool{}
-	for _, o := range p.Others {
-		used[o.Slot] = true
-	}
 	from := p.Radio.Slots.First
 	if p.Slot != nil && p.Radio.Slots.Holds(*p.Slot) {
 		from = *p.Slot
@@ -88,7 +82,7 @@ func (p *Pass) vacant() (int, bool) {
 		if n > p.Radio.Slots.Last {
 			n -= p.Radio.Slots.Last - p.Radio.Slots.First + 1
 		}
-		if !used[n] {
+		if _, used := p.Roll.in(n); !used {
 			return n, true
 		}
 	}
@@ -107,16 +101,15 @@ func channelDuplicate(p *Pass) {
 		return
 	}
 	tx, sends := p.Channel.Transmit()
-	for _, o := range p.Others {
+	same := func(o Other) bool {
 		otx, osends := o.Channel.Transmit()
-		if o.Channel.Receive == p.Channel.Receive && sends == osends && tx == otx &&
-			o.Channel.TransmitTone == p.Channel.TransmitTone && o.Channel.ReceiveTone == p.Channel.ReceiveTone {
-			p.Report(Finding{
-				Severity: Check, Field: listing.FieldReceive, Title: fmt.Sprintf("Slot %d holds the same channel", o.Slot),
-				Message: fmt.Sprintf("%s has the same frequencies and tones.", title(o)),
-				Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s, %s", o.Slot, o.Channel.Receive, listing.ShiftWords(o.Channel.Offset()))}},
-			})
-			return
-		}
+		return sends == osends && tx == otx && o.Channel.TransmitTone == p.Channel.TransmitTone && o.Channel.ReceiveTone == p.Channel.ReceiveTone
+	}
+	if o, ok := p.first(p.Roll.receiving(p.Channel.Receive, p.Channel.Receive), same); ok {
+		p.Report(Finding{
+			Severity: Check, Field: listing.FieldReceive, Title: fmt.Sprintf("Slot %d holds the same channel", o.Slot),
+			Message: fmt.Sprintf("%s has the same frequencies and tones.", title(o)),
+			Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s, %s", o.Slot, o.Channel.Receive, listing.ShiftWords(o.Channel.Offset()))}},
+		})
 	}
 }

@@ -87,15 +87,19 @@ func (o Offset) Sign() int {
 }
 
 func megahertz(n int64) string {
-	sign := ""
+	buf := make([]byte, 0, 16)
 	if n < 0 {
-		sign, n = "-", -n
+		buf, n = append(buf, '-'), -n
 	}
-	frac := strings.TrimRight(fmt.Sprintf("%06d", n%MHz), "0")
-	for len(frac) < 3 {
-		frac += "0"
+	buf = strconv.AppendInt(buf, n/MHz, 10)
+	point := len(buf)
+	buf = strconv.AppendInt(buf, MHz+n%MHz, 10) // seven figures, of which the first makes room for the point
+	buf[point] = '.'
+	end := len(buf)
+	for end > point+4 && buf[end-1] == '0' {
+		end--
 	}
-	return sign + strconv.FormatInt(n/MHz, 10) + "." + frac
+	return string(buf[:end])
 }
 
 // Unit is the size in hertz of a unit as people write it.

@@ -3,6 +3,7 @@ package listing
 import (
 	"cmp"
 	"context"
+	"math"
 	"slices"
 
 	"mnemos/core/band"
@@ -11,10 +12,17 @@ import (
 )
 
 // Indexed is a Source over records sorted by output and by input, for large
-// listings that stay in memory.
+// listings that stay in memory. A search reads short keys that lie side by
+// side, and touches a record only to return it.
 type Indexed struct {
 	records           []Record
-	byOutput, byInput []int
+	byOutput, byInput []key
+}
+
+type key struct {
+	f        freq.Hz
+	lat, lon float64 // NaN without a position
+	at       int
 }
 
 // Index sorts records once so that every search reads only its own range.
@@ -25,42 +33,45 @@ func Index(records []Record) *Indexed {
 	return x
 }
 
-func (x *Indexed) sorted(of func(*Record) freq.Hz) []int {
-	order := make([]int, len(x.records))
-	for i := range order {
-		order[i] = i
+func (x *Indexed) sorted(of func(*Record) freq.Hz) []key {
+	keys := make([]key, len(x.records))
+	for i := range keys {
+		r := &x.records[i]
+		keys[i] = key{of(r), math.NaN(), math.NaN(), i}
+		if p, ok := r.Place(); ok {
+			keys[i].lat, keys[i].lon = p.Lat, p.Lon
+		}
 	}
-	slices.SortFunc(order, func(a, b int) int {
-		return cmp.Or(cmp.Compare(of(&x.records[a]), of(&x.records[b])), cmp.Compare(a, b))
-	})
-	return order
+	slices.SortFunc(keys, func(a, b key) int { return cmp.Or(cmp.Compare(a.f, b.f), cmp.Compare(a.at, b.at)) })
+	return keys
 }
 
 // ByOutput implements Source.
 func (x *Indexed) ByOutput(_ context.Context, r band.Span, box *geo.Box) ([]Record, error) {
-	return x.search(x.byOutput, r, box, func(v *Record) freq.Hz { return v.Output }), nil
+	return x.search(nil, x.byOutput, r, box), nil
 }
 
 // ByInput implements Source.
 func (x *Indexed) ByInput(_ context.Context, r band.Span, box *geo.Box) ([]Record, error) {
-	return x.search(x.byInput, r, box, func(v *Record) freq.Hz { return v.Input }), nil
+	return x.search(nil, x.byInput, r, box), nil
 }
 
 // OnOutputs implements Source.
 func (x *Indexed) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) ([]Record, error) {
 	var out []Record
 	for _, f := range outputs {
-		out = append(out, x.search(x.byOutput, band.Span{Lower: f, Upper: f}, box, func(v *Record) freq.Hz { return v.Output })...)
+		out = x.search(out, x.byOutput, band.Span{Lower: f, Upper: f}, box)
 	}
 	return out, nil
 }
 
-func (x *Indexed) search(order []int, r band.Span, box *geo.Box, of func(*Record) freq.Hz) []Record {
-	i, _ := slices.BinarySearchFunc(order, r.Lower, func(at int, f freq.Hz) int { return cmp.Compare(of(&x.records[at]), f) })
-	var out []Record
-	for ; i < len(order) && of(&x.records[order[i]]) <= r.Upper; i++ {
-		if v := &x.records[order[i]]; inside(v, box) {
-			out = append(out, *v)
+func (x *Indexed) search(out []Record, keys []key, r band.Span, box *geo.Box) []Record {
+	i, _ := slices.BinarySearchFunc(keys, r.Lower, func(k key, f freq.Hz) int { return cmp.Compare(k.f, f) })
+	for ; i < len(keys) && keys[i].f <= r.Upper; i++ {
+		k := &keys[i]
+		outside := box != nil && (k.lat < box.South || k.lat > box.North || k.lon < box.West || k.lon > box.East)
+		if !outside { // nothing is outside without a position
+			out = append(out, x.records[k.at])
 		}
 	}
 	return out

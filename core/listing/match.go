@@ -152,8 +152,9 @@ func Find(ctx context.Context, src Source, plan *band.Plan, c channel.Channel, q
 // out those beyond the radius.
 func Measure(records []Record, c channel.Channel, q Query) []Match {
 	out := make([]Match, 0, len(records))
-	for _, r := range records {
-		m := Match{Record: r, Differences: Differences(c, r), Reach: plausible, Named: c.Name != "" && named(c.Name, r)}
+	for i := range records {
+		r := &records[i]
+		m := Match{Record: *r, Reach: plausible}
 		if r.Height != nil {
 			m.Reach, m.Horizon = geo.Horizon(*r.Height, q.Height), true
 		}
@@ -164,6 +165,7 @@ func Measure(records []Record, c channel.Channel, q Query) []Match {
 			}
 			m.Distance, m.Bearing = &km, bearing
 		}
+		m.Differences, m.Named = Differences(c, *r), c.Name != "" && named(c.Name, *r)
 		m.Audible = m.Distance == nil || *m.Distance <= max(m.Reach, Nearby)
 		m.Score = score(c, m)
 		out = append(out, m)

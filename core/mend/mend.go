@@ -100,42 +100,11 @@ func (s *searcher) records(ctx context.Context, src listing.Source) error {
 	if err != nil || len(same) == 0 {
 		return err
 	}
-	wide := s.query
-	wide.RadiusKM *= 2 // the next line of a listing may be about anywhere
-	lines, err := src.ByOutput(ctx, band.Span{Lower: f - beside, Upper: f + beside}, wide.Box())
-	if err != nil {
-		return err
-	}
+	near := around(ctx, src, f, s.query)
 	for _, m := range listing.Measure(same, s.entered.Channel, s.query) {
-		s.consider(m, "", neighbours(m.Record, lines))
+		s.consider(m, "", near)
 	}
-	return nil
-}
-
-// beside is how far away the next line of a listing sorted by output is looked
-// for.
-const beside = 200 * freq.KHz
-
-// neighbours returns the lines of the same source on the outputs next to that
-// of a record, and on its own.
-func neighbours(r listing.Record, lines []listing.Record) []listing.Record {
-	var below, above freq.Hz
-	for _, l := range lines {
-		if l.Source != r.Source {
-			continue
-		}
-		if l.Output < r.Output {
-			below = max(below, l.Output)
-		}
-		if l.Output > r.Output && (above == 0 || l.Output < above) {
-			above = l.Output
-		}
-	}
-	near := slices.DeleteFunc(append([]listing.Record{}, lines...), func(l listing.Record) bool {
-		return l.Source != r.Source || l.Key == r.Key || l.Output != r.Output && l.Output != below && l.Output != above
-	})
-	slices.SortFunc(near, byLine)
-	return near
+	return near.err
 }
 
 // fits reports whether nothing but the receive frequency differs.
@@ -165,7 +134,7 @@ func (s *searcher) at(f freq.Hz) (channel.Channel, bool) {
 
 // consider adds a record if the entry, with the record's output in place of
 // its own, differs from it by no further slip.
-func (s *searcher) consider(m listing.Match, receive Slip, lines []listing.Record) {
+func (s *searcher) consider(m listing.Match, receive Slip, near *lines) {
 	if m.Mode == listing.Digital || !m.Audible && !m.Named && m.Distance != nil && *m.Distance > farthest {
 		return
 	}
@@ -177,7 +146,7 @@ func (s *searcher) consider(m listing.Match, receive Slip, lines []listing.Recor
 	if !ok {
 		return
 	}
-	tone, ok := s.tone(c, m, lines)
+	tone, ok := s.tone(c, m, near)
 	if !ok {
 		return
 	}

@@ -1,7 +1,6 @@
 package mend
 
 import (
-	"cmp"
 	"slices"
 	"strings"
 
@@ -54,7 +53,7 @@ func slipped(a, b freq.Offset) bool {
 
 // tone says by which slip the tone of the entry came from the uplink tone of
 // the record.
-func (s *searcher) tone(c channel.Channel, m listing.Match, lines []listing.Record) (Slip, bool) {
+func (s *searcher) tone(c channel.Channel, m listing.Match, near *lines) (Slip, bool) {
 	up, have := m.UplinkTone.Tone, c.TransmitTone
 	switch {
 	case !m.UplinkTone.Known:
@@ -63,7 +62,7 @@ func (s *searcher) tone(c channel.Channel, m listing.Match, lines []listing.Reco
 		if up.IsOff() {
 			return "", true
 		}
-		return NoTone, lines != nil // only where the output is right already
+		return NoTone, near != nil // only where the output is right already
 	case !have.IsOff() && tone.Same(have, up):
 		return "", true
 	case up.IsOff():
@@ -81,30 +80,10 @@ func (s *searcher) tone(c channel.Channel, m listing.Match, lines []listing.Reco
 	case mixed(s.entered.Tone, up):
 		return ToneDigits, true
 	}
-	if slip, ok := otherLine(have, m.Record, lines); ok || !m.Named || lines == nil {
+	if slip, ok := near.otherLine(have, m.Record); ok || !m.Named || near == nil {
 		return slip, ok
 	}
 	return OtherTone, true
-}
-
-// otherLine says whether the tone is that of a line near the record's own: of
-// the next one in a listing sorted by output and callsign, or of another on
-// the same or the next output.
-func otherLine(have tone.Tone, r listing.Record, lines []listing.Record) (Slip, bool) {
-	of := func(l listing.Record) bool {
-		return l.UplinkTone.Known && !have.IsOff() && tone.Same(l.UplinkTone.Tone, have)
-	}
-	at, _ := slices.BinarySearchFunc(lines, r, byLine)
-	for _, i := range []int{at - 1, at} { // the record itself is not among the lines
-		if i >= 0 && i < len(lines) && of(lines[i]) {
-			return OtherLine, true
-		}
-	}
-	return OtherLines, slices.ContainsFunc(lines, of)
-}
-
-func byLine(a, b listing.Record) int {
-	return cmp.Or(cmp.Compare(a.Output, b.Output), cmp.Compare(a.Callsign, b.Callsign), cmp.Compare(a.Key, b.Key))
 }
 
 // besideIn reports whether two CTCSS tones are next to each other in a table,

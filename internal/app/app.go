@@ -72,6 +72,7 @@ type desk struct {
 	band     *band.Plan
 	entries  []store.Entry
 	settings check.Settings
+	held     *check.Roll // made by roll
 }
 
 func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
@@ -119,15 +120,16 @@ func (d *desk) at(slot int) (store.Entry, bool) {
 	return store.Entry{}, false
 }
 
-// others returns the channels of the load except the one in a slot.
-func (d *desk) others(except int) []check.Other {
-	out := make([]check.Other, 0, len(d.entries))
-	for _, e := range d.entries {
-		if e.Slot != except {
-			out = append(out, check.Other{Slot: e.Slot, Channel: e.Channel})
+// roll returns the channels of the load, arranged for the rules.
+func (d *desk) roll() *check.Roll {
+	if d.held == nil {
+		channels := make([]check.Other, len(d.entries))
+		for i, e := range d.entries {
+			channels[i] = check.Other{Slot: e.Slot, Channel: e.Channel}
 		}
+		d.held = check.NewRoll(channels)
 	}
-	return out
+	return d.held
 }
 
 // vacant returns the next vacant slot at or after one, or false if the radio

@@ -22,8 +22,8 @@ type Question struct {
 	Radio    *radio.Profile // may be nil
 	Source   listing.Source
 	Settings check.Settings
-	Slot     *int // where it is to go if the line does not say
-	Others   []check.Other
+	Slot     *int        // where it is to go if the line does not say
+	Roll     *check.Roll // what the radio holds
 }
 
 // Answer is everything that is known about a line. Its JSON is the public
@@ -65,7 +65,7 @@ func Ask(ctx context.Context, q Question) (*Answer, error) {
 		d.Slot = q.Slot
 	}
 	a := &Answer{Channel: d.Channel, Slot: d.Slot, Words: d.Words, draft: d}
-	s := check.Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: q.Plan, Radio: q.Radio, Others: q.Others, Settings: q.Settings}
+	s := check.Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: q.Plan, Radio: q.Radio, Roll: q.Roll, Settings: q.Settings}
 	r, err := check.Judge(ctx, q.Source, s)
 	if err != nil {
 		return nil, err

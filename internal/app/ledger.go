@@ -101,13 +101,17 @@ func (a *App) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 		Load: loadID, PlanID: d.plan.ID, Revision: d.plan.Revision, SavedAt: d.plan.SavedAt, Rows: []Row{},
 		Tally: map[evidence.Verdict]int{evidence.Agrees: 0, evidence.Unverified: 0, evidence.Conflict: 0, evidence.Stop: 0},
 	}
-	for _, e := range d.entries {
-		r, err := check.Judge(ctx, a.store, d.subject(e))
-		if err != nil {
-			return nil, err
-		}
-		l.Tally[r.Verdict]++
-		l.Rows = append(l.Rows, d.row(e, r))
+	subjects := make([]check.Subject, len(d.entries))
+	for i, e := range d.entries {
+		subjects[i] = d.subject(e)
+	}
+	results, err := check.JudgeAll(ctx, a.store, subjects)
+	if err != nil {
+		return nil, err
+	}
+	for i, e := range d.entries {
+		l.Tally[results[i].Verdict]++
+		l.Rows = append(l.Rows, d.row(e, results[i]))
 	}
 	if n, ok := d.vacant(d.radio.Slots.First); ok {
 		l.NextSlot = &n
@@ -148,6 +152,6 @@ func (d *desk) row(e store.Entry, r check.Result) Row {
 
 func (d *desk) subject(e store.Entry) check.Subject {
 	return check.Subject{
-		Channel: e.Channel, Slot: &e.Slot, Plan: d.band, Radio: d.radio, Others: d.others(e.Slot), Settings: d.settings,
+		Channel: e.Channel, Slot: &e.Slot, Plan: d.band, Radio: d.radio, Roll: d.roll(), Settings: d.settings,
 	}
 }

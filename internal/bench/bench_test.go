@@ -46,14 +46,21 @@ var (
 func records(n int) []listing.Record {
 	r := rand.New(rand.NewPCG(1, 2))
 	us := band.MustLoad("us")
-	var rules []band.ShiftRule
+	type pair struct {
+		output freq.Hz
+		rule   band.ShiftRule
+	}
+	var pairs []pair
 	for _, b := range us.Bands {
-		rules = append(rules, b.Shifts...)
+		for _, rule := range b.Shifts {
+			for f := rule.Lower; f <= rule.Upper; f += 5_000 {
+				pairs = append(pairs, pair{f, rule})
+			}
+		}
 	}
 	out := make([]listing.Record, n)
 	for i := range out {
-		rule := rules[r.IntN(len(rules))]
-		f := rule.Lower + freq.Hz(r.Int64N(int64(rule.Upper-rule.Lower)/5_000+1)*5_000)
+		p := pairs[r.IntN(len(pairs))]
 		lat, lon := r.Float64()*140-70, r.Float64()*360-180
 		if i%10 == 0 {
 			lat, lon = here.Lat+r.Float64()*5-2.5, here.Lon+r.Float64()*6-3
@@ -63,7 +70,7 @@ func records(n int) []listing.Record {
 			panic(err) // the table holds tones only
 		}
 		out[i] = listing.Record{
-			Key: fmt.Sprint(i), Callsign: fmt.Sprintf("QX%dAA", i), Output: f, Input: f.Add(rule.Offset), UplinkTone: listing.Says(up),
+			Key: fmt.Sprint(i), Callsign: fmt.Sprintf("QX%dAA", i), Output: p.output, Input: p.output.Add(p.rule.Offset), UplinkTone: listing.Says(up),
 			Mode: listing.FM, Locality: fmt.Sprintf("Place %d", i), Lat: &lat, Lon: &lon, Status: listing.OnAir, Access: listing.Open,
 			Updated: listing.Date{Time: today.AddDate(0, 0, -r.IntN(700))}, Source: "synthetic",
 		}

@@ -18,7 +18,7 @@
   <legend class="float-left w-full pb-1 text-ink2">{legend} <span class="text-label">{note}</span></legend>
   <div class="clear-both flex flex-wrap gap-x-5 gap-y-1">
     {#each options as o (o.value)}
-      <label class="flex min-h-7 items-center gap-2 max-desk:min-h-11">
+      <label class="flex min-h-7 items-center gap-2 max-desk:min-h-11 {o.detail ? 'w-full' : ''}">
         <input
           type="checkbox"
           checked={chosen.includes(o.value)}
