@@ -1,25 +1,11 @@
 import { QueryClient } from '@tanstack/svelte-query';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Ledger, Reading } from '$lib/api/client';
-
-type Call = { method: string; path: string; body: Record<string, unknown> };
-type Answer = { data?: unknown; error?: unknown };
-
-const calls: Call[] = [];
-let answers: ((call: Call) => Answer | Promise<Answer>)[] = [];
+import { answers, calls, type Answer } from '$lib/testing/server';
 
 vi.mock('$lib/api/client', async (original) => {
-  const client = await original<typeof import('$lib/api/client')>();
-  const ask =
-    (method: string) =>
-    async (path: string, options: { body?: Record<string, unknown> } = {}): Promise<Answer> => {
-      const call = { method, path, body: options.body ?? {} };
-      calls.push(call);
-      const answer = answers.shift();
-      if (!answer) throw new TypeError('Failed to fetch');
-      return answer(call);
-    };
-  return { ...client, api: { POST: ask('POST'), PATCH: ask('PATCH'), DELETE: ask('DELETE'), GET: ask('GET') } };
+  const { standIn } = await import('$lib/testing/server');
+  return standIn(original as () => Promise<typeof import('$lib/api/client')>);
 });
 
 const { PlanState } = await import('./plan.svelte');
@@ -59,7 +45,7 @@ function plan() {
   const client = new QueryClient();
   client.setQueryData(['ledger', 1], ledger(7));
   const p = new PlanState(client);
-  answers = [];
+  answers.length = 0;
   p.open(1);
   calls.length = 0;
   return p;

@@ -1,0 +1,111 @@
+import { QueryClient } from '@tanstack/svelte-query';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Settings } from '$lib/api/client';
+import { answers, calls, clear } from '$lib/testing/server';
+
+vi.mock('$lib/api/client', async (original) => {
+  const { standIn } = await import('$lib/testing/server');
+  return standIn(original as () => Promise<typeof import('$lib/api/client')>);
+});
+
+const { SettingsState } = await import('./settings.svelte');
+
+const settings = (more: Partial<Settings> = {}): Settings => ({
+  region: 'us',
+  person: 'QX1AA',
+  place: '41.0200, -55.3100',
+  locator: 'GN21ia',
+  height_m: 1.5,
+  radius_km: 150,
+  school: 'encode first',
+  licence: '',
+  services: [],
+  bands: [],
+  schools: ['encode first', 'tone squelch first'],
+  regions: [],
+  ...more,
+});
+
+function state() {
+  const client = new QueryClient();
+  const s = new SettingsState(client);
+  s.take(settings());
+  if (!s.form) throw new Error('no form');
+  return { s, form: s.form, client };
+}
+
+beforeEach(clear);
+
+describe('settings', () => {
+  it('are not sent while nothing is different', async () => {
+    const { s } = state();
+    await s.save();
+    expect(calls).toEqual([]);
+    expect(s.message).toBe('');
+  });
+
+  it('are saved whole, as they were typed', async () => {
+    const { s, form, client } = state();
+    form.place = 'GN21ia';
+    form.radius_km = '80';
+    answers.push(() => ({ data: settings({ place: '41.0208, -55.2917', radius_km: 80 }) }));
+    await s.save();
+    expect(calls[0]).toMatchObject({
+      method: 'PUT',
+      path: '/api/settings',
+      body: { place: 'GN21ia', radius_km: '80', height_m: '1.5' },
+    });
+    expect(s.form?.place).toBe('41.0208, -55.2917');
+    expect(s.message).toContain('Saved');
+    expect(client.getQueryData(['settings'])).toMatchObject({ radius_km: 80 });
+  });
+
+  it('keep what was typed while they were being saved', async () => {
+    const { s, form } = state();
+    form.place = 'GN21ia';
+    answers.push(() => {
+      form.person = 'QX9ZZ';
+      return { data: settings({ place: '41.0208, -55.2917' }) };
+    });
+    await s.save();
+    expect(s.form?.person).toBe('QX9ZZ');
+  });
+
+  it('name each field that cannot stand, and keep it', async () => {
+    const { s, form } = state();
+    form.place = 'somewhere';
+    answers.push(() => ({
+      error: { title: 'Not saved', status: 422, errors: [{ field: 'place', message: 'write a locator' }] },
+    }));
+    await s.save();
+    expect(s.faults).toEqual({ place: 'write a locator' });
+    expect(s.form?.place).toBe('somewhere');
+    expect(s.before).toBeUndefined();
+    // Put back as it was, there is nothing wrong any more.
+    form.place = '41.0200, -55.3100';
+    await s.save();
+    expect(s.faults).toEqual({});
+  });
+
+  it('say so where nobody answers', async () => {
+    const { s, form } = state();
+    form.licence = 'full';
+    await s.save();
+    expect(s.faults.person).toContain('does not answer');
+    expect(s.form?.licence).toBe('full');
+  });
+
+  it('are taken back in one step', async () => {
+    const { s, form } = state();
+    form.region = 'r3';
+    answers.push(() => ({ data: settings({ region: 'r3' }) }));
+    await s.save();
+    expect(s.before?.region).toBe('us');
+    answers.push((c) => ({ data: settings({ region: String(c.body.region) }) }));
+    await s.back();
+    expect(calls[1]?.body.region).toBe('us');
+    expect(s.form?.region).toBe('us');
+    expect(s.before).toBeUndefined();
+    expect(s.message).toBe('Taken back.');
+  });
+});
