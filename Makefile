@@ -73,7 +73,7 @@ generate:
 ## fuzz: every parser for a while (FUZZTIME=1m)
 FUZZTIME ?= 1m
 fuzz:
-	@for p in freq tone geo entry listing; do for f in $$($(GO) test -list '^Fuzz' ./core/$$p | grep '^Fuzz'); do \
+	@for p in freq tone geo entry listing radio; do for f in $$($(GO) test -list '^Fuzz' ./core/$$p | grep '^Fuzz'); do \
 		echo "core/$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) ./core/$$p || exit 1; done; done
 
 clean:

@@ -17,7 +17,7 @@ func TestScreenshots(t *testing.T) {
 		name          string
 		width, height int64
 		theme         string
-		go_           func(*person)
+		shows         func(*person)
 	}{
 		{"plan-day", 1280, 800, "day", typing},
 		{"plan-night", 1280, 800, "night", typing},
@@ -32,7 +32,7 @@ func TestScreenshots(t *testing.T) {
 			for ask[string](p, "document.documentElement.dataset.theme") != v.theme {
 				p.do(click("button[aria-label^=Theme]"))
 			}
-			v.go_(p)
+			v.shows(p)
 			p.shot(filepath.Join(folder, v.name+".png"))
 		})
 	}
@@ -57,10 +57,10 @@ func editing(p *person) {
 	p.reads("[role=status]", "Copied")
 	p.fills("#name", "Loft radio")
 	p.fills("#slots", "20")
-	p.reads("section", "the slot")
+	p.reads("section", "Loft radio does not receive there")
 }
 
 func setting(p *person) {
 	p.goes("/settings")
-	p.reads("main", "calling")
+	p.reads("table", "146.520")
 }

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strings"
 
 	"github.com/spf13/cobra"
@@ -17,13 +18,15 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/radio"
+	"mnemos/core/service"
 	"mnemos/internal/app"
 )
 
 type readFlags struct {
-	region, at, listing, radio, today, batch string
-	radius                                   float64
-	asJSON                                   bool
+	region, at, listing, radio, today, batch, school string
+	services, bands                                  []string
+	radius                                           float64
+	asJSON                                           bool
 }
 
 func readCommand() *cobra.Command {
@@ -37,11 +40,14 @@ func readCommand() *cobra.Command {
 		RunE: func(cmd *cobra.Command, args []string) error { return f.run(cmd, args) },
 	}
 	fl := c.Flags()
-	fl.StringVar(&f.region, "region", "us", "band plan: us or uk")
+	fl.StringVar(&f.region, "region", "us", "band plan: "+strings.Join(band.Regions(), ", "))
 	fl.StringVar(&f.at, "at", "", "your place, LAT,LON in degrees or a locator")
 	fl.Float64Var(&f.radius, "radius", 150, "how far published records count, km")
 	fl.StringVar(&f.listing, "listing", "", "a listing in JSON (docs/formats/listing.md)")
-	fl.StringVar(&f.radio, "radio", "", "the radio that is to hold the channel")
+	fl.StringVar(&f.radio, "radio", "", "the radio that is to hold the channel: "+strings.Join(shipped(), ", ")+", or a profile FILE.yaml (docs/formats/radio-profile.md)")
+	fl.StringVar(&f.school, "school", string(check.EncodeFirst), fmt.Sprintf("how tones are used: %q or %q", check.EncodeFirst, check.SquelchFirst))
+	fl.StringSliceVar(&f.services, "services", nil, "services that you use beside amateur radio, such as gmrs,murs")
+	fl.StringSliceVar(&f.bands, "bands", nil, `bands that your licence permits, such as "2 m,70 cm"; all if none are named`)
 	fl.StringVar(&f.today, "today", "", "the day from which the age of a listing counts, YYYY-MM-DD")
 	fl.StringVar(&f.batch, "batch", "", "read one entry line per line of this file, or of standard input for -; print one JSON object per line; a line may begin with @ and a place")
 	fl.BoolVar(&f.asJSON, "json", false, "print JSON")
@@ -103,10 +109,11 @@ func (f *readFlags) question() (app.Question, error) {
 		}
 		q.Settings.Place = &p
 	}
-	if f.radio != "" {
-		if q.Radio, err = radio.Load(f.radio); err != nil {
-			return q, err
-		}
+	if q.Radio, err = f.profile(); err != nil {
+		return q, err
+	}
+	if err := f.operator(&q); err != nil {
+		return q, err
 	}
 	q.Source = listing.Memory(nil)
 	if f.listing == "" {
@@ -122,6 +129,67 @@ func (f *readFlags) question() (app.Question, error) {
 	}
 	q.Source = listing.Index(records)
 	return q, nil
+}
+
+// profile returns the radio: one that ships, or one from a file.
+func (f *readFlags) profile() (*radio.Profile, error) {
+	switch {
+	case f.radio == "":
+		return nil, nil
+	case !strings.HasSuffix(f.radio, ".yaml") && !strings.HasSuffix(f.radio, ".yml"):
+		return radio.Load(f.radio)
+	}
+	file, err := os.Open(f.radio)
+	if err != nil {
+		return nil, err
+	}
+	text, err := io.ReadAll(io.LimitReader(file, radio.MaxYAML+1))
+	if err := errors.Join(err, file.Close()); err != nil {
+		return nil, fmt.Errorf("%s: %w", f.radio, err)
+	}
+	p, err := radio.Read(text)
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w", f.radio, err)
+	}
+	return p, nil
+}
+
+// operator takes over what the flags say about the person. What names nothing
+// is an error: a rule that does not run because of a typing mistake would be
+// taken for a good result.
+func (f *readFlags) operator(q *app.Question) error {
+	q.Settings.School = check.School(f.school)
+	if q.Settings.School != check.EncodeFirst && q.Settings.School != check.SquelchFirst {
+		return fmt.Errorf("--school %q: write %q or %q", f.school, check.EncodeFirst, check.SquelchFirst)
+	}
+	var services, bands []string
+	for _, s := range service.Of(q.Plan.Region) {
+		services = append(services, s.ID)
+	}
+	for _, b := range q.Plan.Bands {
+		bands = append(bands, b.Name)
+	}
+	for _, x := range []struct {
+		flag         string
+		given, known []string
+	}{{"--services", f.services, services}, {"--bands", f.bands, bands}} {
+		for _, v := range x.given {
+			if !slices.Contains(x.known, v) {
+				return fmt.Errorf("%s %q: in %s there are %s", x.flag, v, q.Plan.Title, strings.Join(x.known, ", "))
+			}
+		}
+	}
+	q.Settings.Services, q.Settings.Bands = f.services, f.bands
+	return nil
+}
+
+// shipped are the IDs of the profiles that ship.
+func shipped() []string {
+	var out []string
+	for _, p := range radio.Profiles() {
+		out = append(out, p.ID)
+	}
+	return out
 }
 
 func (f *readFlags) runBatch(cmd *cobra.Command, q app.Question) error {

@@ -57,7 +57,7 @@
           </td>
           <td>
             {#each b.shifts as s (s.outputs)}
-              <span class="grid grid-cols-[150px_88px_1fr] items-baseline">
+              <span class="grid grid-cols-[138px_86px_1fr] items-baseline">
                 <span class="font-figs">{s.outputs}</span><span class="font-figs">{s.shift}</span>
                 <span class="text-label text-ink2"
                   >{s.certainty}{s.alternatives.length > 0 ? `, also ${s.alternatives.join(', ')}` : ''}</span
