@@ -288,7 +288,7 @@ func (it item) frequency(plan *band.Plan) (f freq.Hz, guess string) {
 		unit = freq.MHz
 	}
 	n, err := freq.Scale(it.value, unit)
-	if err != nil || freq.Hz(n) > freq.Max {
+	if err != nil || freq.Hz(n) < lowest || freq.Hz(n) > freq.Max {
 		return 0, ""
 	}
 	return freq.Hz(n), ""
