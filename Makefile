@@ -74,7 +74,7 @@ generate:
 FUZZTIME ?= 1m
 fuzz:
 	@for p in freq tone geo entry listing radio; do for f in $$($(GO) test -list '^Fuzz' ./core/$$p | grep '^Fuzz'); do \
-		echo "core/$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) ./core/$$p || exit 1; done; done
+		echo "core/$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 20x ./core/$$p || exit 1; done; done
 
 clean:
 	rm -rf bin web/node_modules internal/webui/dist/*

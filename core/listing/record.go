@@ -108,6 +108,7 @@ type Record struct {
 	Access       Access   `json:"access"`
 	Updated      Date     `json:"updated"`
 	Source       string   `json:"source"`
+	Note         string   `json:"note,omitempty"` // whom to ask, what is special
 }
 
 // Place returns the position of the repeater, if it is published.
