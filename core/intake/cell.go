@@ -271,7 +271,7 @@ func height(cell string) (float64, error) {
 		}
 	}
 	v, err := strconv.ParseFloat(strings.Replace(t, ",", ".", 1), 64)
-	if err != nil || v < 0 || v*unit > 9000 {
+	if err != nil || !(v >= 0 && v*unit <= 9000) { // NaN is neither
 		return 0, fmt.Errorf("%q is no height: write metres such as 180, or 590 ft", cell)
 	}
 	return v * unit, nil

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"mnemos/core/band"
 	"mnemos/core/freq"
@@ -101,11 +102,25 @@ func (p *Profile) Check() []FieldError {
 	if p.Offsets.Resolution <= 0 || p.Offsets.Max < p.Offsets.Resolution {
 		add("offset_max", "write the largest shift and its resolution in MHz, such as 69.95 and 0.05")
 	}
-	if p.Watts.High <= 0 || p.Watts.Low <= 0 || p.Watts.Low > p.Watts.High {
+	if w := p.Watts; !within(w.High, 0.001, 1500) || !within(w.Low, 0.001, w.High) || !within(w.Mid, 0, w.High) {
 		add("watts", "write high, middle and low in watts, such as 5, 2.5, 1; 0 where there is no middle")
+	}
+	if !within(p.Scan.Rate, 0, 1000) {
+		add("scan_rate", "write channels per second, such as 4.3")
+	}
+	for _, f := range Fields {
+		if text := f.get(p); len(text) > longestText || strings.ContainsFunc(text, func(r rune) bool { return !unicode.IsPrint(r) }) {
+			add(f.Key, "write up to %d plain characters, without line breaks", longestText)
+		}
 	}
 	return errs
 }
+
+// longestText is how long any text of a profile may be, in bytes.
+const longestText = 1000
+
+// within reports whether v lies in a range; what is no number does not.
+func within(v, least, most float64) bool { return v >= least && v <= most }
 
 func text(key, group, label, hint string, at func(*Profile) *string) Field {
 	return Field{
@@ -313,7 +328,7 @@ func watts() Field {
 			n := 0
 			err := list(s, func(part string) error {
 				v, err := strconv.ParseFloat(part, 64)
-				if err != nil || n == len(w) || v < 0 || v > 1500 {
+				if err != nil || n == len(w) || !within(v, 0, 1500) {
 					return fmt.Errorf("%q: write three numbers of watts, such as 5, 2.5, 1", s)
 				}
 				w[n] = v
@@ -335,7 +350,7 @@ func rate() Field {
 		get: func(p *Profile) string { return strconv.FormatFloat(p.Scan.Rate, 'g', -1, 64) },
 		set: func(p *Profile, s string) error {
 			v, err := strconv.ParseFloat(s, 64)
-			if err != nil || v < 0 || v > 1000 {
+			if err != nil || !within(v, 0, 1000) {
 				return fmt.Errorf("%q: write channels per second, such as 4.3", s)
 			}
 			p.Scan.Rate = v

@@ -129,3 +129,23 @@ func TestSlotsText(t *testing.T) {
 		assert.NotEmpty(t, faults, text)
 	}
 }
+
+// TestOnlyPlainTextsAndNumbers has what a display cannot show and a
+// calculation cannot use.
+func TestOnlyPlainTextsAndNumbers(t *testing.T) {
+	p := load(t, "trail")
+	for key, bad := range map[string]string{
+		"name": "\u202eevil", "notes": "one\ntwo", "crib_step": "\x00", "watts": "NaN, 0, NaN", "scan_rate": "NaN", "name_characters": strings.Repeat("A", 2000),
+	} {
+		form := Form(p)
+		form[key] = bad
+		_, faults := FromForm(*p, form)
+		if assert.NotEmpty(t, faults, key) {
+			assert.Equal(t, key, faults[0].Field)
+		}
+	}
+	y, err := Write(p)
+	require.NoError(t, err)
+	_, err = Read([]byte(strings.Replace(string(y), "high: 5", "high: .nan", 1)))
+	assert.ErrorContains(t, err, "watts")
+}

@@ -196,7 +196,7 @@ func (a *App) SetSettings(ctx context.Context, form SettingsForm) (*Settings, er
 
 func measure(f *Fault, field, text, hint string, least, most float64) float64 {
 	v, err := strconv.ParseFloat(strings.Replace(strings.TrimSpace(text), ",", ".", 1), 64)
-	if err != nil || v < least || v > most {
+	if err != nil || !(v >= least && v <= most) { // NaN is neither
 		f.add(field, "%q: write %s", text, hint)
 	}
 	return v
