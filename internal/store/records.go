@@ -4,7 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"strings"
 
 	"mnemos/core/band"
 	"mnemos/core/freq"
@@ -31,55 +30,10 @@ type recordRow struct {
 	Access    string   `db:"access"`
 	Updated   string   `db:"updated"`
 	Source    string   `db:"source"`
+	Note      string   `db:"note"`
 }
 
-const recordColumns = "key, callsign, output_hz, input_hz, uplink_tone, downlink_tone, mode, width, locality, lat, lon, height_m, status, access, updated, source"
-
-// batch is how many records one transaction writes: short enough that nobody
-// who types waits for it.
-const batch = 500
-
-// Import writes an edition of published records and makes it the active one
-// of its source. Until the last batch is written nobody sees any of it.
-func (s *Store) Import(ctx context.Context, source, at string, records []listing.Record) error {
-	var id int64
-	if err := s.write.GetContext(ctx, &id, "INSERT INTO edition (source, imported_at, active) VALUES (?, ?, 0) RETURNING id", source, at); err != nil {
-		return fmt.Errorf("new edition of %s: %w", source, err)
-	}
-	for start := 0; start < len(records); start += batch {
-		rows := make([]recordRow, 0, batch)
-		for _, r := range records[start:min(start+batch, len(records))] {
-			rows = append(rows, recordRow{
-				EditionID: id, Key: r.Key, Callsign: r.Callsign, Output: int64(r.Output), Input: int64(r.Input),
-				Uplink: stated(r.UplinkTone), Downlink: stated(r.DownlinkTone), Mode: string(r.Mode), Width: r.Width, Locality: r.Locality,
-				Lat: r.Lat, Lon: r.Lon, Height: r.Height, Status: string(r.Status), Access: string(r.Access), Updated: r.Updated.String(), Source: r.Source,
-			})
-		}
-		_, err := s.write.NamedExecContext(ctx, `INSERT INTO record (edition_id, `+recordColumns+`)
-			VALUES (:edition_id, :`+strings.ReplaceAll(recordColumns, ", ", ", :")+`)`, rows)
-		if err != nil {
-			return fmt.Errorf("write records of %s: %w", source, err)
-		}
-	}
-	_, err := s.write.ExecContext(ctx, "UPDATE edition SET active = (id = ?) WHERE source = ?", id, source)
-	if err != nil {
-		return fmt.Errorf("activate edition of %s: %w", source, err)
-	}
-	return nil
-}
-
-// sweep removes what an import that was cut off has left behind.
-func (s *Store) sweep(ctx context.Context) error {
-	for _, q := range []string{
-		"DELETE FROM record WHERE edition_id IN (SELECT id FROM edition WHERE active = 0)",
-		"DELETE FROM edition WHERE active = 0",
-	} {
-		if _, err := s.write.ExecContext(ctx, q); err != nil {
-			return fmt.Errorf("sweep editions: %w", err)
-		}
-	}
-	return nil
-}
+const recordColumns = "key, callsign, output_hz, input_hz, uplink_tone, downlink_tone, mode, width, locality, lat, lon, height_m, status, access, updated, source, note"
 
 func stated(s listing.Stated) *string {
 	if !s.Known {
@@ -115,7 +69,7 @@ func (r recordRow) record() (listing.Record, error) {
 	return listing.Record{
 		Key: r.Key, Callsign: r.Callsign, Output: freq.Hz(r.Output), Input: freq.Hz(r.Input), UplinkTone: up, DownlinkTone: down,
 		Mode: listing.Mode(r.Mode), Width: r.Width, Locality: r.Locality, Lat: r.Lat, Lon: r.Lon, Height: r.Height,
-		Status: listing.Status(r.Status), Access: listing.Access(r.Access), Updated: updated, Source: r.Source,
+		Status: listing.Status(r.Status), Access: listing.Access(r.Access), Updated: updated, Source: r.Source, Note: r.Note,
 	}, nil
 }
 

@@ -13,6 +13,8 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"sync"
+	"sync/atomic"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -29,6 +31,9 @@ var ErrNotFound = errors.New("not found")
 type Store struct {
 	read  *sqlx.DB // many connections
 	write *sqlx.DB // one connection, so that writers queue instead of failing
+
+	generation atomic.Int64 // counts the changes of what is published
+	pending    sync.Map     // the IDs of editions that are being written
 }
 
 const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate"
@@ -164,7 +169,7 @@ func (s *Store) Clear(ctx context.Context) error {
 		return fmt.Errorf("clear: %w", err)
 	}
 	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	for _, table := range []string{"journal", "entry", "channel", "load", "plan", "record", "edition", "profile", "operator"} {
+	for _, table := range []string{"journal", "entry", "channel", "load", "plan", "record", "reject", "edition", "mapping", "joining", "profile", "operator"} {
 		if _, err := tx.ExecContext(ctx, "DELETE FROM "+table); err != nil {
 			return fmt.Errorf("clear %s: %w", table, err)
 		}

@@ -1,0 +1,80 @@
+// Package exchange reads and writes open formats. Whatever a listing comes
+// in, it comes out as rows of cells; what they mean is for core/intake.
+package exchange
+
+import (
+	"bufio"
+	"bytes"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+)
+
+// Table is a listing as rows of cells, read from front to back.
+type Table interface {
+	// Next returns the next row with the number of its line or row in the
+	// file, from 1; io.EOF after the last.
+	Next() (line int, cells []string, err error)
+	Close() error
+}
+
+// Info is what was found out about a file.
+type Info struct {
+	Format    string `json:"format"`    // text, xlsx, geojson, listing
+	Encoding  string `json:"encoding"`  // of a text
+	Delimiter string `json:"delimiter"` // of a text; empty where each line is one cell
+	Sheet     string `json:"sheet"`     // of a workbook
+}
+
+// ErrFormat is returned for a file that is none of the formats.
+var ErrFormat = errors.New("this is no listing: use CSV or another delimited text, XLSX, GeoJSON, or a listing in JSON")
+
+// Open looks into a file and opens it as a table. Formats are told by what is
+// in the file, never by its name.
+func Open(path string) (Table, Info, error) {
+	f, err := os.Open(path)
+	if err != nil {
+		return nil, Info{}, err
+	}
+	t, info, err := open(f)
+	if err != nil {
+		return nil, info, errors.Join(err, f.Close())
+	}
+	return t, info, nil
+}
+
+func open(f *os.File) (Table, Info, error) {
+	head := make([]byte, 64<<10)
+	n, err := io.ReadFull(f, head)
+	if err != nil && !errors.Is(err, io.ErrUnexpectedEOF) && !errors.Is(err, io.EOF) {
+		return nil, Info{}, err
+	}
+	head = head[:n]
+	if _, err := f.Seek(0, io.SeekStart); err != nil {
+		return nil, Info{}, err
+	}
+	switch {
+	case bytes.HasPrefix(head, []byte("PK\x03\x04")):
+		return openWorkbook(f)
+	case len(bytes.TrimSpace(head)) == 0:
+		return nil, Info{}, fmt.Errorf("the file is empty")
+	}
+	encoding, r := decoded(bufio.NewReaderSize(f, 1<<16), head)
+	text := bufio.NewReaderSize(r, 1<<16)
+	start, err := text.Peek(1 << 10)
+	if err != nil && len(start) == 0 {
+		return nil, Info{}, err
+	}
+	trimmed := strings.TrimSpace(string(start))
+	switch {
+	case strings.HasPrefix(trimmed, "{"):
+		return openGeoJSON(f, text)
+	case strings.HasPrefix(trimmed, "["):
+		return openListing(f, text)
+	case strings.ContainsRune(trimmed, 0):
+		return nil, Info{}, ErrFormat
+	}
+	return openText(f, text, encoding)
+}

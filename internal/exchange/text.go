@@ -1,0 +1,150 @@
+package exchange
+
+import (
+	"bufio"
+	"encoding/csv"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+)
+
+// longestLine is the longest line of a text, in bytes; tallest is over how
+// many lines a cell in quotes may go. Beyond, a quote was opened by mistake.
+const (
+	longestLine = 1 << 20
+	tallest     = 20
+)
+
+type textTable struct {
+	file      io.Closer
+	lines     *bufio.Scanner
+	delimiter rune // 0: each line is one cell
+	line      int
+	ahead     []string // lines that were read to find the end of a quote
+}
+
+func openText(file io.Closer, r *bufio.Reader, encoding string) (Table, Info, error) {
+	start, err := r.Peek(1 << 16)
+	if err != nil && !errors.Is(err, io.EOF) && !errors.Is(err, bufio.ErrBufferFull) {
+		return nil, Info{}, err
+	}
+	t := &textTable{file: file, lines: bufio.NewScanner(r), delimiter: sniff(string(start))}
+	t.lines.Buffer(make([]byte, 0, 1<<16), longestLine)
+	info := Info{Format: "text", Encoding: encoding}
+	if t.delimiter != 0 {
+		info.Delimiter = string(t.delimiter)
+	}
+	return t, info, nil
+}
+
+// sniff finds the delimiter: the one that cuts most lines into the same
+// number of cells, at least two. A comma inside numbers is a decimal comma.
+func sniff(start string) rune {
+	lines := strings.Split(strings.ReplaceAll(start, "\r", "\n"), "\n")
+	if len(lines) > 1 {
+		lines = lines[:len(lines)-1] // the last may be cut
+	}
+	best, bestScore := rune(0), 0.0
+	for _, d := range []rune{'\t', ';', '|', ',', '^', '~'} {
+		counts, filled := map[int]int{}, 0
+		for _, l := range lines[:min(len(lines), 200)] {
+			if strings.TrimSpace(l) == "" {
+				continue
+			}
+			filled++
+			counts[outsideQuotes(l, d)]++
+		}
+		for n, same := range counts {
+			if n == 0 {
+				continue
+			}
+			// Two columns may be chance; many in the same number are none.
+			score := float64(same) / float64(filled) * (1 - 1/float64(n+1))
+			if score > bestScore && float64(same) >= 0.5*float64(filled) {
+				best, bestScore = d, score
+			}
+		}
+	}
+	return best
+}
+
+// outsideQuotes counts a delimiter outside quotes; a comma between digits of
+// a line that also has semicolons or tabs is a decimal comma and would be
+// outscored anyway.
+func outsideQuotes(line string, d rune) int {
+	n, quoted := 0, false
+	for _, r := range line {
+		switch {
+		case r == '"':
+			quoted = !quoted
+		case r == d && !quoted:
+			n++
+		}
+	}
+	return n
+}
+
+func (t *textTable) Close() error { return t.file.Close() }
+
+func (t *textTable) read() (string, error) {
+	if len(t.ahead) > 0 {
+		l := t.ahead[0]
+		t.ahead = t.ahead[1:]
+		t.line++
+		return l, nil
+	}
+	if t.lines.Scan() {
+		t.line++
+		return t.lines.Text(), nil
+	}
+	if err := t.lines.Err(); err != nil {
+		if errors.Is(err, bufio.ErrTooLong) {
+			return "", fmt.Errorf("line %d is longer than a megabyte: this is no listing", t.line+1)
+		}
+		return "", err
+	}
+	return "", io.EOF
+}
+
+// Next returns the next line that is not empty. A cell in quotes may hold
+// line breaks; a quote that is never closed is taken as a character.
+func (t *textTable) Next() (int, []string, error) {
+	for {
+		l, err := t.read()
+		if err != nil {
+			return 0, nil, err
+		}
+		if strings.TrimSpace(l) == "" {
+			continue
+		}
+		at := t.line
+		switch {
+		case t.delimiter == 0:
+			return at, []string{l}, nil
+		case !strings.ContainsRune(l, '"'):
+			return at, strings.Split(l, string(t.delimiter)), nil
+		}
+		whole, taken := l, []string{}
+		for strings.Count(whole, `"`)%2 == 1 && len(taken) < tallest {
+			next, err := t.read()
+			if err != nil {
+				break // the end: the quote is never closed
+			}
+			taken = append(taken, next)
+			whole += "\n" + next
+		}
+		if strings.Count(whole, `"`)%2 == 1 {
+			t.line -= len(taken)
+			t.ahead = append(taken, t.ahead...)
+			return at, strings.Split(l, string(t.delimiter)), nil
+		}
+		r := csv.NewReader(strings.NewReader(whole))
+		r.Comma, r.LazyQuotes, r.FieldsPerRecord, r.ReuseRecord = t.delimiter, true, -1, false
+		cells, err := r.Read()
+		if err != nil {
+			return at, strings.Split(whole, string(t.delimiter)), nil
+		}
+		return at, cells, nil
+	}
+}

@@ -1,0 +1,234 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strings"
+
+	"github.com/jmoiron/sqlx"
+
+	"mnemos/core/listing"
+)
+
+// batch is how many records one transaction writes: short enough that nobody
+// who stores a channel meanwhile waits for it.
+const batch = 1000
+
+// Edition is a listing under way. Nobody sees any of it until Activate.
+type Edition struct {
+	s       *Store
+	insert  *sqlx.Stmt // a whole batch at once
+	queue   []any
+	queued  int
+	rejects []Reject
+	ID      int64
+	Source  string
+	Records int
+}
+
+// EditionInfo is an edition as it stands.
+type EditionInfo struct {
+	ID         int64  `db:"id"`
+	Source     string `db:"source"`
+	ImportedAt string `db:"imported_at"`
+	File       string `db:"file"`
+	Records    int    `db:"records"`
+	Rejects    int    `db:"rejects"`
+	Heading    string `db:"heading"` // JSON
+	Mapping    string `db:"mapping"` // JSON
+}
+
+// Reject is a row of a file that could not be read.
+type Reject struct {
+	ID     int64           `db:"id"`
+	Line   int             `db:"line"`
+	Cells  json.RawMessage `db:"cells"`
+	Faults json.RawMessage `db:"faults"`
+}
+
+const recordFields = 18 // edition_id and those of recordColumns
+
+func insertRecords(n int) string {
+	one := "(" + strings.TrimSuffix(strings.Repeat("?, ", recordFields), ", ") + ")"
+	return "INSERT INTO record (edition_id, " + recordColumns + ") VALUES " + strings.TrimSuffix(strings.Repeat(one+", ", n), ", ")
+}
+
+// NewEdition begins an edition of a source. heading and mapping say what the
+// columns of its file were and how they were read.
+func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mapping string) (*Edition, error) {
+	e := &Edition{s: s, Source: source}
+	err := s.write.GetContext(ctx, &e.ID, "INSERT INTO edition (source, imported_at, active, file, heading, mapping) VALUES (?, ?, 0, ?, ?, ?) RETURNING id",
+		source, at, file, heading, mapping)
+	if err != nil {
+		return nil, fmt.Errorf("new edition of %s: %w", source, err)
+	}
+	s.pending.Store(e.ID, true)
+	return e, nil
+}
+
+// Add takes a record into the edition.
+func (e *Edition) Add(ctx context.Context, r listing.Record) error {
+	e.queue = append(e.queue, e.ID, r.Key, r.Callsign, int64(r.Output), int64(r.Input), stated(r.UplinkTone), stated(r.DownlinkTone), string(r.Mode), r.Width,
+		r.Locality, r.Lat, r.Lon, r.Height, string(r.Status), string(r.Access), r.Updated.String(), e.Source, r.Note)
+	if e.queued++; e.queued < batch {
+		return nil
+	}
+	return e.flush(ctx)
+}
+
+// Reject keeps a row that could not be read.
+func (e *Edition) Reject(ctx context.Context, r Reject) error {
+	if e.rejects = append(e.rejects, r); len(e.rejects) < batch {
+		return nil
+	}
+	return e.flush(ctx)
+}
+
+func (e *Edition) flush(ctx context.Context) error {
+	tx, err := e.s.write.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("write records of %s: %w", e.Source, err)
+	}
+	defer func() { _ = tx.Rollback() }() // no effect after Commit
+	if err := e.flushRecords(ctx, tx); err != nil {
+		return fmt.Errorf("write records of %s: %w", e.Source, err)
+	}
+	for _, r := range e.rejects {
+		if _, err := tx.ExecContext(ctx, "INSERT INTO reject (edition_id, line, cells, faults) VALUES (?, ?, ?, ?)", e.ID, r.Line, string(r.Cells), string(r.Faults)); err != nil {
+			return fmt.Errorf("keep row %d of %s: %w", r.Line, e.Source, err)
+		}
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("write records of %s: %w", e.Source, err)
+	}
+	e.Records += e.queued
+	e.queue, e.queued, e.rejects = e.queue[:0], 0, e.rejects[:0]
+	return nil
+}
+
+func (e *Edition) flushRecords(ctx context.Context, tx *sqlx.Tx) error {
+	switch {
+	case e.queued == 0:
+		return nil
+	case e.queued < batch:
+		_, err := tx.ExecContext(ctx, insertRecords(e.queued), e.queue...)
+		return err
+	case e.insert == nil:
+		var err error
+		if e.insert, err = tx.PreparexContext(ctx, insertRecords(batch)); err != nil {
+			return err
+		}
+	}
+	_, err := tx.StmtxContext(ctx, e.insert).ExecContext(ctx, e.queue...)
+	return err
+}
+
+// Activate makes the edition the one of its source that counts, all at once,
+// and removes the one before.
+func (e *Edition) Activate(ctx context.Context) error {
+	if err := e.flush(ctx); err != nil {
+		return err
+	}
+	tx, err := e.s.write.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("activate edition of %s: %w", e.Source, err)
+	}
+	defer func() { _ = tx.Rollback() }() // no effect after Commit
+	_, err = tx.ExecContext(ctx, "UPDATE edition SET records = ? WHERE id = ?", e.Records, e.ID)
+	if err == nil {
+		_, err = tx.ExecContext(ctx, "UPDATE edition SET active = (id = ?) WHERE source = ?", e.ID, e.Source)
+	}
+	if err = errors.Join(err, e.close()); err == nil {
+		err = tx.Commit()
+	}
+	if err != nil {
+		return fmt.Errorf("activate edition of %s: %w", e.Source, err)
+	}
+	e.s.generation.Add(1)
+	e.s.pending.Delete(e.ID)
+	return e.s.sweep(ctx)
+}
+
+// Abandon removes the edition: nothing of it stays.
+func (e *Edition) Abandon(ctx context.Context) error {
+	e.s.pending.Delete(e.ID)
+	return errors.Join(e.close(), e.s.sweep(ctx))
+}
+
+func (e *Edition) close() error {
+	if e.insert == nil {
+		return nil
+	}
+	err := e.insert.Close()
+	e.insert = nil
+	return err
+}
+
+// sweep removes editions that do not count: those that newer ones replaced,
+// and what an import that was cut off left behind. It goes in batches, so
+// that nobody waits for it.
+func (s *Store) sweep(ctx context.Context) error {
+	kept := []int64{}
+	s.pending.Range(func(id, _ any) bool { kept = append(kept, id.(int64)); return true })
+	list, err := json.Marshal(kept)
+	if err != nil {
+		return fmt.Errorf("sweep editions: %w", err)
+	}
+	const gone = "(SELECT id FROM edition WHERE active = 0 AND id NOT IN (SELECT value FROM json_each(?)))"
+	for _, table := range []string{"record", "reject"} {
+		for {
+			res, err := s.write.ExecContext(ctx, "DELETE FROM "+table+" WHERE id IN (SELECT id FROM "+table+" WHERE edition_id IN "+gone+" LIMIT ?)", string(list), batch)
+			if err != nil {
+				return fmt.Errorf("sweep editions: %w", err)
+			}
+			if n, err := res.RowsAffected(); err != nil || n == 0 {
+				break
+			}
+		}
+	}
+	if _, err := s.write.ExecContext(ctx, "DELETE FROM edition WHERE id IN "+gone, string(list)); err != nil {
+		return fmt.Errorf("sweep editions: %w", err)
+	}
+	return nil
+}
+
+// Import writes an edition of records and makes it the one of its source that
+// counts.
+func (s *Store) Import(ctx context.Context, source, at string, records []listing.Record) error {
+	e, err := s.NewEdition(ctx, source, at, "", "[]", "[]")
+	if err != nil {
+		return err
+	}
+	for _, r := range records {
+		if err := e.Add(ctx, r); err != nil {
+			return errors.Join(err, e.Abandon(ctx))
+		}
+	}
+	return e.Activate(ctx)
+}
+
+// Editions returns the editions that count, by source.
+func (s *Store) Editions(ctx context.Context) ([]EditionInfo, error) {
+	var out []EditionInfo
+	err := s.read.SelectContext(ctx, &out, `SELECT id, source, imported_at, file, records, heading, mapping,
+		(SELECT count(*) FROM reject WHERE edition_id = edition.id) AS rejects FROM edition WHERE active = 1 ORDER BY source`)
+	if err != nil {
+		return nil, fmt.Errorf("read sources: %w", err)
+	}
+	return out, nil
+}
+
+// DropSource removes a source with all it says.
+func (s *Store) DropSource(ctx context.Context, source string) error {
+	res, err := s.write.ExecContext(ctx, "UPDATE edition SET active = 0 WHERE source = ? AND active = 1", source)
+	if err != nil {
+		return fmt.Errorf("remove source %s: %w", source, err)
+	}
+	if n, err := res.RowsAffected(); err != nil || n == 0 {
+		return errors.Join(err, fmt.Errorf("source %s: %w", source, ErrNotFound))
+	}
+	s.generation.Add(1)
+	return s.sweep(ctx)
+}
