@@ -66,13 +66,25 @@ func (x *Indexed) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) 
 }
 
 func (x *Indexed) search(out []Record, keys []key, r band.Span, box *geo.Box) []Record {
-	i, _ := slices.BinarySearchFunc(keys, r.Lower, func(k key, f freq.Hz) int { return cmp.Compare(k.f, f) })
-	for ; i < len(keys) && keys[i].f <= r.Upper; i++ {
-		k := &keys[i]
-		outside := box != nil && (k.lat < box.South || k.lat > box.North || k.lon < box.West || k.lon > box.East)
-		if !outside { // nothing is outside without a position
+	from, _ := slices.BinarySearchFunc(keys, r.Lower, func(k key, f freq.Hz) int { return cmp.Compare(k.f, f) })
+	to := from
+	n := 0
+	for ; to < len(keys) && keys[to].f <= r.Upper; to++ {
+		if keys[to].inside(box) {
+			n++
+		}
+	}
+	out = slices.Grow(out, n) // a record is large: it is copied once
+	for _, k := range keys[from:to] {
+		if k.inside(box) {
 			out = append(out, x.records[k.at])
 		}
 	}
 	return out
+}
+
+// inside reports whether a key is not outside a box: nothing is without a
+// position, and nothing is outside the whole world.
+func (k *key) inside(box *geo.Box) bool {
+	return box == nil || !(k.lat < box.South || k.lat > box.North || k.lon < box.West || k.lon > box.East)
 }

@@ -11,15 +11,18 @@ import (
 	"mnemos/core/tone"
 )
 
-// beside is how far away the next line of a listing sorted by output is looked
-// for.
-const beside = 200 * freq.KHz
+// near and beside are how far away the next line of a listing sorted by
+// output is looked for: first where it is in a full band, then farther.
+const (
+	near   = 25 * freq.KHz
+	beside = 200 * freq.KHz
+)
 
 // lines are those around one output in the listings, sorted as a listing is.
 // They are read when the first record asks for them: most entries never do.
 type lines struct {
-	load   func() ([]listing.Record, error)
-	read   bool
+	load   func(within freq.Hz) ([]listing.Record, error)
+	within freq.Hz // what has been read
 	sorted []*listing.Record
 	err    error
 }
@@ -28,18 +31,17 @@ type lines struct {
 // be about anywhere, so they are looked for twice as far away.
 func around(ctx context.Context, src listing.Source, f freq.Hz, q listing.Query) *lines {
 	q.RadiusKM *= 2
-	return &lines{load: func() ([]listing.Record, error) {
-		return src.ByOutput(ctx, band.Span{Lower: f - beside, Upper: f + beside}, q.Box())
+	return &lines{load: func(within freq.Hz) ([]listing.Record, error) {
+		return src.ByOutput(ctx, band.Span{Lower: f - within, Upper: f + within}, q.Box())
 	}}
 }
 
-func (l *lines) all() []*listing.Record {
-	if l.read {
+func (l *lines) all(within freq.Hz) []*listing.Record {
+	if l.within >= within || l.err != nil {
 		return l.sorted
 	}
-	l.read = true
-	records, err := l.load()
-	l.err = err
+	records, err := l.load(within)
+	l.within, l.err, l.sorted = within, err, nil
 	for i := range records {
 		l.sorted = append(l.sorted, &records[i])
 	}
@@ -54,9 +56,14 @@ func (l *lines) otherLine(have tone.Tone, r listing.Record) (Slip, bool) {
 	if l == nil || have.IsOff() {
 		return OtherLines, false
 	}
-	all := l.all()
+	all := l.all(near)
 	at, _ := slices.BinarySearchFunc(all, &r, byLine)
 	below, above := next(all, at, -1, r), next(all, at, 1, r)
+	if below == r.Output || above == r.Output {
+		all = l.all(beside)
+		at, _ = slices.BinarySearchFunc(all, &r, byLine)
+		below, above = next(all, at, -1, r), next(all, at, 1, r)
+	}
 	found := false
 	for i, o := range all {
 		if !o.UplinkTone.Known || o.Source != r.Source || o.Key == r.Key || !tone.Same(o.UplinkTone.Tone, have) {
