@@ -20,12 +20,17 @@ import (
 
 // App is the application over one data file.
 type App struct {
-	store *store.Store
-	now   func() time.Time
+	store   *store.Store
+	now     func() time.Time
+	imports *imports
 }
 
 // New returns the application; now is the clock.
-func New(s *store.Store, now func() time.Time) *App { return &App{store: s, now: now} }
+func New(s *store.Store, now func() time.Time) *App {
+	x := &imports{jobs: map[string]*job{}, turn: make(chan struct{}, 1)}
+	x.turn <- struct{}{}
+	return &App{store: s, now: now, imports: x}
+}
 
 // FieldFault is one thing that is wrong with a request.
 type FieldFault struct {

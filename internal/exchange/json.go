@@ -14,7 +14,7 @@ const ahead = 500
 
 // objects is a table made of JSON objects: the first row names the fields.
 type objects struct {
-	file   io.Closer
+	*counter
 	next   func() (map[string]any, error) // io.EOF after the last
 	names  []string
 	queue  []map[string]any
@@ -22,8 +22,6 @@ type objects struct {
 	headed bool
 	end    error
 }
-
-func (o *objects) Close() error { return o.file.Close() }
 
 // learn reads the first objects and names the columns in the order in which
 // the fields are met; those of one object come sorted.
@@ -102,13 +100,13 @@ func text(v any) string {
 }
 
 // openListing opens a listing of our own: an array of records.
-func openListing(file io.Closer, r io.Reader) (Table, Info, error) {
+func openListing(file *counter, r io.Reader) (Table, Info, error) {
 	dec := json.NewDecoder(r)
 	dec.UseNumber()
 	if _, err := dec.Token(); err != nil {
 		return nil, Info{}, fmt.Errorf("%w (%s)", ErrFormat, err)
 	}
-	o := &objects{file: file, next: func() (map[string]any, error) { return element(dec) }}
+	o := &objects{counter: file, next: func() (map[string]any, error) { return element(dec) }}
 	return o, Info{Format: "listing"}, o.learn()
 }
 
@@ -136,13 +134,13 @@ func noEOF(err error) error {
 
 // openGeoJSON opens a FeatureCollection (RFC 7946): the properties of each
 // feature, and the position of a point.
-func openGeoJSON(file io.Closer, r io.Reader) (Table, Info, error) {
+func openGeoJSON(file *counter, r io.Reader) (Table, Info, error) {
 	dec := json.NewDecoder(r)
 	dec.UseNumber()
 	if err := untilFeatures(dec); err != nil {
 		return nil, Info{}, err
 	}
-	o := &objects{file: file, next: func() (map[string]any, error) { return feature(dec) }}
+	o := &objects{counter: file, next: func() (map[string]any, error) { return feature(dec) }}
 	return o, Info{Format: "geojson"}, o.learn()
 }
 

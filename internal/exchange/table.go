@@ -17,8 +17,25 @@ type Table interface {
 	// Next returns the next row with the number of its line or row in the
 	// file, from 1; io.EOF after the last.
 	Next() (line int, cells []string, err error)
+	// Bytes is how much of the file has been read; 0 where it cannot be told.
+	Bytes() int64
 	Close() error
 }
+
+// counter counts what is read of a file.
+type counter struct {
+	*os.File
+	n int64
+}
+
+func (c *counter) Read(p []byte) (int, error) {
+	n, err := c.File.Read(p)
+	c.n += int64(n)
+	return n, err
+}
+
+// Bytes is how much has been read.
+func (c *counter) Bytes() int64 { return c.n }
 
 // Info is what was found out about a file.
 type Info struct {
@@ -61,7 +78,8 @@ func open(f *os.File) (Table, Info, error) {
 	case len(bytes.TrimSpace(head)) == 0:
 		return nil, Info{}, fmt.Errorf("the file is empty")
 	}
-	encoding, r := decoded(bufio.NewReaderSize(f, 1<<16), head)
+	file := &counter{File: f}
+	encoding, r := decoded(bufio.NewReaderSize(file, 1<<16), head)
 	text := bufio.NewReaderSize(r, 1<<16)
 	start, err := text.Peek(1 << 10)
 	if err != nil && len(start) == 0 {
@@ -70,11 +88,11 @@ func open(f *os.File) (Table, Info, error) {
 	trimmed := strings.TrimSpace(string(start))
 	switch {
 	case strings.HasPrefix(trimmed, "{"):
-		return openGeoJSON(f, text)
+		return openGeoJSON(file, text)
 	case strings.HasPrefix(trimmed, "["):
-		return openListing(f, text)
+		return openListing(file, text)
 	case strings.ContainsRune(trimmed, 0):
 		return nil, Info{}, ErrFormat
 	}
-	return openText(f, text, encoding)
+	return openText(file, text, encoding)
 }

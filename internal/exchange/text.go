@@ -17,19 +17,19 @@ const (
 )
 
 type textTable struct {
-	file      io.Closer
+	*counter
 	lines     *bufio.Scanner
 	delimiter rune // 0: each line is one cell
 	line      int
 	ahead     []string // lines that were read to find the end of a quote
 }
 
-func openText(file io.Closer, r *bufio.Reader, encoding string) (Table, Info, error) {
+func openText(file *counter, r *bufio.Reader, encoding string) (Table, Info, error) {
 	start, err := r.Peek(1 << 16)
 	if err != nil && !errors.Is(err, io.EOF) && !errors.Is(err, bufio.ErrBufferFull) {
 		return nil, Info{}, err
 	}
-	t := &textTable{file: file, lines: bufio.NewScanner(r), delimiter: sniff(string(start))}
+	t := &textTable{counter: file, lines: bufio.NewScanner(r), delimiter: sniff(string(start))}
 	t.lines.Buffer(make([]byte, 0, 1<<16), longestLine)
 	info := Info{Format: "text", Encoding: encoding}
 	if t.delimiter != 0 {
@@ -69,23 +69,23 @@ func sniff(start string) rune {
 	return best
 }
 
-// outsideQuotes counts a delimiter outside quotes; a comma between digits of
-// a line that also has semicolons or tabs is a decimal comma and would be
-// outscored anyway.
+// outsideQuotes counts a delimiter outside quotes. In a line that has
+// semicolons, tabs or bars a comma between digits is a decimal comma.
 func outsideQuotes(line string, d rune) int {
 	n, quoted := 0, false
-	for _, r := range line {
+	others := strings.ContainsAny(line, ";\t|")
+	for i, r := range line {
 		switch {
 		case r == '"':
 			quoted = !quoted
-		case r == d && !quoted:
+		case r == d && !quoted && !(d == ',' && others && digit(line, i-1) && digit(line, i+1)):
 			n++
 		}
 	}
 	return n
 }
 
-func (t *textTable) Close() error { return t.file.Close() }
+func digit(s string, i int) bool { return i >= 0 && i < len(s) && s[i] >= '0' && s[i] <= '9' }
 
 func (t *textTable) read() (string, error) {
 	if len(t.ahead) > 0 {

@@ -69,6 +69,9 @@ func (w *workbook) Next() (int, []string, error) {
 	return 0, nil, io.EOF
 }
 
+// Bytes is not known: a workbook is unpacked as a whole.
+func (w *workbook) Bytes() int64 { return 0 }
+
 func (w *workbook) Close() error {
 	err := w.rows.Close()
 	for _, e := range []error{w.book.Close(), w.file.Close()} {

@@ -29,6 +29,8 @@ var ErrNotFound = errors.New("not found")
 
 // Store is an open data file.
 type Store struct {
+	folder string
+
 	read  *sqlx.DB // many connections
 	write *sqlx.DB // one connection, so that writers queue instead of failing
 
@@ -58,12 +60,19 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 		return nil, errors.Join(err, write.Close())
 	}
 	read.SetMaxOpenConns(4)
-	s := &Store{read: read, write: write}
-	if err := s.sweep(ctx); err != nil {
+	s := &Store{folder: folder, read: read, write: write}
+	if err := errors.Join(s.sweep(ctx), os.RemoveAll(filepath.Join(folder, Incoming))); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
 	return s, nil
 }
+
+// Incoming is the folder beside the data file in which files wait to be
+// read. What is in it at the start belongs to nobody any more.
+const Incoming = "incoming"
+
+// Folder is where the data file is.
+func (s *Store) Folder() string { return s.folder }
 
 // Close closes the file.
 func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close()) }

@@ -1,0 +1,312 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+	"time"
+
+	"mnemos/core/intake"
+	"mnemos/internal/exchange"
+	"mnemos/internal/store"
+)
+
+// The states of an import.
+const (
+	ImportShown     = "shown"   // it waits for a person to say how to read it
+	ImportWaiting   = "waiting" // another one is being written
+	ImportReading   = "reading"
+	ImportDone      = "done"
+	ImportFailed    = "failed"
+	ImportCancelled = "cancelled"
+)
+
+// ImportState says how far an import is.
+type ImportState struct {
+	State   string   `json:"state"`
+	Rows    int      `json:"rows"`
+	Good    int      `json:"good"`
+	Bad     int      `json:"bad"`
+	Bytes   int64    `json:"bytes"`
+	Total   int64    `json:"total_bytes"`
+	Seconds float64  `json:"seconds"`
+	Rate    float64  `json:"rows_per_second"`
+	Left    *float64 `json:"seconds_left"` // nil where it cannot be told
+	Error   string   `json:"error"`
+	Source  string   `json:"source"`
+}
+
+// over reports whether the import has ended.
+func (s ImportState) over() bool {
+	return s.State == ImportDone || s.State == ImportFailed || s.State == ImportCancelled
+}
+
+// RunImport begins to read a file into an edition of a source. Nobody sees
+// any of it before all of it is there.
+func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*ImportState, error) {
+	j, err := a.imports.find(id)
+	if err != nil {
+		return nil, err
+	}
+	source := intake.Clean(form.Source)
+	f := &Fault{}
+	if source == "" || len(source) > 60 {
+		f.add("source", "name the listing, in up to 60 characters: it stands beside every record")
+	}
+	used := map[intake.Role]int{}
+	for _, c := range form.Columns {
+		used[c.Role]++
+	}
+	for role, n := range used {
+		if role != intake.Ignore && n > 1 {
+			f.add("columns", "two columns are %s: choose one", role)
+		}
+	}
+	if !form.Prose && used[intake.Output] == 0 {
+		f.add("columns", "say which column is the output frequency")
+	}
+	if err := f.or(); err != nil {
+		return nil, err
+	}
+	j.mu.Lock()
+	if j.state.State != ImportShown {
+		j.mu.Unlock()
+		f.add("id", "this import is %s already", j.state.State)
+		return nil, f
+	}
+	run, cancel := context.WithCancel(context.WithoutCancel(ctx))
+	j.cancel = cancel
+	j.state.State, j.state.Source = ImportWaiting, source
+	state := j.state
+	j.mu.Unlock()
+	form.Source = source
+	go a.run(run, j, form)
+	return &state, nil
+}
+
+// run waits for its turn, reads the file and ends the job one way or another.
+func (a *App) run(ctx context.Context, j *job, form ImportForm) {
+	defer j.cancel()
+	err := ctx.Err()
+	select {
+	case <-a.imports.turn:
+		defer func() { a.imports.turn <- struct{}{} }()
+		err = a.write(ctx, j, form)
+	case <-ctx.Done():
+		err = ctx.Err()
+	}
+	err = errors.Join(err, os.Remove(j.path))
+	j.update(func(s *ImportState) {
+		switch {
+		case errors.Is(err, context.Canceled):
+			s.State = ImportCancelled
+		case err != nil:
+			s.State, s.Error = ImportFailed, err.Error()
+		default:
+			s.State = ImportDone
+		}
+		s.Left = nil
+	})
+}
+
+// update changes the state and wakes those who watch it.
+func (j *job) update(f func(*ImportState)) {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	f(&j.state)
+	close(j.changed)
+	j.changed = make(chan struct{})
+}
+
+// tick is how often an import says how far it is.
+const tick = 200 * time.Millisecond
+
+// write reads the whole file into a new edition and activates it.
+func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
+	heading, err := json.Marshal(nonNil(j.heading))
+	if err != nil {
+		return err
+	}
+	mapping, err := json.Marshal(form.Columns)
+	if err != nil {
+		return err
+	}
+	e, err := a.store.NewEdition(ctx, form.Source, a.now().UTC().Format(time.RFC3339), j.file, string(heading), string(mapping))
+	if err != nil {
+		return err
+	}
+	defer func() {
+		if err != nil {
+			err = errors.Join(err, e.Abandon(context.WithoutCancel(ctx)))
+		}
+	}()
+	t, _, err := exchange.Open(j.path)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, t.Close()) }()
+	if err := j.rows(ctx, t, e, form); err != nil {
+		return err
+	}
+	if j.heading != nil && !form.Prose {
+		if err := a.store.SaveMapping(ctx, j.heading, form.Source, string(mapping)); err != nil {
+			return err
+		}
+	}
+	return e.Activate(ctx)
+}
+
+// rows reads every row: the good ones into the edition, the others beside it.
+func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form ImportForm) error {
+	read := j.reader(form.Columns, form.Source, form.Prose)
+	start, last := time.Now(), time.Time{}
+	good, bad := 0, 0
+	tell := func() {
+		last = time.Now()
+		j.update(func(s *ImportState) {
+			s.State, s.Rows, s.Good, s.Bad, s.Bytes = ImportReading, good+bad, good, bad, t.Bytes()
+			s.Seconds = time.Since(start).Seconds()
+			s.Rate = float64(s.Rows) / max(s.Seconds, 0.001)
+			if s.Bytes > 0 && s.Total > 0 {
+				left := max(0, s.Seconds*(float64(s.Total)/float64(s.Bytes)-1))
+				s.Left = &left
+			}
+		})
+	}
+	tell()
+	for n := 0; ; n++ {
+		line, cells, err := t.Next()
+		if errors.Is(err, io.EOF) {
+			tell()
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		if n < j.from {
+			continue
+		}
+		if n%256 == 0 && time.Since(last) > tick {
+			tell()
+		}
+		if err := ctx.Err(); err != nil {
+			return err
+		}
+		rec, faults := read(cells)
+		if len(faults) == 0 {
+			good++
+			err = e.Add(ctx, rec)
+		} else {
+			bad++
+			err = keep(ctx, e, line, cells, faults)
+		}
+		if err != nil {
+			return err
+		}
+	}
+}
+
+// keep keeps a row that could not be read.
+func keep(ctx context.Context, e *store.Edition, line int, cells []string, faults []intake.Fault) error {
+	c, err := json.Marshal(cells)
+	if err != nil {
+		return err
+	}
+	f, err := json.Marshal(faults)
+	if err != nil {
+		return err
+	}
+	return e.Reject(ctx, store.Reject{Line: line, Cells: c, Faults: f})
+}
+
+func nonNil(s []string) []string { return append([]string{}, s...) }
+
+// Import says how far an import is.
+func (a *App) Import(id string) (*ImportState, error) {
+	j, err := a.imports.find(id)
+	if err != nil {
+		return nil, err
+	}
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	s := j.state
+	return &s, nil
+}
+
+// WatchImport calls f with the state now and whenever it changes, until the
+// import is over.
+func (a *App) WatchImport(ctx context.Context, id string, f func(ImportState) error) error {
+	j, err := a.imports.find(id)
+	if err != nil {
+		return err
+	}
+	for {
+		j.mu.Lock()
+		s, changed := j.state, j.changed
+		j.mu.Unlock()
+		if err := f(s); err != nil || s.over() {
+			return err
+		}
+		select {
+		case <-changed:
+		case <-ctx.Done():
+			return ctx.Err()
+		}
+	}
+}
+
+// DropImport cancels an import, or forgets a file that was only looked at.
+func (a *App) DropImport(id string) error {
+	j, err := a.imports.find(id)
+	if err != nil {
+		return err
+	}
+	j.mu.Lock()
+	state, cancel := j.state.State, j.cancel
+	j.mu.Unlock()
+	if cancel != nil && (state == ImportWaiting || state == ImportReading) {
+		cancel()
+		return nil
+	}
+	a.imports.mu.Lock()
+	delete(a.imports.jobs, id)
+	a.imports.mu.Unlock()
+	if state == ImportShown {
+		return os.Remove(j.path)
+	}
+	return nil
+}
+
+// Source is a listing that counts.
+type Source struct {
+	Name    string `json:"name"`
+	File    string `json:"file"`
+	Updated string `json:"updated"` // when it was brought in
+	Records int    `json:"records"`
+	Rejects int    `json:"rejects"`
+}
+
+// Sources returns the listings that count.
+func (a *App) Sources(ctx context.Context) ([]Source, error) {
+	editions, err := a.store.Editions(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []Source{}
+	for _, e := range editions {
+		out = append(out, Source{Name: e.Source, File: e.File, Updated: e.ImportedAt, Records: e.Records, Rejects: e.Rejects})
+	}
+	return out, nil
+}
+
+// DropSource removes a listing.
+func (a *App) DropSource(ctx context.Context, name string) error {
+	if strings.TrimSpace(name) == "" {
+		return fmt.Errorf("source: %w", store.ErrNotFound)
+	}
+	return a.store.DropSource(ctx, name)
+}

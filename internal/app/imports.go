@@ -1,0 +1,297 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync"
+
+	"mnemos/core/band"
+	"mnemos/core/intake"
+	"mnemos/core/listing"
+	"mnemos/internal/exchange"
+	"mnemos/internal/store"
+)
+
+// MaxListing is the largest file that is brought in, in bytes.
+const MaxListing = 256 << 20
+
+// shown and guessed are how many rows of a file are shown as understood, and
+// how many a guess looks at.
+const (
+	shown   = 12
+	guessed = 220
+)
+
+// imports are the listings that are being brought in.
+type imports struct {
+	mu   sync.Mutex
+	jobs map[string]*job
+	next int
+	turn chan struct{} // holds one token: imports are written one after the other
+}
+
+// job is one file on its way in.
+type job struct {
+	id, file, path string
+	info           exchange.Info
+	heading        []string
+	from           int // rows before the first with data
+	sample         []numbered
+	plan           *band.Plan
+	suggested      string
+	remembered     bool
+	guess          intake.Mapping
+	cancel         context.CancelFunc
+	mu             sync.Mutex
+	state          ImportState
+	changed        chan struct{} // closed and replaced whenever the state changes
+}
+
+// numbered is a row with its line in the file.
+type numbered struct {
+	line  int
+	cells []string
+}
+
+// ImportPreview is a file as it is understood.
+type ImportPreview struct {
+	ID         string         `json:"id"`
+	File       string         `json:"file"`
+	Info       exchange.Info  `json:"info"`
+	Source     string         `json:"source"`
+	Remembered bool           `json:"remembered"` // the columns are read as the last time
+	Prose      bool           `json:"prose"`      // each line is read as words
+	Columns    []ImportColumn `json:"columns"`
+	Roles      []intake.Role  `json:"roles"`
+	Rows       []ImportRow    `json:"rows"`
+	Good       int            `json:"good"` // of the rows that were looked at
+	Bad        int            `json:"bad"`
+}
+
+// ImportColumn is a column of a file and what it is taken for.
+type ImportColumn struct {
+	Heading string       `json:"heading"`
+	Role    intake.Role  `json:"role"`
+	Unit    intake.Unit  `json:"unit"`
+	Order   intake.Order `json:"order"`
+	Samples []string     `json:"samples"`
+}
+
+// ImportRow is a row of a file as it is understood.
+type ImportRow struct {
+	Line   int             `json:"line"`
+	Cells  []string        `json:"cells"`
+	Record *listing.Record `json:"record"` // nil if it cannot be read
+	Faults []intake.Fault  `json:"faults"`
+}
+
+// Bring takes a file in and says how it is understood. It stays until it is
+// run or dropped.
+func (a *App) Bring(ctx context.Context, name string, content io.Reader) (*ImportPreview, error) {
+	o, err := a.store.Operator(ctx)
+	if err != nil {
+		return nil, err
+	}
+	plan, err := band.Load(o.Region)
+	if err != nil {
+		return nil, err
+	}
+	j := &job{file: intake.Clean(filepath.Base(name)), plan: plan, changed: make(chan struct{}), state: ImportState{State: ImportShown}}
+	if err := j.keep(a.store.Folder(), content); err != nil {
+		return nil, err
+	}
+	if err := j.look(); err != nil {
+		f := &Fault{}
+		f.add("file", "%v", err)
+		return nil, errors.Join(f, os.Remove(j.path))
+	}
+	mapping, err := a.remember(ctx, j)
+	if err != nil {
+		return nil, err
+	}
+	a.imports.mu.Lock()
+	a.imports.next++
+	j.id = fmt.Sprint(a.imports.next)
+	a.imports.jobs[j.id] = j
+	a.imports.mu.Unlock()
+	return j.preview(mapping, j.suggested, mapping == nil), nil
+}
+
+// keep writes the content to a file of the data folder.
+func (j *job) keep(folder string, content io.Reader) error {
+	incoming := filepath.Join(folder, store.Incoming)
+	if err := os.MkdirAll(incoming, 0o700); err != nil {
+		return fmt.Errorf("keep %s: %w", j.file, err)
+	}
+	f, err := os.CreateTemp(incoming, "listing-*")
+	if err != nil {
+		return fmt.Errorf("keep %s: %w", j.file, err)
+	}
+	j.path = f.Name()
+	n, err := io.Copy(f, io.LimitReader(content, MaxListing+1))
+	if err = errors.Join(err, f.Close()); err == nil && n > MaxListing {
+		fault := &Fault{}
+		fault.add("file", "it is larger than %d MB: this is no listing", MaxListing>>20)
+		err = fault
+	}
+	if err != nil {
+		return errors.Join(err, os.Remove(j.path))
+	}
+	j.state.Total = n
+	return nil
+}
+
+// look reads the beginning of the file and guesses what it holds.
+func (j *job) look() error {
+	t, info, err := exchange.Open(j.path)
+	if err != nil {
+		return err
+	}
+	j.info = info
+	var rows [][]string
+	for len(j.sample) < guessed {
+		line, cells, err := t.Next()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			return errors.Join(err, t.Close())
+		}
+		j.sample = append(j.sample, numbered{line, cells})
+		rows = append(rows, cells)
+	}
+	if err := t.Close(); err != nil {
+		return err
+	}
+	if len(rows) == 0 {
+		return errors.New("there is no row in it")
+	}
+	if info.Format == "text" {
+		j.heading, j.from = intake.Heading(rows)
+	} else if j.heading, j.from = intake.Heading(rows); j.heading == nil && info.Format != "xlsx" {
+		j.heading, j.from = rows[0], 1 // the names of the fields
+	}
+	j.guess = intake.Guess(j.heading, rows[j.from:], j.plan)
+	j.suggested = strings.TrimSuffix(j.file, filepath.Ext(j.file))
+	return nil
+}
+
+// remember returns how a table with these headings was read the last time, or
+// else the guess; nil if the lines are words rather than cells.
+func (a *App) remember(ctx context.Context, j *job) (intake.Mapping, error) {
+	if j.heading != nil {
+		kept, source, err := a.store.Mapping(ctx, j.heading)
+		switch {
+		case err == nil:
+			var m intake.Mapping
+			if err := json.Unmarshal([]byte(kept), &m); err != nil {
+				return nil, fmt.Errorf("read mapping: %w", err)
+			}
+			j.remembered, j.suggested = true, source
+			return m, nil
+		case !errors.Is(err, store.ErrNotFound):
+			return nil, err
+		}
+	}
+	for _, c := range j.guess {
+		if c.Role == intake.Output {
+			return j.guess, nil
+		}
+	}
+	if j.info.Format == "text" && j.heading == nil {
+		return nil, nil
+	}
+	return j.guess, nil
+}
+
+// reader reads rows of the file by a mapping, or as words.
+func (j *job) reader(m intake.Mapping, source string, prose bool) func(cells []string) (listing.Record, []intake.Fault) {
+	r := &intake.Reader{Mapping: m, Plan: j.plan, Source: source}
+	if !prose {
+		return r.Row
+	}
+	return func(cells []string) (listing.Record, []intake.Fault) {
+		return r.Prose(strings.Join(cells, or(j.info.Delimiter, " ")))
+	}
+}
+
+func or(s, standard string) string {
+	if s == "" {
+		return standard
+	}
+	return s
+}
+
+func (j *job) preview(m intake.Mapping, source string, prose bool) *ImportPreview {
+	p := &ImportPreview{
+		ID: j.id, File: j.file, Info: j.info, Source: source, Remembered: j.remembered, Prose: prose, Roles: intake.Roles,
+		Columns: []ImportColumn{}, Rows: []ImportRow{},
+	}
+	rows := j.sample[j.from:]
+	for i := range max(len(m), len(j.guess)) {
+		c := ImportColumn{Samples: []string{}}
+		if i < len(m) {
+			c.Role, c.Unit, c.Order = m[i].Role, m[i].Unit, m[i].Order
+		}
+		if i < len(j.heading) {
+			c.Heading = intake.Clean(j.heading[i])
+		}
+		for _, r := range rows {
+			if i < len(r.cells) && strings.TrimSpace(r.cells[i]) != "" && len(c.Samples) < 3 {
+				c.Samples = append(c.Samples, intake.Clean(r.cells[i]))
+			}
+		}
+		p.Columns = append(p.Columns, c)
+	}
+	read := j.reader(m, source, prose)
+	for _, r := range rows {
+		rec, faults := read(r.cells)
+		row := ImportRow{Line: r.line, Cells: []string{}, Faults: append([]intake.Fault{}, faults...)}
+		if len(faults) == 0 {
+			row.Record = &rec
+			p.Good++
+		} else {
+			p.Bad++
+		}
+		// A row that cannot be read is shown before one more that can.
+		if len(p.Rows) < shown || len(faults) > 0 && len(p.Rows) < 2*shown {
+			for _, c := range r.cells {
+				row.Cells = append(row.Cells, intake.Clean(c))
+			}
+			p.Rows = append(p.Rows, row)
+		}
+	}
+	return p
+}
+
+// ImportForm is how a person wants a file to be read.
+type ImportForm struct {
+	Source  string
+	Prose   bool
+	Columns intake.Mapping
+}
+
+// PreviewImport says how a file would be understood if it were read so.
+func (a *App) PreviewImport(id string, form ImportForm) (*ImportPreview, error) {
+	j, err := a.imports.find(id)
+	if err != nil {
+		return nil, err
+	}
+	return j.preview(form.Columns, form.Source, form.Prose), nil
+}
+
+func (x *imports) find(id string) (*job, error) {
+	x.mu.Lock()
+	defer x.mu.Unlock()
+	j, ok := x.jobs[id]
+	if !ok {
+		return nil, fmt.Errorf("import %s: %w: bring the file in again", id, store.ErrNotFound)
+	}
+	return j, nil
+}

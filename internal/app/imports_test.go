@@ -1,0 +1,184 @@
+package app_test
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mnemos/core/intake"
+	"mnemos/internal/app"
+	"mnemos/internal/demo"
+	"mnemos/internal/store"
+)
+
+const club = `Our repeaters;;;;;
+Output;Shift;Tone;Town;Latitude;Longitude
+147,255;+;100,0 / 77;Fern Top;41,05;-55,20
+146,655;-;CSQ;Low Quay;41,00;-55,30
+146,715;-;loud;Nowhere;41,00;-55,30
+443,900;7;88,5;Odd Rock;41,00;-55,30
+`
+
+func columns(p *app.ImportPreview) intake.Mapping {
+	var m intake.Mapping
+	for _, c := range p.Columns {
+		m = append(m, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order})
+	}
+	return m
+}
+
+func finished(t *testing.T, a *app.App, id string) app.ImportState {
+	t.Helper()
+	var last app.ImportState
+	ctx, cancel := context.WithTimeout(t.Context(), time.Minute)
+	defer cancel()
+	require.NoError(t, a.WatchImport(ctx, id, func(s app.ImportState) error { last = s; return nil }))
+	return last
+}
+
+// TestBringAListing brings a table in, sees how it is understood, runs it and
+// finds what it says under the entry line.
+func TestBringAListing(t *testing.T) {
+	a := demoApp(t)
+	p, err := a.Bring(t.Context(), "../club list.csv", strings.NewReader(club))
+	require.NoError(t, err)
+	assert.Equal(t, "club list.csv", p.File)
+	assert.Equal(t, "club list", p.Source)
+	assert.Equal(t, ";", p.Info.Delimiter)
+	assert.False(t, p.Prose)
+	assert.Equal(t, []int{2, 2}, []int{p.Good, p.Bad})
+	assert.Equal(t, intake.Output, p.Columns[0].Role)
+	assert.Equal(t, []string{"147,255", "146,655", "146,715"}, p.Columns[0].Samples)
+	require.Len(t, p.Rows, 4)
+	assert.Equal(t, 3, p.Rows[0].Line)
+	assert.Equal(t, "147.855", p.Rows[0].Record.Input.MHz())
+	assert.Equal(t, "77.0", p.Rows[0].Record.DownlinkTone.Tone.String())
+	assert.True(t, p.Rows[1].Record.UplinkTone.Known, "CSQ is a statement")
+	assert.Contains(t, p.Rows[2].Faults[0].Message, "loud")
+	assert.Contains(t, p.Rows[3].Faults[0].Message, "no direction")
+
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: " ", Columns: intake.Mapping{{Role: intake.Input}, {Role: intake.Input}}})
+	var fault *app.Fault
+	require.ErrorAs(t, err, &fault)
+	assert.Len(t, fault.Fields, 3, "every fault at once")
+
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club list", Columns: columns(p)})
+	require.NoError(t, err)
+	s := finished(t, a, p.ID)
+	assert.Equal(t, app.ImportDone, s.State, s.Error)
+	assert.Equal(t, []int{4, 2, 2}, []int{s.Rows, s.Good, s.Bad})
+	r, err := a.Read(t.Context(), trail, "147.255 + 100", nil)
+	require.NoError(t, err)
+	require.NotEmpty(t, r.Matches)
+	assert.Equal(t, "Club list", r.Matches[0].Source)
+	sources, err := a.Sources(t.Context())
+	require.NoError(t, err)
+	assert.Contains(t, sources, app.Source{Name: "Club list", File: "club list.csv", Updated: "2026-11-25T09:42:00Z", Records: 2, Rejects: 2})
+
+	// The same table again is read as it was the last time.
+	p, err = a.Bring(t.Context(), "other.csv", strings.NewReader(club))
+	require.NoError(t, err)
+	assert.True(t, p.Remembered)
+	assert.Equal(t, "Club list", p.Source)
+	require.NoError(t, a.DropImport(p.ID))
+	_, err = a.Import(p.ID)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+
+	require.NoError(t, a.DropSource(t.Context(), "Club list"))
+	r, err = a.Read(t.Context(), trail, "147.255 + 100", nil)
+	require.NoError(t, err)
+	assert.Empty(t, r.Matches)
+	assert.ErrorIs(t, a.DropSource(t.Context(), "Club list"), store.ErrNotFound)
+}
+
+func TestBringWords(t *testing.T) {
+	a := demoApp(t)
+	p, err := a.Bring(t.Context(), "pasted", strings.NewReader("147.255+ PL 100 Fern Top\n146.655- Low Quay\nsee the board\n"))
+	require.NoError(t, err)
+	assert.True(t, p.Prose)
+	assert.Equal(t, []int{2, 1}, []int{p.Good, p.Bad})
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Board", Prose: true})
+	require.NoError(t, err)
+	assert.Equal(t, 2, finished(t, a, p.ID).Good)
+}
+
+func TestBringRefuses(t *testing.T) {
+	a := demoApp(t)
+	for _, content := range []string{"", `{"a":1}`, "PK\x03\x04nothing"} {
+		_, err := a.Bring(t.Context(), "x", strings.NewReader(content))
+		var fault *app.Fault
+		assert.ErrorAs(t, err, &fault, "%q", content)
+	}
+	_, err := a.RunImport(t.Context(), "99", app.ImportForm{})
+	assert.ErrorIs(t, err, store.ErrNotFound)
+}
+
+// many is a long listing, one row a line.
+func many(n int) string {
+	var b strings.Builder
+	b.WriteString("Callsign,Output,Shift,Tone,Town,Latitude,Longitude\n")
+	for i := range n {
+		fmt.Fprintf(&b, "QX%dAA,%d.%03d,+,103.5,Town %d,%.4f,%.4f\n", i, 147, i%79*5, i, 40+float64(i%1000)/500, -56+float64(i/1000)/50)
+	}
+	return b.String()
+}
+
+// TestTwoImportsQueue runs two at once, cancels the third, and finds nothing
+// of what was cancelled.
+func TestTwoImportsQueue(t *testing.T) {
+	a := demoApp(t)
+	var ids []string
+	for i := range 3 {
+		p, err := a.Bring(t.Context(), fmt.Sprintf("list %d.csv", i), strings.NewReader(many(3000)))
+		require.NoError(t, err)
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: fmt.Sprint("List ", i), Columns: columns(p)})
+		require.NoError(t, err)
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "again", Columns: columns(p)})
+		require.Error(t, err, "an import runs once")
+		ids = append(ids, p.ID)
+	}
+	require.NoError(t, a.DropImport(ids[2]))
+	assert.Equal(t, app.ImportDone, finished(t, a, ids[0]).State)
+	assert.Equal(t, app.ImportDone, finished(t, a, ids[1]).State)
+	assert.Equal(t, app.ImportCancelled, finished(t, a, ids[2]).State)
+	sources, err := a.Sources(t.Context())
+	require.NoError(t, err)
+	for _, s := range sources {
+		assert.NotEqual(t, "List 2", s.Name)
+		if strings.HasPrefix(s.Name, "List") {
+			assert.Equal(t, 3000, s.Records)
+		}
+	}
+}
+
+// TestIncomingIsEmptied leaves no file behind: not after an import, and not
+// after a kill, which the next start clears up.
+func TestIncomingIsEmptied(t *testing.T) {
+	folder := t.TempDir()
+	s, err := store.Open(t.Context(), folder)
+	require.NoError(t, err)
+	require.NoError(t, demo.Fill(t.Context(), s, today))
+	a := app.New(s, func() time.Time { return today })
+	p, err := a.Bring(t.Context(), "list.csv", strings.NewReader(many(10)))
+	require.NoError(t, err)
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: columns(p)})
+	require.NoError(t, err)
+	finished(t, a, p.ID)
+	_, err = a.Bring(t.Context(), "list.csv", strings.NewReader(many(10))) // and then nothing
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	entries, err := os.ReadDir(filepath.Join(folder, store.Incoming))
+	require.NoError(t, err)
+	assert.Len(t, entries, 1)
+	s, err = store.Open(t.Context(), folder)
+	require.NoError(t, err)
+	require.NoError(t, s.Close())
+	assert.NoDirExists(t, filepath.Join(folder, store.Incoming))
+}
