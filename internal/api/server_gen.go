@@ -10,6 +10,7 @@ import (
 	"encoding/base64"
 	"encoding/json"
 	"fmt"
+	"io"
 	"net/http"
 	"net/url"
 	"path"
@@ -17,7 +18,9 @@ import (
 
 	"mnemos/core/channel"
 	"mnemos/core/check"
+	"mnemos/core/cluster"
 	"mnemos/core/evidence"
+	"mnemos/core/listing"
 	"mnemos/core/radio"
 	"mnemos/internal/app"
 
@@ -122,6 +125,90 @@ func (e RegionBandsShiftsCertainty) Valid() bool {
 	}
 }
 
+// Defines values for FindParamsOnly.
+const (
+	FindParamsOnlyDigital FindParamsOnly = "digital"
+	FindParamsOnlyFresh   FindParamsOnly = "fresh"
+	FindParamsOnlyNew     FindParamsOnly = "new"
+	FindParamsOnlyOnAir   FindParamsOnly = "on-air"
+	FindParamsOnlyOpen    FindParamsOnly = "open"
+	FindParamsOnlyTone    FindParamsOnly = "tone"
+)
+
+// Valid indicates whether the value is a known member of the FindParamsOnly enum.
+func (e FindParamsOnly) Valid() bool {
+	switch e {
+	case FindParamsOnlyDigital:
+		return true
+	case FindParamsOnlyFresh:
+		return true
+	case FindParamsOnlyNew:
+		return true
+	case FindParamsOnlyOnAir:
+		return true
+	case FindParamsOnlyOpen:
+		return true
+	case FindParamsOnlyTone:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for FindParamsSort.
+const (
+	FindParamsSortDistance  FindParamsSort = "distance"
+	FindParamsSortFrequency FindParamsSort = "frequency"
+	FindParamsSortReach     FindParamsSort = "reach"
+)
+
+// Valid indicates whether the value is a known member of the FindParamsSort enum.
+func (e FindParamsSort) Valid() bool {
+	switch e {
+	case FindParamsSortDistance:
+		return true
+	case FindParamsSortFrequency:
+		return true
+	case FindParamsSortReach:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for FindSpotsParamsOnly.
+const (
+	FindSpotsParamsOnlyDigital FindSpotsParamsOnly = "digital"
+	FindSpotsParamsOnlyFresh   FindSpotsParamsOnly = "fresh"
+	FindSpotsParamsOnlyNew     FindSpotsParamsOnly = "new"
+	FindSpotsParamsOnlyOnAir   FindSpotsParamsOnly = "on-air"
+	FindSpotsParamsOnlyOpen    FindSpotsParamsOnly = "open"
+	FindSpotsParamsOnlyTone    FindSpotsParamsOnly = "tone"
+)
+
+// Valid indicates whether the value is a known member of the FindSpotsParamsOnly enum.
+func (e FindSpotsParamsOnly) Valid() bool {
+	switch e {
+	case FindSpotsParamsOnlyDigital:
+		return true
+	case FindSpotsParamsOnlyFresh:
+		return true
+	case FindSpotsParamsOnlyNew:
+		return true
+	case FindSpotsParamsOnlyOnAir:
+		return true
+	case FindSpotsParamsOnlyOpen:
+		return true
+	case FindSpotsParamsOnlyTone:
+		return true
+	default:
+		return false
+	}
+}
+
+// Added defines model for Added.
+type Added = app.Added
+
 // Cell defines model for Cell.
 type Cell struct {
 	Kind CellKind `json:"kind"`
@@ -130,6 +217,15 @@ type Cell struct {
 
 // CellKind defines model for Cell.Kind.
 type CellKind string
+
+// CellFault defines model for CellFault.
+type CellFault struct {
+	// Column from 0; -1 for the row as a whole
+	Column  int    `json:"column"`
+	Message string `json:"message"`
+	Role    string `json:"role"`
+	Text    string `json:"text"`
+}
 
 // Channel defines model for Channel.
 type Channel = channel.Channel
@@ -148,6 +244,57 @@ type FixRequest struct {
 	Patch    []PatchOp `json:"patch"`
 	Revision int64     `json:"revision"`
 }
+
+// Found defines model for Found.
+type Found = app.Found
+
+// FoundRepeater defines model for FoundRepeater.
+type FoundRepeater struct {
+	Age        string          `json:"age"`
+	Audible    bool            `json:"audible"`
+	BearingDeg *float32        `json:"bearing_deg"`
+	Best       PublishedRecord `json:"best"`
+	Conflicts  []struct {
+		Field  string `json:"field"`
+		Values []struct {
+			Key     string `json:"key"`
+			Source  string `json:"source"`
+			Text    string `json:"text"`
+			Updated string `json:"updated"`
+		} `json:"values"`
+	} `json:"conflicts"`
+	DistanceKm *float32          `json:"distance_km"`
+	Fm         bool              `json:"fm"`
+	Horizon    bool              `json:"horizon"`
+	Id         StatementID       `json:"id"`
+	ReachKm    float32           `json:"reach_km"`
+	Remark     string            `json:"remark"`
+	Shift      string            `json:"shift"`
+	Slots      []int             `json:"slots"`
+	Stale      bool              `json:"stale"`
+	Statements []PublishedRecord `json:"statements"`
+	Title      string            `json:"title"`
+}
+
+// ImportColumn defines model for ImportColumn.
+type ImportColumn struct {
+	Order string `json:"order"`
+	Role  string `json:"role"`
+	Unit  string `json:"unit"`
+}
+
+// ImportForm defines model for ImportForm.
+type ImportForm struct {
+	Columns []ImportColumn `json:"columns"`
+	Prose   bool           `json:"prose"`
+	Source  string         `json:"source"`
+}
+
+// ImportPreview defines model for ImportPreview.
+type ImportPreview = app.ImportPreview
+
+// ImportState defines model for ImportState.
+type ImportState = app.ImportState
 
 // Key defines model for Key.
 type Key struct {
@@ -187,6 +334,9 @@ type Loss struct {
 	Why    string `json:"why"`
 }
 
+// MapSpots defines model for MapSpots.
+type MapSpots = app.MapSpots
+
 // Match defines model for Match.
 type Match struct {
 	Age         string   `json:"age"`
@@ -221,6 +371,12 @@ type NewRadioRequest struct {
 // PatchOp defines model for PatchOp.
 type PatchOp = channel.Op
 
+// Place defines model for Place.
+type Place struct {
+	Lat float32 `json:"lat"`
+	Lon float32 `json:"lon"`
+}
+
 // Preview defines model for Preview.
 type Preview = app.Preview
 
@@ -233,6 +389,12 @@ type Problem struct {
 	Title  string        `json:"title"`
 	Type   string        `json:"type"`
 }
+
+// PublishedRecord defines model for PublishedRecord.
+type PublishedRecord = listing.Record
+
+// PublishedSource defines model for PublishedSource.
+type PublishedSource = app.Source
 
 // Radio defines model for Radio.
 type Radio = radio.Profile
@@ -299,6 +461,9 @@ type Region struct {
 // RegionBandsShiftsCertainty defines model for Region.Bands.Shifts.Certainty.
 type RegionBandsShiftsCertainty string
 
+// Rejects defines model for Rejects.
+type Rejects = app.Rejects
+
 // Ribbon defines model for Ribbon.
 type Ribbon = app.Ribbon
 
@@ -354,6 +519,9 @@ type Span struct {
 	UpperHz int `json:"upper_hz"`
 }
 
+// StatementID defines model for StatementID.
+type StatementID = cluster.ID
+
 // StoreRequest defines model for StoreRequest.
 type StoreRequest struct {
 	Line     string `json:"line"`
@@ -400,6 +568,18 @@ type Word struct {
 // Workspace defines model for Workspace.
 type Workspace = app.Workspace
 
+// FindBand defines model for FindBand.
+type FindBand = string
+
+// FindOnly defines model for FindOnly.
+type FindOnly = []string
+
+// FindText defines model for FindText.
+type FindText = string
+
+// Import defines model for Import.
+type Import = string
+
 // Load defines model for Load.
 type Load = int64
 
@@ -409,15 +589,95 @@ type RadioID = string
 // Slot defines model for Slot.
 type Slot = int
 
+// Source defines model for Source.
+type Source = string
+
+// FindParams defines parameters for Find.
+type FindParams struct {
+	// Text name, callsign, frequency or locator
+	Text *FindText `form:"text,omitempty" json:"text,omitempty"`
+	Band *FindBand `form:"band,omitempty" json:"band,omitempty"`
+
+	// Only what narrows the search; digital widens it to repeaters that FM cannot use
+	Only *FindOnly `form:"only,omitempty" json:"only,omitempty"`
+
+	// Within km
+	Within *float64        `form:"within,omitempty" json:"within,omitempty"`
+	Sort   *FindParamsSort `form:"sort,omitempty" json:"sort,omitempty"`
+	Most   *int            `form:"most,omitempty" json:"most,omitempty"`
+}
+
+// FindParamsOnly defines parameters for Find.
+type FindParamsOnly string
+
+// FindParamsSort defines parameters for Find.
+type FindParamsSort string
+
+// DecideJSONBody defines parameters for Decide.
+type DecideJSONBody struct {
+	A    StatementID `json:"a"`
+	B    StatementID `json:"b"`
+	Same bool        `json:"same"`
+}
+
+// FindSpotsParams defines parameters for FindSpots.
+type FindSpotsParams struct {
+	// Text name, callsign, frequency or locator
+	Text *FindText `form:"text,omitempty" json:"text,omitempty"`
+	Band *FindBand `form:"band,omitempty" json:"band,omitempty"`
+
+	// Only what narrows the search; digital widens it to repeaters that FM cannot use
+	Only *FindOnly `form:"only,omitempty" json:"only,omitempty"`
+
+	// Box south, west, north, east in degrees
+	Box []float64 `form:"box" json:"box"`
+
+	// Cell size of a place in degrees
+	Cell float64 `form:"cell" json:"cell"`
+}
+
+// FindSpotsParamsOnly defines parameters for FindSpots.
+type FindSpotsParamsOnly string
+
+// BringListingParams defines parameters for BringListing.
+type BringListingParams struct {
+	Name string `form:"name" json:"name"`
+}
+
 // DeleteEntryParams defines parameters for DeleteEntry.
 type DeleteEntryParams struct {
 	Revision int64 `form:"revision" json:"revision"`
+}
+
+// AddFoundJSONBody defines parameters for AddFound.
+type AddFoundJSONBody struct {
+	Ids      []StatementID `json:"ids"`
+	Revision int64         `json:"revision"`
 }
 
 // GetRibbonParams defines parameters for GetRibbon.
 type GetRibbonParams struct {
 	Band *string `form:"band,omitempty" json:"band,omitempty"`
 }
+
+// GetRejectsParams defines parameters for GetRejects.
+type GetRejectsParams struct {
+	After *int64 `form:"after,omitempty" json:"after,omitempty"`
+}
+
+// MendRejectJSONBody defines parameters for MendReject.
+type MendRejectJSONBody struct {
+	Cells []string `json:"cells"`
+}
+
+// DecideJSONRequestBody defines body for Decide for application/json ContentType.
+type DecideJSONRequestBody DecideJSONBody
+
+// PreviewImportJSONRequestBody defines body for PreviewImport for application/json ContentType.
+type PreviewImportJSONRequestBody = ImportForm
+
+// RunImportJSONRequestBody defines body for RunImport for application/json ContentType.
+type RunImportJSONRequestBody = ImportForm
 
 // StoreLineJSONRequestBody defines body for StoreLine for application/json ContentType.
 type StoreLineJSONRequestBody = StoreRequest
@@ -427,6 +687,9 @@ type UpdateEntryJSONRequestBody = UpdateRequest
 
 // ApplyFixJSONRequestBody defines body for ApplyFix for application/json ContentType.
 type ApplyFixJSONRequestBody = FixRequest
+
+// AddFoundJSONRequestBody defines body for AddFound for application/json ContentType.
+type AddFoundJSONRequestBody AddFoundJSONBody
 
 // ReadLineJSONRequestBody defines body for ReadLine for application/json ContentType.
 type ReadLineJSONRequestBody = ReadRequest
@@ -446,8 +709,38 @@ type PreviewRadioJSONRequestBody = RadioTexts
 // SetSettingsJSONRequestBody defines body for SetSettings for application/json ContentType.
 type SetSettingsJSONRequestBody = SettingsRequest
 
+// MendRejectJSONRequestBody defines body for MendReject for application/json ContentType.
+type MendRejectJSONRequestBody MendRejectJSONBody
+
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// Find The repeaters that are published around, joined from all listings
+	// (GET /api/find)
+	Find(ctx *echo.Context, params FindParams) error
+	// Decide Say that two statements speak of one repeater, or of two
+	// (POST /api/find/decisions)
+	Decide(ctx *echo.Context) error
+	// FindSpots How many repeaters a search finds at which places of the map
+	// (GET /api/find/spots)
+	FindSpots(ctx *echo.Context, params FindSpotsParams) error
+	// BringListing Bring a listing in and see how it is understood
+	// (POST /api/imports)
+	BringListing(ctx *echo.Context, params BringListingParams) error
+	// DropImport Cancel an import, or forget a file that was only looked at
+	// (DELETE /api/imports/{import})
+	DropImport(ctx *echo.Context, pImport Import) error
+	// GetImport How far an import is
+	// (GET /api/imports/{import})
+	GetImport(ctx *echo.Context, pImport Import) error
+	// WatchImport How far an import is, as it goes on
+	// (GET /api/imports/{import}/events)
+	WatchImport(ctx *echo.Context, pImport Import) error
+	// PreviewImport How the file would be understood if it were read so
+	// (POST /api/imports/{import}/preview)
+	PreviewImport(ctx *echo.Context, pImport Import) error
+	// RunImport Read the file into a source
+	// (POST /api/imports/{import}/run)
+	RunImport(ctx *echo.Context, pImport Import) error
 	// GetLedger A radio's slots, every channel judged
 	// (GET /api/loads/{load})
 	GetLedger(ctx *echo.Context, load Load) error
@@ -469,6 +762,9 @@ type ServerInterface interface {
 	// GetKeypad How to key the channel into the radio by hand
 	// (GET /api/loads/{load}/entries/{slot}/keypad)
 	GetKeypad(ctx *echo.Context, load Load, slot Slot) error
+	// AddFound Take published repeaters into the plan, as one change
+	// (POST /api/loads/{load}/found)
+	AddFound(ctx *echo.Context, load Load) error
 	// ReadLine Read an entry line without storing it
 	// (POST /api/loads/{load}/read)
 	ReadLine(ctx *echo.Context, load Load) error
@@ -511,6 +807,18 @@ type ServerInterface interface {
 	// SetSettings Change the operator's circumstances, as typed
 	// (PUT /api/settings)
 	SetSettings(ctx *echo.Context) error
+	// GetSources The listings that count
+	// (GET /api/sources)
+	GetSources(ctx *echo.Context) error
+	// DropSource Remove a listing
+	// (DELETE /api/sources/{source})
+	DropSource(ctx *echo.Context, source Source) error
+	// GetRejects Rows of a listing that could not be read
+	// (GET /api/sources/{source}/rejects)
+	GetRejects(ctx *echo.Context, source Source, params GetRejectsParams) error
+	// MendReject Read a row again as it was changed; it joins the listing if it can be read
+	// (PUT /api/sources/{source}/rejects/{reject})
+	MendReject(ctx *echo.Context, source Source, reject int64) error
 	// GetWorkspace What the application opens with
 	// (GET /api/workspace)
 	GetWorkspace(ctx *echo.Context) error
@@ -519,6 +827,212 @@ type ServerInterface interface {
 // ServerInterfaceWrapper converts echo contexts to parameters.
 type ServerInterfaceWrapper struct {
 	Handler ServerInterface
+}
+
+// Find converts echo context to params.
+func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FindParams
+	// ------------- Optional query parameter "text" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "text", ctx.QueryParams(), &params.Text, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter text: %s", err))
+	}
+
+	// ------------- Optional query parameter "band" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "band", ctx.QueryParams(), &params.Band, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter band: %s", err))
+	}
+
+	// ------------- Optional query parameter "only" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", false, false, "only", ctx.QueryParams(), &params.Only, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter only: %s", err))
+	}
+
+	// ------------- Optional query parameter "within" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "within", ctx.QueryParams(), &params.Within, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter within: %s", err))
+	}
+
+	// ------------- Optional query parameter "sort" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "sort", ctx.QueryParams(), &params.Sort, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter sort: %s", err))
+	}
+
+	// ------------- Optional query parameter "most" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "most", ctx.QueryParams(), &params.Most, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter most: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Find(ctx, params)
+	return err
+}
+
+// Decide converts echo context to params.
+func (w *ServerInterfaceWrapper) Decide(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Decide(ctx)
+	return err
+}
+
+// FindSpots converts echo context to params.
+func (w *ServerInterfaceWrapper) FindSpots(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FindSpotsParams
+	// ------------- Optional query parameter "text" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "text", ctx.QueryParams(), &params.Text, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter text: %s", err))
+	}
+
+	// ------------- Optional query parameter "band" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "band", ctx.QueryParams(), &params.Band, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter band: %s", err))
+	}
+
+	// ------------- Optional query parameter "only" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", false, false, "only", ctx.QueryParams(), &params.Only, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter only: %s", err))
+	}
+
+	// ------------- Required query parameter "box" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", false, true, "box", ctx.QueryParams(), &params.Box, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter box: %s", err))
+	}
+
+	// ------------- Required query parameter "cell" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "cell", ctx.QueryParams(), &params.Cell, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter cell: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FindSpots(ctx, params)
+	return err
+}
+
+// BringListing converts echo context to params.
+func (w *ServerInterfaceWrapper) BringListing(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params BringListingParams
+	// ------------- Required query parameter "name" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "name", ctx.QueryParams(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter name: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.BringListing(ctx, params)
+	return err
+}
+
+// DropImport converts echo context to params.
+func (w *ServerInterfaceWrapper) DropImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport Import
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropImport(ctx, pImport)
+	return err
+}
+
+// GetImport converts echo context to params.
+func (w *ServerInterfaceWrapper) GetImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport Import
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetImport(ctx, pImport)
+	return err
+}
+
+// WatchImport converts echo context to params.
+func (w *ServerInterfaceWrapper) WatchImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport Import
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.WatchImport(ctx, pImport)
+	return err
+}
+
+// PreviewImport converts echo context to params.
+func (w *ServerInterfaceWrapper) PreviewImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport Import
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.PreviewImport(ctx, pImport)
+	return err
+}
+
+// RunImport converts echo context to params.
+func (w *ServerInterfaceWrapper) RunImport(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "import" -------------
+	var pImport Import
+
+	err = runtime.BindStyledParameterWithOptions("simple", "import", ctx.Param("import"), &pImport, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter import: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.RunImport(ctx, pImport)
+	return err
 }
 
 // GetLedger converts echo context to params.
@@ -679,6 +1193,22 @@ func (w *ServerInterfaceWrapper) GetKeypad(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GetKeypad(ctx, load, slot)
+	return err
+}
+
+// AddFound converts echo context to params.
+func (w *ServerInterfaceWrapper) AddFound(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AddFound(ctx, load)
 	return err
 }
 
@@ -887,6 +1417,80 @@ func (w *ServerInterfaceWrapper) SetSettings(ctx *echo.Context) error {
 	return err
 }
 
+// GetSources converts echo context to params.
+func (w *ServerInterfaceWrapper) GetSources(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetSources(ctx)
+	return err
+}
+
+// DropSource converts echo context to params.
+func (w *ServerInterfaceWrapper) DropSource(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source Source
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropSource(ctx, source)
+	return err
+}
+
+// GetRejects converts echo context to params.
+func (w *ServerInterfaceWrapper) GetRejects(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source Source
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetRejectsParams
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", ctx.QueryParams(), &params.After, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter after: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetRejects(ctx, source, params)
+	return err
+}
+
+// MendReject converts echo context to params.
+func (w *ServerInterfaceWrapper) MendReject(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source Source
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// ------------- Path parameter "reject" -------------
+	var reject int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "reject", ctx.Param("reject"), &reject, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter reject: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.MendReject(ctx, source, reject)
+	return err
+}
+
 // GetWorkspace converts echo context to params.
 func (w *ServerInterfaceWrapper) GetWorkspace(ctx *echo.Context) error {
 	var err error
@@ -954,6 +1558,20 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/radios/:radio/preview", wrapper.PreviewRadio, options.OperationMiddlewares["previewRadio"]...)
 	router.DELETE(options.BaseURL+"/api/radios/:radio/use", wrapper.DropRadio, options.OperationMiddlewares["dropRadio"]...)
 	router.POST(options.BaseURL+"/api/radios/:radio/use", wrapper.UseRadio, options.OperationMiddlewares["useRadio"]...)
+	router.POST(options.BaseURL+"/api/imports", wrapper.BringListing, options.OperationMiddlewares["bringListing"]...)
+	router.DELETE(options.BaseURL+"/api/imports/:import", wrapper.DropImport, options.OperationMiddlewares["dropImport"]...)
+	router.GET(options.BaseURL+"/api/imports/:import", wrapper.GetImport, options.OperationMiddlewares["getImport"]...)
+	router.POST(options.BaseURL+"/api/imports/:import/preview", wrapper.PreviewImport, options.OperationMiddlewares["previewImport"]...)
+	router.POST(options.BaseURL+"/api/imports/:import/run", wrapper.RunImport, options.OperationMiddlewares["runImport"]...)
+	router.GET(options.BaseURL+"/api/imports/:import/events", wrapper.WatchImport, options.OperationMiddlewares["watchImport"]...)
+	router.GET(options.BaseURL+"/api/sources", wrapper.GetSources, options.OperationMiddlewares["getSources"]...)
+	router.DELETE(options.BaseURL+"/api/sources/:source", wrapper.DropSource, options.OperationMiddlewares["dropSource"]...)
+	router.GET(options.BaseURL+"/api/sources/:source/rejects", wrapper.GetRejects, options.OperationMiddlewares["getRejects"]...)
+	router.PUT(options.BaseURL+"/api/sources/:source/rejects/:reject", wrapper.MendReject, options.OperationMiddlewares["mendReject"]...)
+	router.GET(options.BaseURL+"/api/find", wrapper.Find, options.OperationMiddlewares["find"]...)
+	router.GET(options.BaseURL+"/api/find/spots", wrapper.FindSpots, options.OperationMiddlewares["findSpots"]...)
+	router.POST(options.BaseURL+"/api/find/decisions", wrapper.Decide, options.OperationMiddlewares["decide"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/found", wrapper.AddFound, options.OperationMiddlewares["addFound"]...)
 	router.GET(options.BaseURL+"/api/rules/:rule", wrapper.GetRule, options.OperationMiddlewares["getRule"]...)
 	router.GET(options.BaseURL+"/api/loads/:load", wrapper.GetLedger, options.OperationMiddlewares["getLedger"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/read", wrapper.ReadLine, options.OperationMiddlewares["readLine"]...)
@@ -968,6 +1586,10 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 
 }
 
+type ImportPreviewJSONResponse ImportPreview
+
+type ImportStateJSONResponse ImportState
+
 type LedgerJSONResponse Ledger
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -975,6 +1597,377 @@ type ProblemApplicationProblemPlusJSONResponse Problem
 type RadioFormJSONResponse RadioForm
 
 type SettingsJSONResponse Settings
+
+type FindRequestObject struct {
+	Params FindParams
+}
+
+type FindResponseObject interface {
+	VisitFindResponse(w http.ResponseWriter) error
+}
+
+type Find200JSONResponse Found
+
+func (response Find200JSONResponse) VisitFindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FinddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FinddefaultApplicationProblemPlusJSONResponse) VisitFindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DecideRequestObject struct {
+	Body *DecideJSONRequestBody
+}
+
+type DecideResponseObject interface {
+	VisitDecideResponse(w http.ResponseWriter) error
+}
+
+type Decide204Response struct {
+}
+
+func (response Decide204Response) VisitDecideResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DecidedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DecidedefaultApplicationProblemPlusJSONResponse) VisitDecideResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindSpotsRequestObject struct {
+	Params FindSpotsParams
+}
+
+type FindSpotsResponseObject interface {
+	VisitFindSpotsResponse(w http.ResponseWriter) error
+}
+
+type FindSpots200JSONResponse MapSpots
+
+func (response FindSpots200JSONResponse) VisitFindSpotsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindSpotsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FindSpotsdefaultApplicationProblemPlusJSONResponse) VisitFindSpotsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringListingRequestObject struct {
+	Params BringListingParams
+	Body   io.Reader
+}
+
+type BringListingResponseObject interface {
+	VisitBringListingResponse(w http.ResponseWriter) error
+}
+
+type BringListing201JSONResponse struct{ ImportPreviewJSONResponse }
+
+func (response BringListing201JSONResponse) VisitBringListingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringListingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BringListingdefaultApplicationProblemPlusJSONResponse) VisitBringListingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropImportRequestObject struct {
+	Import Import `json:"import"`
+}
+
+type DropImportResponseObject interface {
+	VisitDropImportResponse(w http.ResponseWriter) error
+}
+
+type DropImport204Response struct {
+}
+
+func (response DropImport204Response) VisitDropImportResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DropImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropImportdefaultApplicationProblemPlusJSONResponse) VisitDropImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetImportRequestObject struct {
+	Import Import `json:"import"`
+}
+
+type GetImportResponseObject interface {
+	VisitGetImportResponse(w http.ResponseWriter) error
+}
+
+type GetImport200JSONResponse struct{ ImportStateJSONResponse }
+
+func (response GetImport200JSONResponse) VisitGetImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetImportdefaultApplicationProblemPlusJSONResponse) VisitGetImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WatchImportRequestObject struct {
+	Import Import `json:"import"`
+}
+
+type WatchImportResponseObject interface {
+	VisitWatchImportResponse(w http.ResponseWriter) error
+}
+
+type WatchImport200TexteventStreamResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response WatchImport200TexteventStreamResponse) VisitWatchImportResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/event-stream")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	flusher, ok := w.(http.Flusher)
+	if !ok {
+		// If w doesn't support flushing, fall back to io.Copy.
+		_, err := io.Copy(w, response.Body)
+		return err
+	}
+	// text/event-stream messages are typically small; use a
+	// modest buffer and flush after each chunk so clients see
+	// events immediately instead of waiting on OS buffering.
+	buf := make([]byte, 4096)
+	for {
+		n, err := response.Body.Read(buf)
+		if n > 0 {
+			if _, writeErr := w.Write(buf[:n]); writeErr != nil {
+				return writeErr
+			}
+			flusher.Flush()
+		}
+		if err != nil {
+			if err == io.EOF {
+				return nil
+			}
+			return err
+		}
+	}
+}
+
+type WatchImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WatchImportdefaultApplicationProblemPlusJSONResponse) VisitWatchImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PreviewImportRequestObject struct {
+	Import Import `json:"import"`
+	Body   *PreviewImportJSONRequestBody
+}
+
+type PreviewImportResponseObject interface {
+	VisitPreviewImportResponse(w http.ResponseWriter) error
+}
+
+type PreviewImport200JSONResponse struct{ ImportPreviewJSONResponse }
+
+func (response PreviewImport200JSONResponse) VisitPreviewImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PreviewImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PreviewImportdefaultApplicationProblemPlusJSONResponse) VisitPreviewImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RunImportRequestObject struct {
+	Import Import `json:"import"`
+	Body   *RunImportJSONRequestBody
+}
+
+type RunImportResponseObject interface {
+	VisitRunImportResponse(w http.ResponseWriter) error
+}
+
+type RunImport202JSONResponse struct{ ImportStateJSONResponse }
+
+func (response RunImport202JSONResponse) VisitRunImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RunImportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RunImportdefaultApplicationProblemPlusJSONResponse) VisitRunImportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
 
 type GetLedgerRequestObject struct {
 	Load Load `json:"load"`
@@ -1247,6 +2240,46 @@ type GetKeypaddefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetKeypaddefaultApplicationProblemPlusJSONResponse) VisitGetKeypadResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddFoundRequestObject struct {
+	Load Load `json:"load"`
+	Body *AddFoundJSONRequestBody
+}
+
+type AddFoundResponseObject interface {
+	VisitAddFoundResponse(w http.ResponseWriter) error
+}
+
+type AddFound201JSONResponse Added
+
+func (response AddFound201JSONResponse) VisitAddFoundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddFounddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddFounddefaultApplicationProblemPlusJSONResponse) VisitAddFoundResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -1809,6 +2842,160 @@ func (response SetSettingsdefaultApplicationProblemPlusJSONResponse) VisitSetSet
 	return err
 }
 
+type GetSourcesRequestObject struct {
+}
+
+type GetSourcesResponseObject interface {
+	VisitGetSourcesResponse(w http.ResponseWriter) error
+}
+
+type GetSources200JSONResponse struct {
+	Sources []PublishedSource `json:"sources"`
+}
+
+func (response GetSources200JSONResponse) VisitGetSourcesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSourcesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSourcesdefaultApplicationProblemPlusJSONResponse) VisitGetSourcesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropSourceRequestObject struct {
+	Source Source `json:"source"`
+}
+
+type DropSourceResponseObject interface {
+	VisitDropSourceResponse(w http.ResponseWriter) error
+}
+
+type DropSource204Response struct {
+}
+
+func (response DropSource204Response) VisitDropSourceResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DropSourcedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropSourcedefaultApplicationProblemPlusJSONResponse) VisitDropSourceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRejectsRequestObject struct {
+	Source Source `json:"source"`
+	Params GetRejectsParams
+}
+
+type GetRejectsResponseObject interface {
+	VisitGetRejectsResponse(w http.ResponseWriter) error
+}
+
+type GetRejects200JSONResponse Rejects
+
+func (response GetRejects200JSONResponse) VisitGetRejectsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRejectsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRejectsdefaultApplicationProblemPlusJSONResponse) VisitGetRejectsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MendRejectRequestObject struct {
+	Source Source `json:"source"`
+	Reject int64  `json:"reject"`
+	Body   *MendRejectJSONRequestBody
+}
+
+type MendRejectResponseObject interface {
+	VisitMendRejectResponse(w http.ResponseWriter) error
+}
+
+type MendReject200JSONResponse PublishedRecord
+
+func (response MendReject200JSONResponse) VisitMendRejectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MendRejectdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MendRejectdefaultApplicationProblemPlusJSONResponse) VisitMendRejectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetWorkspaceRequestObject struct {
 }
 
@@ -1849,6 +3036,33 @@ func (response GetWorkspacedefaultApplicationProblemPlusJSONResponse) VisitGetWo
 
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
+	// Find The repeaters that are published around, joined from all listings
+	// (GET /api/find)
+	Find(ctx context.Context, request FindRequestObject) (FindResponseObject, error)
+	// Decide Say that two statements speak of one repeater, or of two
+	// (POST /api/find/decisions)
+	Decide(ctx context.Context, request DecideRequestObject) (DecideResponseObject, error)
+	// FindSpots How many repeaters a search finds at which places of the map
+	// (GET /api/find/spots)
+	FindSpots(ctx context.Context, request FindSpotsRequestObject) (FindSpotsResponseObject, error)
+	// BringListing Bring a listing in and see how it is understood
+	// (POST /api/imports)
+	BringListing(ctx context.Context, request BringListingRequestObject) (BringListingResponseObject, error)
+	// DropImport Cancel an import, or forget a file that was only looked at
+	// (DELETE /api/imports/{import})
+	DropImport(ctx context.Context, request DropImportRequestObject) (DropImportResponseObject, error)
+	// GetImport How far an import is
+	// (GET /api/imports/{import})
+	GetImport(ctx context.Context, request GetImportRequestObject) (GetImportResponseObject, error)
+	// WatchImport How far an import is, as it goes on
+	// (GET /api/imports/{import}/events)
+	WatchImport(ctx context.Context, request WatchImportRequestObject) (WatchImportResponseObject, error)
+	// PreviewImport How the file would be understood if it were read so
+	// (POST /api/imports/{import}/preview)
+	PreviewImport(ctx context.Context, request PreviewImportRequestObject) (PreviewImportResponseObject, error)
+	// RunImport Read the file into a source
+	// (POST /api/imports/{import}/run)
+	RunImport(ctx context.Context, request RunImportRequestObject) (RunImportResponseObject, error)
 	// GetLedger A radio's slots, every channel judged
 	// (GET /api/loads/{load})
 	GetLedger(ctx context.Context, request GetLedgerRequestObject) (GetLedgerResponseObject, error)
@@ -1870,6 +3084,9 @@ type StrictServerInterface interface {
 	// GetKeypad How to key the channel into the radio by hand
 	// (GET /api/loads/{load}/entries/{slot}/keypad)
 	GetKeypad(ctx context.Context, request GetKeypadRequestObject) (GetKeypadResponseObject, error)
+	// AddFound Take published repeaters into the plan, as one change
+	// (POST /api/loads/{load}/found)
+	AddFound(ctx context.Context, request AddFoundRequestObject) (AddFoundResponseObject, error)
 	// ReadLine Read an entry line without storing it
 	// (POST /api/loads/{load}/read)
 	ReadLine(ctx context.Context, request ReadLineRequestObject) (ReadLineResponseObject, error)
@@ -1912,6 +3129,18 @@ type StrictServerInterface interface {
 	// SetSettings Change the operator's circumstances, as typed
 	// (PUT /api/settings)
 	SetSettings(ctx context.Context, request SetSettingsRequestObject) (SetSettingsResponseObject, error)
+	// GetSources The listings that count
+	// (GET /api/sources)
+	GetSources(ctx context.Context, request GetSourcesRequestObject) (GetSourcesResponseObject, error)
+	// DropSource Remove a listing
+	// (DELETE /api/sources/{source})
+	DropSource(ctx context.Context, request DropSourceRequestObject) (DropSourceResponseObject, error)
+	// GetRejects Rows of a listing that could not be read
+	// (GET /api/sources/{source}/rejects)
+	GetRejects(ctx context.Context, request GetRejectsRequestObject) (GetRejectsResponseObject, error)
+	// MendReject Read a row again as it was changed; it joins the listing if it can be read
+	// (PUT /api/sources/{source}/rejects/{reject})
+	MendReject(ctx context.Context, request MendRejectRequestObject) (MendRejectResponseObject, error)
 	// GetWorkspace What the application opens with
 	// (GET /api/workspace)
 	GetWorkspace(ctx context.Context, request GetWorkspaceRequestObject) (GetWorkspaceResponseObject, error)
@@ -1927,6 +3156,300 @@ func NewStrictHandler(ssi StrictServerInterface, middlewares []StrictMiddlewareF
 type strictHandler struct {
 	ssi         StrictServerInterface
 	middlewares []StrictMiddlewareFunc
+}
+
+// Find operation middleware
+func (sh *strictHandler) Find(ctx *echo.Context, params FindParams) error {
+	var request FindRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Find(ctx.Request().Context(), request.(FindRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Find")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FindResponseObject); ok {
+		return validResponse.VisitFindResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Decide operation middleware
+func (sh *strictHandler) Decide(ctx *echo.Context) error {
+	var request DecideRequestObject
+
+	var body DecideJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Decide(ctx.Request().Context(), request.(DecideRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Decide")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DecideResponseObject); ok {
+		return validResponse.VisitDecideResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FindSpots operation middleware
+func (sh *strictHandler) FindSpots(ctx *echo.Context, params FindSpotsParams) error {
+	var request FindSpotsRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FindSpots(ctx.Request().Context(), request.(FindSpotsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FindSpots")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FindSpotsResponseObject); ok {
+		return validResponse.VisitFindSpotsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// BringListing operation middleware
+func (sh *strictHandler) BringListing(ctx *echo.Context, params BringListingParams) error {
+	var request BringListingRequestObject
+
+	request.Params = params
+
+	request.Body = ctx.Request().Body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BringListing(ctx.Request().Context(), request.(BringListingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BringListing")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BringListingResponseObject); ok {
+		return validResponse.VisitBringListingResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DropImport operation middleware
+func (sh *strictHandler) DropImport(ctx *echo.Context, pImport Import) error {
+	var request DropImportRequestObject
+
+	request.Import = pImport
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropImport(ctx.Request().Context(), request.(DropImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropImportResponseObject); ok {
+		return validResponse.VisitDropImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetImport operation middleware
+func (sh *strictHandler) GetImport(ctx *echo.Context, pImport Import) error {
+	var request GetImportRequestObject
+
+	request.Import = pImport
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetImport(ctx.Request().Context(), request.(GetImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetImportResponseObject); ok {
+		return validResponse.VisitGetImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// WatchImport operation middleware
+func (sh *strictHandler) WatchImport(ctx *echo.Context, pImport Import) error {
+	var request WatchImportRequestObject
+
+	request.Import = pImport
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WatchImport(ctx.Request().Context(), request.(WatchImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WatchImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(WatchImportResponseObject); ok {
+		return validResponse.VisitWatchImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// PreviewImport operation middleware
+func (sh *strictHandler) PreviewImport(ctx *echo.Context, pImport Import) error {
+	var request PreviewImportRequestObject
+
+	request.Import = pImport
+
+	var body PreviewImportJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PreviewImport(ctx.Request().Context(), request.(PreviewImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PreviewImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PreviewImportResponseObject); ok {
+		return validResponse.VisitPreviewImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// RunImport operation middleware
+func (sh *strictHandler) RunImport(ctx *echo.Context, pImport Import) error {
+	var request RunImportRequestObject
+
+	request.Import = pImport
+
+	var body RunImportJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RunImport(ctx.Request().Context(), request.(RunImportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RunImport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RunImportResponseObject); ok {
+		return validResponse.VisitRunImportResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
 }
 
 // GetLedger operation middleware
@@ -2173,6 +3696,54 @@ func (sh *strictHandler) GetKeypad(ctx *echo.Context, load Load, slot Slot) erro
 		return err
 	} else if validResponse, ok := response.(GetKeypadResponseObject); ok {
 		return validResponse.VisitGetKeypadResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AddFound operation middleware
+func (sh *strictHandler) AddFound(ctx *echo.Context, load Load) error {
+	var request AddFoundRequestObject
+
+	request.Load = load
+
+	var body AddFoundJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddFound(ctx.Request().Context(), request.(AddFoundRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddFound")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AddFoundResponseObject); ok {
+		return validResponse.VisitAddFoundResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -2660,6 +4231,129 @@ func (sh *strictHandler) SetSettings(ctx *echo.Context) error {
 	return nil
 }
 
+// GetSources operation middleware
+func (sh *strictHandler) GetSources(ctx *echo.Context) error {
+	var request GetSourcesRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSources(ctx.Request().Context(), request.(GetSourcesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSources")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetSourcesResponseObject); ok {
+		return validResponse.VisitGetSourcesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DropSource operation middleware
+func (sh *strictHandler) DropSource(ctx *echo.Context, source Source) error {
+	var request DropSourceRequestObject
+
+	request.Source = source
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropSource(ctx.Request().Context(), request.(DropSourceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropSource")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropSourceResponseObject); ok {
+		return validResponse.VisitDropSourceResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetRejects operation middleware
+func (sh *strictHandler) GetRejects(ctx *echo.Context, source Source, params GetRejectsParams) error {
+	var request GetRejectsRequestObject
+
+	request.Source = source
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRejects(ctx.Request().Context(), request.(GetRejectsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRejects")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetRejectsResponseObject); ok {
+		return validResponse.VisitGetRejectsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// MendReject operation middleware
+func (sh *strictHandler) MendReject(ctx *echo.Context, source Source, reject int64) error {
+	var request MendRejectRequestObject
+
+	request.Source = source
+	request.Reject = reject
+
+	var body MendRejectJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MendReject(ctx.Request().Context(), request.(MendRejectRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MendReject")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(MendRejectResponseObject); ok {
+		return validResponse.VisitMendRejectResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetWorkspace operation middleware
 func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 	var request GetWorkspaceRequestObject
@@ -2688,83 +4382,120 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"zF17j9w2kv8qhO6A7OKUmUm8D6Tvr5xj3wYXbwznhUNsDNhSdYsZidSS1PR0jPnuB74kSk2qqR5Nzn/Z",
-	"bklksZ6/Khbpj1nBmpZRoFJkm49ZizluQALX//qO4VL9SWi2yVosqyzPKG4g22S1epRnHP7VEQ5ltpG8",
-	"gzwTRQUNVt/sGG+wzDYZofJvf8nyTB5bMP+EPfDs8THP3uGSsG+/iUzB1dPZOeyQQnJC93rEH2omI8MJ",
-	"9ShhtIHAR/W2aBkVYNgBpXqwUUyjEqieCbdtTQosCaPXvwlG1W/DmP/OYZdtsn+7Hth8bZ6KazucnqcE",
-	"UXDSqlGyTfZjBUiv/jOBFNkCYYFkBUckJKZl9phnbznb1tDMENOaN/5jGVFu3ABVv1RYIiLQgTPFbSu+",
-	"14w3q7FkGDHClZazHalBzf4DSEnoXqw2eT9gZG4xPHdqoyd/CXWtbYezFrgkRlnuCNW2A7Rrss2vWZZn",
-	"O6V7QItjlmdstxOg9FEyClmeHRgvsw/5VKXzTMKDDOv6oMm/mtnsy8MobPsbFFKN8rLClEKAzC2m5YGU",
-	"svJpPZAStOFwzg5BqoxNfTx90LKDMRE3VkX2yggbouirI8NxKIDcw231e8gQh+eaWZuPGe3qGm9rcEZ8",
-	"yjWOqWiIPC8XQZq2hocsz0RFdkoioq2J+pOqyULUGtlZYiOkeMQ7WhI/CEt2mHM8YEjYCyf0Pkjk74RE",
-	"rQwjIXoCGJMznWsi2tzTR6dLJyvMs4fP9+xz+2NhNPvKabj39HPStIwbHVChYJM1FBomrgvG4dp+qFfz",
-	"6p6UQAsI20dQ0YvBouaciiPrMc92hJbOYREJjTj37WvzgZaQmR5zjo/q3zUTNigljfQdEyI0TINlUS0Y",
-	"5416PzRQ3B9g41rGXC3ZgZ4Pj2blFWfdvgoO3rXa49f197ts82vCcB/yiWpPVdnNpsfODZ0hE2u7bU1E",
-	"BWU6AY53U15UjJPfGb29a2Ysj3bN1tjqgciKUI8dW8ZqwPTEKr1x+69Ol3LKkTzj7DBWiTHBQCVws/JZ",
-	"zVdhUas91GETajC/810x3nMAodhOdjsFQZUPRuBsM+SK2xrTVEJGMjv/wYSdZhl5v3p/PEuHXVHQJU/s",
-	"RVSMy9uo1QgLY09dtZBYQuPg+unze+AlKeS5Jf5sX5uu0oJk69E9KgeHN8wxYYFB21p5PGc3OJneaxkv",
-	"n40Wc8bL47a96p10iotXLOEU19e4bfUqXyv5vcZdHcAEMyoKQuA9nAdgTj3cBwnr8Si6cEUmPCxYzo48",
-	"wJxp13hrQlrIjxdVcpx4q97+vg1pPgdhZZAYNmO2MBGAId0R2s+TYoxxIecZ7+qIicI9cCKPIywpWat1",
-	"/0HbCxR32oXJsO8SrONFeHBJZGTaQ3WckV8kWdD+n4IQ5/XYvTiTS4zZN/le88vjTt5bhlnTwO2eAWZR",
-	"TjnPwj0o7q6c6i8Ae0oYxmoe3qk0TAT8wIpKfk8EMclnSiHE5+CgwHaMkAz+B46n5BNawkM4LKRlkfqt",
-	"3I4TmbbF5Q8VQIB7yxFxybqtHPujU1NIRpoWCpyasK4jpVQeTGQOLg7vpMlr0yndwo5xWPbNHRyXYMof",
-	"KgVQgyBupQyBW0NJoELFc2jnwkvJgkzQHjL4wKDeoEZ3lIRd3T2uu5jvBJ4Qyu2sSj0z95EbdrE/tErg",
-	"eGMZ6gSdW73qxRUa/3KsGA8wKlItNLznQ5YWPLt6bwhoGnp7j+HFDmOvCXDL910X4a2h/DsBTbZKfioA",
-	"Cg/y1snnfBlm4sFG9a+I6fiBJvDZNJGb9YDsEMxU8D2Ut1iOQlmJJXwuiZbeqeLgug5EJ5vdBQktGN3V",
-	"VrlCOQ9rY05AwYwdgTIBIfbppfeVN7WdJ2SBHQ2yf4pAzZaI02YnGY+FfXZkWOQriJ3EijpBna02XqjJ",
-	"gawBagFTD9nXFvIsVpq9M0gkLV4p2BKJVsWoFMBaoENxfNtxYVh0R8cVGT9BcfHOjXEEU0E486HAx7AD",
-	"PGCbZT9pbdOqzO/G+Wd2zW6afgG5JwhLXEgldbxekPlVsQeuHh5cPpRzSUjSloSD/3Y4S4kZI7SwNw6D",
-	"T71HOJBtAau/3pZGpc+Wzwpc14Lsw0jR1J2AFpBY/wok2DE+j6pPabWEUKkpJZ8tiZCYFpBaUizZgdaE",
-	"3qVvrxDadunbC9ZFnIxSswLXNoUOVF4wlWFXxDo5TL8I9nStilxl5NkSHkyVXVt0r1ze2nxyPcaN55vK",
-	"YCzDsZYPq/BQkOFWnpnE2tfjkML8Ew4634kmwgVrtVTGm6CyAvTtN4jtkBy2YpFkSL8eUJMjburTYXD/",
-	"KaHof79+812OCBUScKmGxpHRHgPrcBn4Cf0GL7hAIA3k5tDWOFZHttsU8Wxi3q3ruo8eJHG76vv2sp2q",
-	"twpXwCEgMkxpLBHY4a6WS/ad+sJkwLvsSGSWmglIxKFPLRxMopnnG1ZKey/MucI5z5DQjNIeGwhnMr8p",
-	"Vc6ezoQPI22vFC8zK53cqYkdKwFnOoW7CGh6XSqTSgBITMKVZuCc8bWUte5ztpROHLMj0UWSlHhR1vxw",
-	"trqmng51UDtVSO7vXMXqBHjwUb25Adopp99J1mBJCp3O1F1DhdfGIA8k4vR2tnXnNLyHI2TUHNSDsF1z",
-	"XLhmslPkqRPyiBkD3Y88crTsb17M/cn6oYPVlJrJIHLmIubXsEgxdjOCfT008wHL0My6QWYYfoBlNTsE",
-	"f29G4nG/T/OMeNuNo2jyhX7TuiatGblVOMczJ2e3kjPOQ5dzrt7ahq3kYGeqQI/T9rK0HMw0FNIdC+yz",
-	"a1Q9F4b2nHVtOHkiVMZUOIxso/toTKOgM6W3CPYMVxgN9DTE5/02mCZ5mC4lukh4sPluWRL1Ga7fjneX",
-	"IiXCYci0AGUmyp1EYrFIJdPTaDToxEXxaNCPuHN9spt09cDziVHUodr2mDMdHjMWqwawlCTE+IEtl3P1",
-	"R6c9pzuST1KqoO4EgybgMprQ1ITOI7mFXXl6vBgVwU355SBXPa1BRupxq3aTETrBzOnbAp96Zxoriq4l",
-	"kZxfFJE9QwFUuobASLiIFs4YJ3sSHnadZt4Lk5Xz/mjpFo+Hac73rTFepovzF8bLs3trXl5lEi0zh99x",
-	"NOwgeQ1JvWF5cp7kZmZdVkE8JXK2Ek/bAt7VuoTLfCvs7fbOpB7a8oWGisUt2wXfxJ2sGI8V4raYzsKm",
-	"Ate19XjjOs+bf+iKVzKBNWmIFLFx0rMR3cc9RzGuNZMluYeFPCyAS0zouOtnRx60ZnSiw7Ur/dVHdI/5",
-	"sMVEeIPsg3BPuS4Spq/eNKufdSVu2KG7fVhCPmbE4q1taypWbHmvCL0EUnzXFgsiIqX0EezyQl8Ed5ES",
-	"qCS7wNZjQ2gnY3uP0XLxZLlukP6L0PIaRolk3NpDIKzwezK/uxADlaRw8WiBJSQuzQeSbqLZZZ5EoOWt",
-	"bCESXGlkcEheidtoivNjVj9GHPdUIDcO0nkvj/NB0Ea225CTdc3/ic04rVbPiH+02xVTX+PXl1I7nQTs",
-	"+w7gfrwn0RjPVzuRILxOlxbNIIE0LoQavfM5Z7Icq5fegZJ+/bnP3PDEp9HrvJM3sGLWSKkgZQSYnzvL",
-	"FN1vjjfyLD7Qs06vTvBAj/nXgKssK2a2qk/0GjDfHpfbQ6o3cybvmsydA+nl6pOQgt+Md7gMvrHDGqng",
-	"rsb7J5Zm4hlwNAe6tO/MtuukeaQ+LQ21hTxfQrJop2aSDXhJhZaLWXE+UxSwTeTTbsgivAHygFV+sqTk",
-	"tHL8VZR5huMICi3NP4V7GjwXet4KyL6St024HD6DgBSyloyHGy+AC0ZjLcORATkuSSdsA8UJKbxPygIN",
-	"efuT+u5sxdoMFXJ3RcVYHTFZ9Wghc4PY88xX0+Z+Q2zPU8fBQQCeDH0m9qsZ4UtHkIfS7MIGPib4514F",
-	"L/LQ7uto6XAdPU5D8qvp6lQhZ9QoPVFZS1meoCJBF1TZcvl0v2ff8Uh0jHacx9Jq24p41o26LNt28Tga",
-	"gmS3mIaaiQ/Ao9ixa9vo05NuVDuQ91WQDMk4LK+bu2aaCARecPzlaTX4M+dkfqJlvMtp0lV96QJO9H6O",
-	"Ht26Netr+tsYLrh0IXaxwtne8RQpxXFizGaWIUjvwQG3YcEou7qNFdfVM9YlVMVmRfTzgDkn5/q8VvFR",
-	"C7ltLD8p641DlTvHfPVzDx8Tt8T7E9BqHboyflrSDPs5oJGTCfsufBowz9qhZSdwagRzucIBMzOOIS9X",
-	"tIfk8Avjd6LFoUsZaobL5Bqa34e24CRYCB+b71NyXEWNQ6QTSc0W2+cR8AzKvRCwxmK2X4E7g+2C1yPU",
-	"odgWE0vEQUSLlGdbWewRDKMmnjASwOSgdRegyUfdGm26C07vDyoYlRwXEm1BHgCo7qL1ritCmJaISIH0",
-	"qDtcwBV6ba8MIiAQ5oAOFasBVcDl7zlSDs/8bFgm3tM/vc++uLm5unmf5eh99s3Nly/+af76xd//evM+",
-	"+zNiHKkwmyNJGvvxu9cv0YsXL75ChKKffnx5hV7pDrz+2Vd/+evfkXULyDTuiav3tM8XN9kbzQ2TGZuI",
-	"kn1hrYDilmSb7MXVzdUL2yKrdeEat+RaC+j6o/rjUXfgmJOXRl6E0W/LbJP9N8j+rMvoOq4vb25itty/",
-	"57X2lbDDMyfPh0+GK7DyTHRNg/kx22Rfj2/kyhHcAz8iWzFAv3XlHkrTSjxcoRapfQyvXOsr1nSl8oQj",
-	"10Al708mXzCoAgYiwFEN+b5z6ElDkf9i5XG9i7R8SPk4Nk53xchYkF/8gYLU1CFMke6VQQpFIiwQRn6b",
-	"dVQY1x+V+B+NhbvujDF7v9G/v7KdOBPJ6Yvp/tWBfuYuuhuOij3lPr0P/6/28app5RFhbR0aYURs2bvF",
-	"I0TtKgr4agBMwZvcBkD19GUrLyArQvdIVlgi0QK+EwhvWScVN5SylYNqXeYe8rPv6XsPtcW741Njxpu8",
-	"w+nkcxj9OLNJsvo/Uj1fVpjuAZmWQ3POZCybXN+xeGyVE09wANc78nCpY14izqAD/7pt6+NrfcvIc4jS",
-	"uyLjk5OjXro5f6Q03UjS9vZ8JtCOPKA/KdDyt69uvvwzkixggynSHXrTY37MHCd/Ti/mH1iPXUlpHj6Z",
-	"q/9gB8WrOzCsdaCGUMn0Dxr6oO0RVfb60WdV+6CAOBh5rIqE3gEunxEI+S2p6Za02tQmiwrf46qkqqGP",
-	"3rZ9ugap+Sag6kBkpaKgMO0ZiMiI7fG+/SJmbP0WbAKactu+0VuCPzwn2w2hEXPdWut5ciqiBlIGKwpc",
-	"Q645PdjpZ8IZsEolNdvXzErcZQirGuJP7vKDZwAmXgn4kwtnP+I7MLaIhdRi2ys1Ke5ylalvrd0gvMeE",
-	"DtajxSxmDca88URNn5TL+1nTdja9szhndorMwIGyztwd0Gt4rf6i7X7QHDEKnwnEDhSZE12PMZ11p6if",
-	"SW+nh7TXSqS9O7afzL83Sn3789y5zaNZe9S4jDJZAVeKvOOs0Ue9pzp8/VH/mZBPD6xeaqxrLvgdNOze",
-	"W7JJ+ihDbY0p6gSI/1T2SgTiIDtOocyRYOYtIlGBKdoC2upLZqU29Llc+dNY89f+Uf8toJqxOygRlkqy",
-	"UBJ5Sd3LXf2vQ0IXKlLhe3hO8/IOLa0VFdZkus1Xx7Y1SU/HJnTdelcDXC6LoKuzh8A/OXmsMrM74R4N",
-	"N/bxk2WqgbcnURPuS7TtlAuRSN8TlaMD6+oSVawu+6s2akyjYrcduoP3PF0CpuIAXHklDTU0eDGZswl+",
-	"pnIl8VFcIQWXDPAQfuqHi7urfiul98yctZf7qPVBlKFVYeODWhGj9VF5XcVKgVQqMuJnvrqZ/CRiYeqP",
-	"LHB/XZYeN2wGr5ZsE4XxxoUfmhSjPD3ralBq1tUwuzvzzlz5+nw5lRo/9r+kdDWsZ5lqNB3eBMIyt4p0",
-	"DGhK6H+rcVxI/c9q+uxKeC2UMR57PW7LDW34j01WAcxuO1XlmYQXXWNuKhL5YHkW5xQVE2AsLRjiJ+t6",
-	"hp2oSXPfWpF+RY7aQC/nGXsS+w9+d0RMa/zN7Gczz2GSWABV0NjtbdtcbyWTne6gsxao0F7OECOA3zub",
-	"7XidbbLr7PHD4/8FAAD//w==",
+	"zD17j9y2nV+F0B2QFifvOo+26OYvx45bo3ZjrJMGh8ZYcKTfzDCrIVWS2tmJsd/9wJdESaREzWpz/svr",
+	"kcTH7/0kP2UFO9SMApUiu/qU1ZjjA0jg+n+vCS2/w7RUfxOaXWX/aYCfsjyj+ADZVbZRz/JMFHs4YPWS",
+	"PNXqdyE5obvs4SHXQ/xAq5N6WoIoOKklYWqs4x5LRDHn7CiQ3AMSgHmx/xaVZEckrtCRlEAFIhJJhjjU",
+	"gNW6kFTfvX6HCkwpk6gRkOUZ3NcVKyG72uJKQB5cLVPL8FdLJBz0PoE2h+zq35mdOcszyagaltFnmHD1",
+	"Rw00y7MtB7FXI8Ix+5gPt9v+gDnHJ/V/IU+V+mHL+CGz0PgR7uUYGmqNOSpwVQmyoznacvhPA7Q4IcZR",
+	"xQosmVpHaF9SDTiNhTeHmnHZorHGct99T8zDPFNTEg5ldiV5A9MjvmW4jIxXqUdToyloYKlmpvLP32Qt",
+	"2AiVsAOux7/GJWFvXkWm4OrpwhV/qFgMAkI9ShjNX+AH1vACYgOah0sW+GBeBiG/YyUBTZcGba8V8Vwp",
+	"TqUSqN4DruuKFFjRzuWvQhHQJ2/o/+awza6y/7rsePvSPBWX3pDtnN0CzS+iZlT4K3jP4Y7AceVFuFH1",
+	"Ovrc8OMe0JZUgLDmfyJQQ0vgQjJWZi09f5BYwsqLMmMGlvR3dkRbzM1y1BreQqloYa3p7XARYGiC/0Ig",
+	"RalCQUXu4YSEVAL4Ic/ec7apYIpKavPG/yxblBs3sKqflRgmAh05M7JPc+yqtNqNGIFKzZmiEjX7B5CS",
+	"0J1YbfJ2wMjconvu2FpP/qIsQUvGmrMauLSsXLXUkkIEeSZuSV2bgVo11R+RlLNbULR8ACrfvFJDHven",
+	"sGTsZMC/1ajmzU69sc2vUMigelPU2FviUFAOvxnMZqHiRuq2PZo9z+6f7dgzN1pdXxhAe78/I62W09L4",
+	"KjtQODBxqVbDKa4ucV3rJbyEqhoD9JYYS8dZA0bfGy2sTIDtVoDsbIMj42XYCLAKfhrQejb7cgjWao2v",
+	"cVPJ8UILVjUHOrYhtpwd0PNv0bMv0ZZxbVNxdlTSAqPjnlUQULV5dgAh8A4CK84zrj4KPUjbo12oHSd3",
+	"loqbMbjtPaYUAthRtuaRlAqvHYqUiai1rrIig8gwCjmwg5odDT+6sfZkpzT4QXNAFRmOQwHkDm72v4Wp",
+	"3T3XNHL1KaNNVeGNAqLR/2NAckzFgch5chTkUFdwr5hkT7ba4qsrov6larLQag3J2sVGluKzql1L4gdh",
+	"gu7m7A8YlCfLJvQ+SITvYImaGHpI9BDQX85wrgFqc48eHS3NyKzCUPaFo/AUyVUwDpf2Q72b7++UU2Ts",
+	"zjF/BAm96DhqSlm4ZT3k2ZbQ0unSVrJPffvafBBSERUT1pRMGuktEyI0zAHLYr9gnHfq/dBAcXmAjWjp",
+	"Q7VkRzqvtM3O95w1u31w8KbWxkhV/bDNrv6dMNzHfEDaQ1J2s+mxc7POEIvVzaYiYm8sibQFONgNYbFn",
+	"nPzG6M3tYYLzaHPYGF49Erkn1APHhrEKMB1xpTdu+9V4K2OIKLVyFBMWEii9D7NmkrYGNNlDFWahA+a3",
+	"vijGOw6gzJWSbLfAhZbBCBxvhkRxXWGaupAezuY/GIDTbCNvd++PZ9dhd5Rk4u0ZlzdRrhHWqR6LauGM",
+	"z4hdeAe8JIWc2+K/7GvDXVqX3Up0b5WdwOvmGIDAuOqaeDxh1wmZVmrlbYSr20yCZdoK6bOM09cKfxHL",
+	"b4JEo1ZchDyiRth4P96KztyRUQ8LtrMl9zDF2hXeGJUWkuPFPllPvFdv/1CHKJ+DsDhIVJsxXhj6PHrp",
+	"bqHtPCnMOGmqNxFTXcAdcCJPPVtSslrT/r3mFyhutQiTYdkl2lDX2HwlMjKt9TYj+Iv4D1r+UxBino7d",
+	"ixMu1KTrqeHlQSdvOcPsqYN23oXz1KYccc6ae1DcXjjSX2DsKWQYrrm/NgHBMfhWJPI7IoiJi6SEZX0I",
+	"dgRsxwjh4DVraBm2VoORg3gsfQ9kt5c3B+/lzthwEfKgaGQcQmaIVoaGrtMMo/f69bAlAgXjpYg5hTZ3",
+	"kW5QK6hd289CwDBmkjXFBtAYokmvugORB0l/HH+ZFma5RVO3vRRloRF+np7o7XpEMzHJh5uSbKoIijeA",
+	"1Xs3JeySrNaN5bdJOnDGxLUGi3ayGN1WpJBTOiuu7e5w1Uyqu1s4hWX7hGSOSdimLrGEcl7CtlJPzd4G",
+	"b9zniwWuE692syn6riRCYlpAqsuxPYSJwHoY4YeL46gccLEPs5566JyFMbJ02CZmRS+Lo2qTNEbzfdM7",
+	"TUWMSXo4YUzVhwLIToVqbuoCVj4++6zpQbVDV8faeWYVsd50Fy7eGrmlQd7bt8+RIUozyZ6XbSC1z26M",
+	"l8CXBUQbShICojYOql/O7TTx5blkSij6m47a3lYDeK05EzFCiomXmKQwY+XtGuN781KKQ8ugDDNAaN+D",
+	"AAVg52eMQ6HLUSrwoa5goZWSRgdupXmQIrqpU4SkzoCFlrZjLAJKElZDhG5ZIAQGFTkQGYEe0IJFge4s",
+	"yqAwBEgAlB3Bmyf3FuSGCQa+4mTN4QBKXveUoP+cLUb7TCSqgKpaOOJW+dvpXN6li0JBWEIhmq9Q4j7d",
+	"BB7qidlApZ47txBoJ2z3lxSDShRDWvVodrC0nPuFGC3Ox2LKobwNCmnWybUsSjB5+xLtLNN3UNCQKBI3",
+	"JwkRcwE4j7hDcbHgiDj85KYGfiOgYL08Q2f5mEdi6tlNBcYCmrXkJgxb4YDUBjP27KiMhSMm0grVVryW",
+	"JlmzxaTSmC+U+VFVEMncMomrmyhUh1pPLyREMw4z/RE7EI0BOgCRw18LiGQq/GAXdQYN/sM4GYMqA1rC",
+	"fcQiTcoBW7fBjBPi9n/AqcblB6cPBoJzcfKqZM1GLpS18aSQjdqPjQZdgJZSv9JTdgOHdmu1avpKN7C1",
+	"0Yz0b27htCT980GzUzDKsVIyjyf42HYVit2hnlKtJQsCQQczgw+MjAlSdMR4sz5rJMwJPEE12VkVeWbu",
+	"IzfsYk/aEoGDjQWoQ3Ru6apFV2j889M6U4KZ1QsZ7+mSQDbP5QpFQzkhs95WYnjGQsSqHMtcX3adJXO7",
+	"IsJBfoPFdD6Fe3nj8DNfMTGQYD3TL8I6fkw4biQkSYBrdgwadPgOyhvjGbRR5xJLeCbJwatS8ggHV9Up",
+	"FBLUidiIv2gCALH0JKtjQuAOONkSKBNsgDYT7H3lTW3nCXFgQ4PgH1rPppbaUbPDjAfC1v4wIPIJxE5i",
+	"UZ1Azm9dOd5ZlBxI8EElYCgh/bhcpIrKhjvT9JUyWyLaquhl7W0Nv6vfabgwILql/eIJP5fo9J0b4wQm",
+	"2T/zocCnsAA8YhuVe9TehtGE39ogrd6zm6bdQO4hwi4uRJJaXy8IW+9jD1zpWnD7UE7lC5OKJl0o2Q5n",
+	"VxKvW32H6w+1DbH2NzdlDYiayXOC8lUv5OHnqGjw98k1JLq+lZYElRYNra3RC+AvtjLM9tvhEsRHC+az",
+	"BMg7l9NMy/osTey41prgYKaOB2gBifVEgYKFGDP0qnnSajNCpTtPkS8p2ZFWhN6ml6sSWjfp5ZpRDmEF",
+	"rmxJQqCSBVMZ1heskd30i2zTeNJLPVsCg6FE0mK3JS5vb/5yPcD15xviYDpH4nbhsbaBlsuP+HQcIph/",
+	"wlE7pdHCgoLVgVY9uQf05hViW11TbrsukGRIvx4gkxM+VONhcPspoeh/X7x7myNChQRcqqFxZLSHwD5c",
+	"RcM4c1P72loav4iDyYGHVbzcT7t807pX19HoQRLLf3+oz6v8fe9qFYaFUEuUTVRrhIglmqIxnZdhHlwY",
+	"tvZKy4KpjcgsVT+2P+WePDaeNDByPGm0UjTkTFc87Ap3fm7PG7b20URAYLgqx8EzCstg2yumNARlouuG",
+	"TOxYCfbDoyLoXgvcMH8lMQnXCuog61rEurjDS2LZxJL90bI688Ns0FU97dLwdqogkw8SOmP7qyjC9Xhz",
+	"JtVi28Iv8Jo1XXxDpK9lniOyRc45W2SV4LTcxKT1YuXu7CAH3a2+JHB5vvEzorSgXTSLn2V2Up613VoL",
+	"LaizzCYNTzdnzwrzXSOv8s0CJXcEHrCuZkRWRYQkdHdx7VKaiVrdfmeklmO/rp186H1HBEFUYcyUIqqN",
+	"RB4mV4ZZrWJTrR3c3NTdPAlS/4MzZc8Q+tcuDTNy1Hiv3vkAtNHlRJIdsCRFL/fr2ujkkUSMxK0txBm7",
+	"Q+Uy3KgHYauE48JViI7DKTrKHDFCgO56XBYtOzcv5v5k7dDBFEEVjJhsCRcxqwyLFFPFjGBfD818xDI0",
+	"s27QDNu6x+DvB1LO28ATbZ9uRaEyA8cCijJyS3BdXZrBs9vJDBPoHMXFe9vLnixGTGrjYdh5nxZYNMdr",
+	"0C0L9HnpKMSUEb3jrKnDEUFCZYyEIzo31sfBtD6fySdFdFA4oGUUjVl83rZh6CV306XYxhLubRC3LIn6",
+	"DFfv+90NkbxXN2SaeW0myh1GYpb0w8exVO1o4nzB+iZYD9YK10eLSZfkmg8kRQWqbc+c6TCc4FhjJOqV",
+	"JOiqDiznQ/VHRz3jjphHEVWQdkLkfA24jAaABqViYz90YVe4Hi+2imBT2HIXXT2tQEaSTKt2MxM68PjT",
+	"c92fe2c0K4qmJpEYqSgihTACqHQN6bE8SSwbxDjZEfqI8yXmztA4M9QyL4+W1i14Ns1837Sz3pPQ+XOw",
+	"Wn94DkcXFTJhoqM107uO164swmuIbRnLw/MgsmT2ZQnEIyLHK/GgU0C6tmV758hW2NmahUH8ouYLGRWL",
+	"G7aNdBrJPeMx13/c0zYMm1aVlXj9iMW7v2tXN3mBuvxZxMZJ90Z0W8bUinGlgSzJ3dJ66AK4xIT2u063",
+	"5F5TRiMafciedtKrE7rDvKubIPyA7IPwmSY6OpC++1jXzTCOb4ftmlW6LeR9QCzOpFpWsWjLW0JoMZAi",
+	"uzZYEBFJPfLDVGtTwBwDKsk2UE9zILSJlhSn5qLdIPE4io5/USIZj3UOCOB3ZDobGzMqSeH00QJOWFJh",
+	"3qKzcAIxvs3kUvbz+qs6geSlBA2lODlm6aMHcY8EciMgu1bPFvJho60NH803Jc0KiXhj7ufdTmEob7Zd",
+	"Ot53EULpoE8iuT0ieOSWl5LRQE5Svga15ylfstmElK87lCix8rjW2I/oTRv5XtAiGWd32I3bIx+1xngc",
+	"oxEJTG0OsTWDBNz7kDfhnRs24/1aeeUddNXuP/eBG574jE59a25OCm8qSBltz5o+Yy1aXBevWl580Ng6",
+	"hcnBg8bM/zp724Jioi5vRNeA+ea0nB9StZxTBe7wG6dYWrz6S0gRLUY6nCdZ2HGNEMG2wrtHhuzikZGo",
+	"b3xukb2tTU6TSG24IlQD+3SO6qL6g4GX6DmbGi9mx/lEsMgebjNs/SjCaf173T67JBS5sl2mVuYxjltQ",
+	"aGv+wbVPfEbKhGU8dX5KDVwwGuuPigzIcUkaET8lYUciQ5pHC1oMzFAhcVfsGasiLKseLQRu0CeZ+WrY",
+	"/28W28I0nz6dpQNiu5ue3+EW5FnvdmMdHFMysI4Ez5LQ7utoSHkdOk7z8Faj1SFBTpBRugO7FrE8gkSC",
+	"Imhv0yjDPOCu4RHtGK1SiR9y4upGZo6SsNEXW9bh1hBcdo1pqHPqCDxqOzZ1HX06ar2xA3lfBZfhnQ7z",
+	"+IN7ps7gmaswrRohgV+8ebWgwtR8YxhZMg7LE0OuujZiyy84X+xxSaaZg8h+omW87HnQC3fuBkYMPLUe",
+	"XTUzKTRjBVQpp1rHTq6e7fhLwVLc4I2ecLTIFPYeHHEdRowSEDex7JF6xpqUA3mmUPSvzngeHJzoNfj1",
+	"Gv9sO+Aobt1nVHdQ7MW/Wjs4kV3bI2bVPn4O12uKyDktkX7SXRMr76y7itpQSSGXKxwLYMYxy8vV2kN4",
+	"+JnxW1GHy98ZLpODxH4d3IL+/ZChb75PcdbVapxpPcDUZDbp7OMOz7S8Y8aHH2KeMVKDx/BUISUdQ0tE",
+	"QESj8LO1WrZx1pCJh4wEq7ijujPM4gfvOKXx3SEFo5LjQqINyCMA1W013lUlCNMSESmQHnWLC7hAr+1V",
+	"FAQEwhzMhQ5oD1z+liMl8MzPBmTiF/qHX7Ivnz+/eP5LlqNfslfPv/r6n+bPL//yp+e/ZH9EjCOlZnMk",
+	"ycF+fP36Jfr666//ighFP/348gJ9rwvk22d//eZPf0FWLCBTVy8ufqGt43uVvdPQMC6+0SjZl5YLKK5J",
+	"dpV9ffH84mvbM6Np4RLX5HJrawR25pwMgyfC6Jsyu9LnB+svurvJIjGR7pXL9qqthzzp3e/MVTpJ7+oL",
+	"zdS7fdRqIzx0Q5c91Dx4B1bJmo1/M0cXXwnfuSbMXV3dSN3lZaZxzJ2l17u+5GOgrSo8/oGJ4G1inZHz",
+	"cXBH1FfPn6926445PTR23dARC7Q1b6jnWzxxQHO7RO8SozwTzeGA+cndqtS/VE6RedtwiTBXM+XoV0Yo",
+	"lEhfroKrCtnybXPxT0u8lyUU2pIwSoiJAB2/gsJEeruLvk6LIDfQHwvPrdwsfF/0hXEsvYCVb5nZ1wMC",
+	"eXzJ2Ih+vhmLyX9ALVfA8gd8MriVR4a68yGRqAHfIrZFjHZkkCuZyLbq3QFy21bwqHxyjc+fvZASrJH7",
+	"HB1ByBxRxtV/AAupZH4J7jiLlPsUN+x+8oa71iSblXV5dsD3b8zr3+TZgdDuPzNXKo62R34D002qvdL+",
+	"rkK7KKCq0m4rjErqpxSIbU997Ao0tUuxAqf8nR3RAdOTJxSxvZITKR4QSAngPSn2dk7XDnzAdcctxjzq",
+	"ycDxmjesPCFiLv3ckgo039VYSCiR8gsu0D+ZUpg79ZKQjCtpLDzRbA5AsjcD8oZetKadY8nvlJJ7axtt",
+	"RlwZooP2bqDUCxs/pspxVkiQz4TkgA99xLektSEU81Dvc4Lw/HIe44P7Fh9NKxq6CDtVqJhMWawCAO3Z",
+	"MXBj44A8Lj+ZPx7s+aK2dnegLTmr33RXk84pjFeMwgpbe6kPCESYIrNETZtbxncgETZ3UkpnijBanVDF",
+	"2K2iT62tgurhbyBj+3ieijt7LeUqXL7FvNufvcxymdqy29H1AUG8XsKdq6+wIOkj6wPwO+DPBFCJzKvf",
+	"ImWzoj2rlKShyNv2BVJCo1I6SmlrIhC7Az7m+Z+xLPaTkPYYVMkZs8ogZwb4sL+D780GnwYjub33dMeU",
+	"mKVPgaDaa+4/b+g8YuVaMfPGv1XYE5JhGHkX3/auqD2fY9aTdgpDTlWhI2sqpYA88YbIViHrCFyZkrhE",
+	"gsUl3iVv6BMA/bqhTwTwr35vEXWtQNjCm1DJlCFi8iAtWHVA5/KT+uchapf/DWR7otlyMuo69R+5oRf9",
+	"23tzJfH4CdlSCfRrU+6gXM7j+gbujsN9iFwClby9KuaMQWNkplNEb1225TwndtoD9VJQa1k/qyFSr04J",
+	"at08hipCwVyu6p/TEkXG5SeF/mmTR//+vW1NSzBavQMBH3Pd+sf/V/74/lDLk+Lxik0aUd61ak/mbn3f",
+	"JViC7laXgHn8tpUUMG6Otih1SEIgvGGNMjWt31N0NWzncPJ8qEBfi6853p2/1ge8yVM6mnwKpu9nQpO4",
+	"/vckz5d7THdKG4EyTXVooY8bba0pniqTBMDlltyfK5iXoDMowF/UdXV6Te6fCJXenWWfHR711s0BZorS",
+	"DSZts9sXAm3JPfrD9euX6M9/ff7VH5GxOgY8mILd7rCGmBwzhwY/pRTzjyWOXV9vHq5jHDN0Cwa0zqjR",
+	"Zpu+gFyZPmhzQnsTunxasg8iaNteQbemKfSiLN1VZ+uE88mCrs9BpH7NW/2IPb8lWheRbJWtQsrmlv+p",
+	"hJDEt0DXSAjhWz/904VBW1quK0y1sGfUUPou4pFcKjdwdYpTjtET2t7+sQDpwnu1qSNxFo1mBXxtbesW",
+	"iZVczL4dfyRyrwwvYVrkEJEx1LatTjH53rY7JBjwrsViOsr8VGA3C41oiA1eJc/6Qg+kdIQocAW5hnSn",
+	"Gr4QTmcoRtNgX9MRdqesr8qIP7lT1Z/AFvaqFD87C0pLSOlisUYAog0ubnWQfGP5BuEdJrTjHo1mMckw",
+	"5o1HUvqgorOdNa2LwDsPaaYq2wwc1ouB/Jw51kmsVbGgzSk3aK400RcCsSNF5lSthxjNupN/n4huhwcL",
+	"rxW76Y4xejz83inybc8gzm3ohtUn7QpQJvfAdbaHs4M+nnhIw5ef9L8JIZwO1EuZdc0NX8OB3XlbNnEG",
+	"yrQhgxoB4luXQwXZcApljgQzbxGJCkzRBtCGs2a3l5rRp8Izn8eeX/jHU2+gS88pzEJJ5DmhViMdXhmV",
+	"0ITiovgOnpK9vIOj1tIKawLdhkj6vDWIiPRZ6Pz8Uw8XUwmozw4fq8zcprVi6matrJc2vD2MGnVfok2j",
+	"RIhE+gKa3ObD9qwq2+PhK0yjaLfd8J30HG8BU3EE7upDzKnKJlhjlJ8Jlkp8EhdImUvG8BB+tAEXt+P0",
+	"8CvO6vNl1PpGlFmrso2Pake6mIBImwFXrkgPnvnqbPKTiKmp3zOn8qIsPWj0HG3tKPRzZb5qUoDy6Kyp",
+	"QJFZU8FkQlB3Ej+lT6XGjzAn18/W4kw1mlZvAmGZW0I6BShF+526Wr3LGzkoJBc7OTgLr105BmOvn3Q5",
+	"o7Ufr2Mwu4p/5WcSXjQHUyQt8o7zrJ1T7JkwgaSwih/s6wmSn4NG2rU0/YoQtYpeTgN2pPtN9n6aZuwr",
+	"qzqB3rzLbsG3Z1LPXpFkx091BrvS8VVo2w1nxGLBGipHML/8ZP6YLbX70N2U/DuV2rXuSXsg+lIl59D0",
+	"MbbpS++886hGaA8+SojXuas1V8iurxQ5NYsPENxPtUli7RtaciiRPg9qBayxo82CuupPR31VqQ3DjamC",
+	"ekJsXn4yfzws9x5axg6rRbC9YI8spggqkHdAy2t/gsenjBafgzY8LEx/f16KZ0WXZninfCQLQEy+R5fY",
+	"4fXSAIoxTMzSVl2qSay3o+MjvzJCrTPi6p23XnzEELuj2aPfqxoTOX5r4ZOBtZsk3jrQdRrasOZK1umw",
+	"n5HVQIU26M1ihK7/NRzb8Cq7yi4V3/9fAAAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -113,10 +113,22 @@ func Server(a *app.App) *echo.Echo {
 	e := echo.New()
 	e.Logger = slog.New(slog.DiscardHandler)
 	e.HTTPErrorHandler = api.ErrorHandler
-	e.Use(middleware.Recover(), api.Guard, middleware.BodyLimit(1<<20))
+	e.Use(middleware.Recover(), api.Guard, bodies)
 	api.Register(e, a)
 	webui.Register(e)
 	return e
+}
+
+// bodies limits what a request may carry: a megabyte, and a whole listing only
+// where one is brought in.
+func bodies(next echo.HandlerFunc) echo.HandlerFunc {
+	small, listing := middleware.BodyLimit(1<<20)(next), middleware.BodyLimit(app.MaxListing+1)(next)
+	return func(c *echo.Context) error {
+		if c.Request().Method == http.MethodPost && c.Request().URL.Path == "/api/imports" {
+			return listing(c)
+		}
+		return small(c)
+	}
 }
 
 func onlyLoopback(address string) error {

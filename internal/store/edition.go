@@ -70,12 +70,19 @@ func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mappi
 
 // Add takes a record into the edition.
 func (e *Edition) Add(ctx context.Context, r listing.Record) error {
-	e.queue = append(e.queue, e.ID, r.Key, r.Callsign, int64(r.Output), int64(r.Input), stated(r.UplinkTone), stated(r.DownlinkTone), string(r.Mode), r.Width,
-		r.Locality, r.Lat, r.Lon, r.Height, string(r.Status), string(r.Access), r.Updated.String(), e.Source, r.Note)
+	e.queue = append(e.queue, fields(e.ID, e.Source, r)...)
 	if e.queued++; e.queued < batch {
 		return nil
 	}
 	return e.flush(ctx)
+}
+
+// fields are what insertRecords wants for one record.
+func fields(edition int64, source string, r listing.Record) []any {
+	return []any{
+		edition, r.Key, r.Callsign, int64(r.Output), int64(r.Input), stated(r.UplinkTone), stated(r.DownlinkTone), string(r.Mode), r.Width,
+		r.Locality, r.Lat, r.Lon, r.Height, string(r.Status), string(r.Access), r.Updated.String(), source, r.Note,
+	}
 }
 
 // Reject keeps a row that could not be read.

@@ -3,7 +3,10 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
+
+	"mnemos/core/listing"
 )
 
 // Mapping returns how a table with these headings was read the last time, as
@@ -53,4 +56,39 @@ func (s *Store) Rejects(ctx context.Context, source string, after int64, limit i
 		out[i] = Reject{ID: r.ID, Line: r.Line, Cells: json.RawMessage(r.Cells), Faults: json.RawMessage(r.Faults)}
 	}
 	return out, nil
+}
+
+// TakeReject puts a row that could be read at last into its edition, in place
+// of the row as it was. A key that is taken gets the number of the row.
+func (s *Store) TakeReject(ctx context.Context, edition, id int64, r *listing.Record) error {
+	tx, err := s.write.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("take row %d: %w", id, err)
+	}
+	defer func() { _ = tx.Rollback() }() // no effect after Commit
+	res, err := tx.ExecContext(ctx, "DELETE FROM reject WHERE id = ? AND edition_id = ?", id, edition)
+	if err != nil {
+		return fmt.Errorf("take row %d: %w", id, err)
+	}
+	if n, err := res.RowsAffected(); err != nil || n == 0 {
+		return errors.Join(err, fmt.Errorf("row %d: %w", id, ErrNotFound))
+	}
+	var used int
+	if err := tx.GetContext(ctx, &used, "SELECT count(*) FROM record WHERE edition_id = ? AND key = ?", edition, r.Key); err != nil {
+		return fmt.Errorf("take row %d: %w", id, err)
+	}
+	if used > 0 {
+		r.Key = fmt.Sprintf("%s #row %d", r.Key, id)
+	}
+	if _, err := tx.ExecContext(ctx, insertRecords(1), fields(edition, r.Source, *r)...); err != nil {
+		return fmt.Errorf("take row %d: %w", id, err)
+	}
+	if _, err := tx.ExecContext(ctx, "UPDATE edition SET records = records + 1 WHERE id = ?", edition); err != nil {
+		return fmt.Errorf("take row %d: %w", id, err)
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("take row %d: %w", id, err)
+	}
+	s.generation.Add(1)
+	return nil
 }

@@ -120,6 +120,251 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a listing in and see how it is understood
+         * @description The body is the file, or pasted text. Nothing is stored as published before it is run.
+         */
+        post: operations["bringListing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        /** How far an import is */
+        get: operations["getImport"];
+        put?: never;
+        post?: never;
+        /** Cancel an import, or forget a file that was only looked at */
+        delete: operations["dropImport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the file would be understood if it were read so */
+        post: operations["previewImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}/run": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read the file into a source */
+        post: operations["runImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        /**
+         * How far an import is, as it goes on
+         * @description Server-sent events; each holds an ImportState. The last one is over.
+         */
+        get: operations["watchImport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The listings that count */
+        get: operations["getSources"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{source}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove a listing */
+        delete: operations["dropSource"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{source}/rejects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        /** Rows of a listing that could not be read */
+        get: operations["getRejects"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sources/{source}/rejects/{reject}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+                reject: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Read a row again as it was changed; it joins the listing if it can be read */
+        put: operations["mendReject"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The repeaters that are published around, joined from all listings */
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find/spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How many repeaters a search finds at which places of the map */
+        get: operations["findSpots"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that two statements speak of one repeater, or of two */
+        post: operations["decide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take published repeaters into the plan, as one change */
+        post: operations["addFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/{rule}": {
         parameters: {
             query?: never;
@@ -371,6 +616,166 @@ export interface components {
                 name: string;
                 licence: string;
                 source: string;
+            }[];
+        };
+        StatementID: {
+            source: string;
+            key: string;
+        };
+        PublishedRecord: {
+            key: string;
+            callsign: string;
+            output_hz: number;
+            /** @description 0 if unknown */
+            input_hz: number;
+            uplink_tone: string | null;
+            downlink_tone: string | null;
+            mode: string;
+            width: string;
+            locality: string;
+            lat: number | null;
+            lon: number | null;
+            height_m: number | null;
+            status: string;
+            access: string;
+            updated: string | null;
+            source: string;
+            note?: string;
+        };
+        ImportColumn: {
+            role: string;
+            unit: string;
+            order: string;
+        };
+        ImportForm: {
+            source: string;
+            prose: boolean;
+            columns: components["schemas"]["ImportColumn"][];
+        };
+        CellFault: {
+            /** @description from 0; -1 for the row as a whole */
+            column: number;
+            role: string;
+            text: string;
+            message: string;
+        };
+        ImportPreview: {
+            id: string;
+            file: string;
+            info: {
+                format: string;
+                encoding: string;
+                delimiter: string;
+                sheet: string;
+            };
+            source: string;
+            remembered: boolean;
+            prose: boolean;
+            columns: {
+                heading: string;
+                role: string;
+                unit: string;
+                order: string;
+                samples: string[];
+            }[];
+            roles: string[];
+            rows: {
+                line: number;
+                cells: string[];
+                record: components["schemas"]["PublishedRecord"] | null;
+                faults: components["schemas"]["CellFault"][];
+            }[];
+            good: number;
+            bad: number;
+        };
+        ImportState: {
+            /** @enum {string} */
+            state: "shown" | "waiting" | "reading" | "done" | "failed" | "cancelled";
+            rows: number;
+            good: number;
+            bad: number;
+            bytes: number;
+            total_bytes: number;
+            seconds: number;
+            rows_per_second: number;
+            seconds_left: number | null;
+            error: string;
+            source: string;
+        };
+        PublishedSource: {
+            name: string;
+            file: string;
+            updated: string;
+            records: number;
+            rejects: number;
+        };
+        Rejects: {
+            columns: string[];
+            rows: {
+                /** Format: int64 */
+                id: number;
+                line: number;
+                cells: string[];
+                faults: components["schemas"]["CellFault"][];
+            }[];
+            more: boolean;
+        };
+        Place: {
+            lat: number;
+            lon: number;
+        };
+        FoundRepeater: {
+            id: components["schemas"]["StatementID"];
+            title: string;
+            best: components["schemas"]["PublishedRecord"];
+            shift: string;
+            distance_km: number | null;
+            bearing_deg: number | null;
+            reach_km: number;
+            horizon: boolean;
+            audible: boolean;
+            age: string;
+            stale: boolean;
+            slots: number[];
+            fm: boolean;
+            remark: string;
+            statements: components["schemas"]["PublishedRecord"][];
+            conflicts: {
+                field: string;
+                values: {
+                    source: string;
+                    key: string;
+                    text: string;
+                    updated: string;
+                }[];
+            }[];
+        };
+        Found: {
+            place: components["schemas"]["Place"] | null;
+            locator: string;
+            height_m: number;
+            within_km: number;
+            repeaters: components["schemas"]["FoundRepeater"][];
+            more: boolean;
+            bands: string[];
+            records: number;
+        };
+        MapSpots: {
+            spots: {
+                lat: number;
+                lon: number;
+                number: number;
+                source: string;
+                key: string;
+            }[];
+            number: number;
+        };
+        Added: {
+            ledger: components["schemas"]["Ledger"];
+            slots: number[];
+            skipped: {
+                id: components["schemas"]["StatementID"];
+                why: string;
             }[];
         };
         NewRadioRequest: {
@@ -739,6 +1144,24 @@ export interface components {
         };
     };
     responses: {
+        /** @description The file as it is understood */
+        ImportPreview: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ImportPreview"];
+            };
+        };
+        /** @description How far it is */
+        ImportState: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ImportState"];
+            };
+        };
         /** @description The settings */
         Settings: {
             headers: {
@@ -780,8 +1203,21 @@ export interface components {
         Load: number;
         Slot: number;
         RadioID: string;
+        Import: string;
+        Source: string;
+        /** @description name, callsign, frequency or locator */
+        FindText: string;
+        FindBand: string;
+        /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
+        FindOnly: ("digital" | "tone" | "on-air" | "open" | "fresh" | "new")[];
     };
-    requestBodies: never;
+    requestBodies: {
+        ImportForm: {
+            content: {
+                "application/json": components["schemas"]["ImportForm"];
+            };
+        };
+    };
     headers: never;
     pathItems: never;
 }
@@ -981,6 +1417,333 @@ export interface operations {
         requestBody?: never;
         responses: {
             200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    bringListing: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            201: components["responses"]["ImportPreview"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["ImportState"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    previewImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["ImportForm"];
+        responses: {
+            200: components["responses"]["ImportPreview"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    runImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["ImportForm"];
+        responses: {
+            202: components["responses"]["ImportState"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    watchImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Events */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSources: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The listings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        sources: components["schemas"]["PublishedSource"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRejects: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Up to a hundred rows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rejects"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    mendReject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+                reject: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    cells: string[];
+                };
+            };
+        };
+        responses: {
+            /** @description What it was read as */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PublishedRecord"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    find: {
+        parameters: {
+            query?: {
+                /** @description name, callsign, frequency or locator */
+                text?: components["parameters"]["FindText"];
+                band?: components["parameters"]["FindBand"];
+                /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
+                only?: components["parameters"]["FindOnly"];
+                /** @description km */
+                within?: number;
+                sort?: "distance" | "reach" | "frequency";
+                most?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was found */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    findSpots: {
+        parameters: {
+            query: {
+                /** @description name, callsign, frequency or locator */
+                text?: components["parameters"]["FindText"];
+                band?: components["parameters"]["FindBand"];
+                /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
+                only?: components["parameters"]["FindOnly"];
+                /** @description south, west, north, east in degrees */
+                box: number[];
+                /** @description size of a place in degrees */
+                cell: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The places */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapSpots"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    a: components["schemas"]["StatementID"];
+                    b: components["schemas"]["StatementID"];
+                    same: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description Kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addFound: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    ids: components["schemas"]["StatementID"][];
+                    /** Format: int64 */
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            /** @description What was taken */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Added"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };

@@ -1,0 +1,194 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"mnemos/core/geo"
+	"mnemos/core/intake"
+	"mnemos/internal/app"
+)
+
+func (s *server) BringListing(ctx context.Context, r BringListingRequestObject) (BringListingResponseObject, error) {
+	p, err := s.app.Bring(ctx, r.Params.Name, r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return BringListing201JSONResponse{ImportPreviewJSONResponse(*p)}, nil
+}
+
+func importForm(b ImportForm) app.ImportForm {
+	f := app.ImportForm{Source: b.Source, Prose: b.Prose}
+	for _, c := range b.Columns {
+		f.Columns = append(f.Columns, intake.Column{Role: intake.Role(c.Role), Unit: intake.Unit(c.Unit), Order: intake.Order(c.Order)})
+	}
+	return f
+}
+
+func (s *server) PreviewImport(_ context.Context, r PreviewImportRequestObject) (PreviewImportResponseObject, error) {
+	p, err := s.app.PreviewImport(r.Import, importForm(*r.Body))
+	if err != nil {
+		return nil, err
+	}
+	return PreviewImport200JSONResponse{ImportPreviewJSONResponse(*p)}, nil
+}
+
+func (s *server) RunImport(ctx context.Context, r RunImportRequestObject) (RunImportResponseObject, error) {
+	v, err := s.app.RunImport(ctx, r.Import, importForm(*r.Body))
+	if err != nil {
+		return nil, err
+	}
+	return RunImport202JSONResponse{ImportStateJSONResponse(*v)}, nil
+}
+
+func (s *server) GetImport(_ context.Context, r GetImportRequestObject) (GetImportResponseObject, error) {
+	v, err := s.app.Import(r.Import)
+	if err != nil {
+		return nil, err
+	}
+	return GetImport200JSONResponse{ImportStateJSONResponse(*v)}, nil
+}
+
+func (s *server) DropImport(_ context.Context, r DropImportRequestObject) (DropImportResponseObject, error) {
+	if err := s.app.DropImport(r.Import); err != nil {
+		return nil, err
+	}
+	return DropImport204Response{}, nil
+}
+
+// events writes the states of an import as server-sent events.
+type events struct {
+	ctx context.Context
+	app *app.App
+	id  string
+}
+
+func (s *server) WatchImport(ctx context.Context, r WatchImportRequestObject) (WatchImportResponseObject, error) {
+	if _, err := s.app.Import(r.Import); err != nil {
+		return nil, err
+	}
+	return events{ctx, s.app, r.Import}, nil
+}
+
+// VisitWatchImportResponse implements WatchImportResponseObject.
+func (e events) VisitWatchImportResponse(w http.ResponseWriter) error {
+	w.Header().Set("Content-Type", "text/event-stream")
+	w.Header().Set("Cache-Control", "no-store")
+	w.WriteHeader(http.StatusOK)
+	flush := http.NewResponseController(w)
+	err := e.app.WatchImport(e.ctx, e.id, func(s app.ImportState) error {
+		b, err := json.Marshal(s)
+		if err != nil {
+			return err
+		}
+		if _, err := fmt.Fprintf(w, "data: %s\n\n", b); err != nil {
+			return err
+		}
+		return flush.Flush()
+	})
+	if e.ctx.Err() != nil {
+		return nil // the page has gone
+	}
+	return err
+}
+
+func (s *server) GetSources(ctx context.Context, _ GetSourcesRequestObject) (GetSourcesResponseObject, error) {
+	v, err := s.app.Sources(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return GetSources200JSONResponse{Sources: v}, nil
+}
+
+func (s *server) DropSource(ctx context.Context, r DropSourceRequestObject) (DropSourceResponseObject, error) {
+	if err := s.app.DropSource(ctx, r.Source); err != nil {
+		return nil, err
+	}
+	return DropSource204Response{}, nil
+}
+
+func (s *server) GetRejects(ctx context.Context, r GetRejectsRequestObject) (GetRejectsResponseObject, error) {
+	after := int64(0)
+	if r.Params.After != nil {
+		after = *r.Params.After
+	}
+	v, err := s.app.Rejects(ctx, r.Source, after)
+	if err != nil {
+		return nil, err
+	}
+	return GetRejects200JSONResponse(*v), nil
+}
+
+func (s *server) MendReject(ctx context.Context, r MendRejectRequestObject) (MendRejectResponseObject, error) {
+	v, err := s.app.MendReject(ctx, r.Source, r.Reject, r.Body.Cells)
+	if err != nil {
+		return nil, err
+	}
+	return MendReject200JSONResponse(*v), nil
+}
+
+// findForm takes over what both searches share.
+func findForm[T ~string](text, band *string, only *[]T) app.FindForm {
+	f := app.FindForm{}
+	if text != nil {
+		f.Text = *text
+	}
+	if band != nil {
+		f.Band = *band
+	}
+	if only == nil {
+		return f
+	}
+	f.All, f.Tone, f.OnAir = slices.Contains(*only, "digital"), slices.Contains(*only, "tone"), slices.Contains(*only, "on-air")
+	f.Open, f.Fresh, f.New = slices.Contains(*only, "open"), slices.Contains(*only, "fresh"), slices.Contains(*only, "new")
+	return f
+}
+
+func (s *server) Find(ctx context.Context, r FindRequestObject) (FindResponseObject, error) {
+	f := findForm(r.Params.Text, r.Params.Band, r.Params.Only)
+	if r.Params.Within != nil {
+		f.Within = *r.Params.Within
+	}
+	if r.Params.Sort != nil {
+		f.Sort = string(*r.Params.Sort)
+	}
+	if r.Params.Most != nil {
+		f.Most = *r.Params.Most
+	}
+	v, err := s.app.Find(ctx, f)
+	if err != nil {
+		return nil, err
+	}
+	return Find200JSONResponse(*v), nil
+}
+
+func (s *server) FindSpots(ctx context.Context, r FindSpotsRequestObject) (FindSpotsResponseObject, error) {
+	f := findForm(r.Params.Text, r.Params.Band, r.Params.Only)
+	if b := r.Params.Box; len(b) == 4 {
+		f.Seen = &geo.Box{South: b[0], West: b[1], North: b[2], East: b[3]}
+	}
+	f.Degrees = r.Params.Cell
+	v, err := s.app.Spots(ctx, f)
+	if err != nil {
+		return nil, err
+	}
+	return FindSpots200JSONResponse(*v), nil
+}
+
+func (s *server) Decide(ctx context.Context, r DecideRequestObject) (DecideResponseObject, error) {
+	if err := s.app.Decide(ctx, r.Body.A, r.Body.B, r.Body.Same); err != nil {
+		return nil, err
+	}
+	return Decide204Response{}, nil
+}
+
+func (s *server) AddFound(ctx context.Context, r AddFoundRequestObject) (AddFoundResponseObject, error) {
+	v, err := s.app.AddFound(ctx, r.Load, r.Body.Revision, r.Body.Ids)
+	if err != nil {
+		return nil, err
+	}
+	return AddFound201JSONResponse(*v), nil
+}

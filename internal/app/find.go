@@ -1,0 +1,300 @@
+package app
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+	"strings"
+	"time"
+
+	"mnemos/core/band"
+	"mnemos/core/channel"
+	"mnemos/core/check"
+	"mnemos/core/cluster"
+	"mnemos/core/geo"
+	"mnemos/core/listing"
+	"mnemos/internal/store"
+)
+
+// FindForm is what somebody looks for.
+type FindForm struct {
+	Text    string
+	Band    string
+	All     bool // digital-only repeaters too
+	Tone    bool // only with a known tone
+	OnAir   bool
+	Open    bool
+	Fresh   bool // confirmed within the months after which a record is old
+	New     bool // not in the plan
+	Within  float64
+	Sort    string // distance, reach, frequency
+	Most    int
+	Seen    *geo.Box // what the map shows; nil for all around
+	Degrees float64  // size of a cell of the map
+}
+
+// Found is what is published around.
+type Found struct {
+	Place     *geo.Point `json:"place"` // nil if nobody has said where they are
+	Locator   string     `json:"locator"`
+	Height    float64    `json:"height_m"`
+	Within    float64    `json:"within_km"`
+	Repeaters []Repeater `json:"repeaters"`
+	More      bool       `json:"more"` // there are others: narrow the search
+	Bands     []string   `json:"bands"`
+	Records   int        `json:"records"` // in all listings
+}
+
+// Repeater is one repeater as its listings have it.
+type Repeater struct {
+	ID         cluster.ID         `json:"id"`
+	Title      string             `json:"title"`
+	Best       listing.Record     `json:"best"`
+	Shift      string             `json:"shift"` // in words; empty if the input is unknown
+	Distance   *float64           `json:"distance_km"`
+	Bearing    *float64           `json:"bearing_deg"`
+	Reach      float64            `json:"reach_km"`
+	Horizon    bool               `json:"horizon"` // the reach is its radio horizon, from a published height
+	Audible    bool               `json:"audible"`
+	Age        string             `json:"age"`
+	Stale      bool               `json:"stale"`
+	Slots      []int              `json:"slots"` // of the plan that hold it
+	FM         bool               `json:"fm"`
+	Remark     string             `json:"remark"` // why it is no plain FM repeater for everybody; empty if it is
+	Statements []listing.Record   `json:"statements"`
+	Conflicts  []cluster.Conflict `json:"conflicts"`
+}
+
+// scene is what every search needs.
+type scene struct {
+	operator store.Operator
+	plan     *band.Plan
+	place    *geo.Point
+	held     map[store.Pair][]int
+}
+
+func (a *App) scene(ctx context.Context) (*scene, error) {
+	o, err := a.store.Operator(ctx)
+	if err != nil {
+		return nil, err
+	}
+	s := &scene{operator: o, held: map[store.Pair][]int{}}
+	if s.plan, err = band.Load(o.Region); err != nil {
+		return nil, err
+	}
+	s.place = settings(o, a.now()).Place
+	channels, err := a.channels(ctx)
+	for _, e := range channels {
+		if tx, sends := e.Channel.Transmit(); sends {
+			p := store.Pair{Output: e.Channel.Receive, Input: tx}
+			s.held[p] = append(s.held[p], e.Slot)
+		}
+	}
+	return s, err
+}
+
+func (s *scene) filter(form FindForm, today time.Time, months int) (store.Filter, error) {
+	f := store.Filter{FM: !form.All, ToneKnown: form.Tone, OnAir: form.OnAir, Open: form.Open, Box: form.Seen}
+	f.Text = strings.TrimSpace(form.Text)
+	if form.Band != "" {
+		i := slices.IndexFunc(s.plan.Bands, func(b band.Band) bool { return b.Name == form.Band })
+		if i < 0 {
+			fault := &Fault{}
+			fault.add("band", "%q is no band of %s", form.Band, s.plan.Title)
+			return f, fault
+		}
+		f.Lower, f.Upper = s.plan.Bands[i].Lower, s.plan.Bands[i].Upper
+	}
+	if form.Fresh {
+		f.Since = today.AddDate(0, -months, 0).Format(time.DateOnly)
+	}
+	if form.New {
+		for p := range s.held {
+			f.Not = append(f.Not, p)
+		}
+	}
+	return f, nil
+}
+
+// most is how many repeaters a search returns at most.
+const most = 500
+
+// Find returns the repeaters that a search finds, joined from all listings.
+func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
+	s, err := a.scene(ctx)
+	if err != nil {
+		return nil, err
+	}
+	rules := settings(s.operator, a.now())
+	filter, err := s.filter(form, rules.Today, rules.Stale)
+	if err != nil {
+		return nil, err
+	}
+	limit := form.Most
+	if limit <= 0 || limit > most {
+		limit = 200
+	}
+	out := &Found{Place: s.place, Height: s.operator.Height, Within: form.Within, Repeaters: []Repeater{}, Bands: []string{}}
+	if out.Within <= 0 {
+		out.Within = s.operator.Radius
+	}
+	for _, b := range s.plan.Bands {
+		out.Bands = append(out.Bands, b.Name)
+	}
+	place := s.place
+	if p, err := geo.ParseLocator(filter.Text); err == nil {
+		place, filter.Text = &p, "" // somewhere else
+	}
+	if place != nil {
+		out.Place, out.Locator = place, place.Locator()
+	}
+	records, err := a.search(ctx, place, out.Within, filter, 3*limit)
+	if err != nil {
+		return nil, err
+	}
+	joined, err := a.join(ctx, records)
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range joined {
+		v := s.repeater(r, place, rules)
+		if v.Distance == nil || place == nil || *v.Distance <= out.Within {
+			out.Repeaters = append(out.Repeaters, v)
+		}
+	}
+	slices.SortStableFunc(out.Repeaters, order(form.Sort))
+	if len(out.Repeaters) > limit {
+		out.Repeaters, out.More = out.Repeaters[:limit], true
+	}
+	out.More = out.More || len(records) >= 3*limit
+	sources, err := a.Sources(ctx)
+	for _, x := range sources {
+		out.Records += x.Records
+	}
+	return out, err
+}
+
+func (a *App) search(ctx context.Context, place *geo.Point, km float64, f store.Filter, limit int) ([]listing.Record, error) {
+	if place == nil {
+		return a.store.Any(ctx, f, limit)
+	}
+	return a.store.Around(ctx, *place, km, f, limit)
+}
+
+func (a *App) join(ctx context.Context, records []listing.Record) ([]cluster.Repeater, error) {
+	decisions, err := a.store.Decisions(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var list []cluster.Decision
+	for _, d := range decisions {
+		list = append(list, cluster.Decision{A: cluster.ID{Source: d.ASource, Key: d.AKey}, B: cluster.ID{Source: d.BSource, Key: d.BKey}, Same: d.Same})
+	}
+	return cluster.Join(records, list), nil
+}
+
+func order(by string) func(a, b Repeater) int {
+	away := func(r Repeater) float64 {
+		if r.Distance == nil {
+			return math.MaxFloat64
+		}
+		return *r.Distance
+	}
+	last := func(a, b Repeater) int {
+		return cmp.Or(cmp.Compare(a.Best.Output, b.Best.Output), cmp.Compare(a.ID.Source, b.ID.Source), cmp.Compare(a.ID.Key, b.ID.Key))
+	}
+	switch by {
+	case "frequency":
+		return func(a, b Repeater) int { return cmp.Or(last(a, b), cmp.Compare(away(a), away(b))) }
+	case "reach":
+		// How far inside its reach one is: the share of the reach that the
+		// distance takes.
+		return func(a, b Repeater) int { return cmp.Or(cmp.Compare(away(a)/a.Reach, away(b)/b.Reach), last(a, b)) }
+	}
+	return func(a, b Repeater) int { return cmp.Or(cmp.Compare(away(a), away(b)), last(a, b)) }
+}
+
+// remark says why a repeater is not simply for everybody with an FM radio.
+func remark(r listing.Record) string {
+	var parts []string
+	if r.Mode == listing.Digital {
+		parts = append(parts, "digital only: an FM radio hears noise, so it is left out of plans")
+	}
+	if r.Status == listing.OffAir {
+		parts = append(parts, "said to be off the air")
+	}
+	switch r.Access {
+	case listing.Closed:
+		parts = append(parts, "for members: ask the owner before you use it")
+	case listing.Private:
+		parts = append(parts, "private: leave it alone unless the owner invites you")
+	}
+	return strings.Join(parts, "; ")
+}
+
+func (s *scene) repeater(r cluster.Repeater, place *geo.Point, rules check.Settings) Repeater {
+	best := r.Best()
+	m := listing.Measure([]listing.Record{best}, channel.New(best.Output), listing.Query{Place: place, RadiusKM: 40_000, Height: rules.Height})[0]
+	v := Repeater{
+		ID: cluster.Of(r.Statements[0]), Title: best.Title(), Best: best, Reach: m.Reach, Horizon: m.Horizon, Audible: m.Audible && m.Distance != nil,
+		Age: age(m, rules), Slots: append([]int{}, s.held[store.Pair{Output: best.Output, Input: best.Input}]...),
+		FM: best.Mode != listing.Digital, Remark: remark(best), Statements: r.Statements, Conflicts: append([]cluster.Conflict{}, r.Conflicts...),
+	}
+	if m.Distance != nil {
+		km, deg := math.Round(*m.Distance*10)/10, math.Mod(math.Round(m.Bearing), 360)
+		v.Distance, v.Bearing = &km, &deg
+	}
+	if o, known := best.Offset(); known {
+		v.Shift = listing.ShiftWords(o)
+	}
+	v.Stale = best.Updated.IsZero() || rules.Today.AddDate(0, -rules.Stale, 0).After(best.Updated.Time)
+	return v
+}
+
+// MapSpots is what the map shows of a search.
+type MapSpots struct {
+	Spots  []store.Spot `json:"spots"`
+	Number int          `json:"number"`
+}
+
+// Spots counts what a search finds by places on the map.
+func (a *App) Spots(ctx context.Context, form FindForm) (*MapSpots, error) {
+	s, err := a.scene(ctx)
+	if err != nil {
+		return nil, err
+	}
+	rules := settings(s.operator, a.now())
+	filter, err := s.filter(form, rules.Today, rules.Stale)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := geo.ParseLocator(filter.Text); err == nil {
+		filter.Text = ""
+	}
+	spots, err := a.store.Spots(ctx, filter, max(form.Degrees, 0.0001))
+	if err != nil {
+		return nil, err
+	}
+	out := &MapSpots{Spots: append([]store.Spot{}, spots...)}
+	for _, x := range spots {
+		out.Number += x.Number
+	}
+	return out, nil
+}
+
+// Decide says that two statements speak of one repeater, or of two.
+func (a *App) Decide(ctx context.Context, x, y cluster.ID, same bool) error {
+	o, err := a.store.Operator(ctx)
+	if err != nil {
+		return err
+	}
+	f := &Fault{}
+	if x == y || x.Key == "" || y.Key == "" {
+		f.add("b", "name two different statements")
+		return f
+	}
+	return a.store.Decide(ctx, store.Joining{
+		ASource: x.Source, AKey: x.Key, BSource: y.Source, BKey: y.Key, Same: same, Person: o.Person, At: a.now().UTC().Format(time.RFC3339),
+	})
+}

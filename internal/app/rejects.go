@@ -1,0 +1,100 @@
+package app
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+
+	"mnemos/core/band"
+	"mnemos/core/intake"
+	"mnemos/core/listing"
+	"mnemos/internal/store"
+)
+
+// page is how many rejected rows are shown at once.
+const page = 100
+
+// Rejects are rows of a listing that could not be read.
+type Rejects struct {
+	Columns []string    `json:"columns"`
+	Rows    []RejectRow `json:"rows"`
+	More    bool        `json:"more"`
+}
+
+// RejectRow is one of them.
+type RejectRow struct {
+	ID     int64          `json:"id"`
+	Line   int            `json:"line"` // in the file
+	Cells  []string       `json:"cells"`
+	Faults []intake.Fault `json:"faults"`
+}
+
+// Rejects returns the rows of a source that could not be read, after one.
+func (a *App) Rejects(ctx context.Context, source string, after int64) (*Rejects, error) {
+	e, err := a.edition(ctx, source)
+	if err != nil {
+		return nil, err
+	}
+	rows, err := a.store.Rejects(ctx, source, after, page+1)
+	if err != nil {
+		return nil, err
+	}
+	out := &Rejects{Columns: []string{}, Rows: []RejectRow{}, More: len(rows) > page}
+	if err := json.Unmarshal([]byte(e.Heading), &out.Columns); err != nil {
+		return nil, fmt.Errorf("read heading: %w", err)
+	}
+	for _, r := range rows[:min(len(rows), page)] {
+		x := RejectRow{ID: r.ID, Line: r.Line}
+		if err := json.Unmarshal(r.Cells, &x.Cells); err != nil {
+			return nil, fmt.Errorf("read row %d: %w", r.Line, err)
+		}
+		if err := json.Unmarshal(r.Faults, &x.Faults); err != nil {
+			return nil, fmt.Errorf("read row %d: %w", r.Line, err)
+		}
+		out.Rows = append(out.Rows, x)
+	}
+	return out, nil
+}
+
+func (a *App) edition(ctx context.Context, source string) (store.EditionInfo, error) {
+	editions, err := a.store.Editions(ctx)
+	for _, e := range editions {
+		if e.Source == source {
+			return e, err
+		}
+	}
+	if err == nil {
+		err = fmt.Errorf("source %s: %w", source, store.ErrNotFound)
+	}
+	return store.EditionInfo{}, err
+}
+
+// MendReject reads a row again as a person changed it. If it can be read now
+// it joins the listing; if not, what is wrong is said and it stays as it was.
+func (a *App) MendReject(ctx context.Context, source string, id int64, cells []string) (*listing.Record, error) {
+	e, err := a.edition(ctx, source)
+	if err != nil {
+		return nil, err
+	}
+	o, err := a.store.Operator(ctx)
+	if err != nil {
+		return nil, err
+	}
+	j := &job{}
+	if j.plan, err = band.Load(o.Region); err != nil {
+		return nil, err
+	}
+	var m intake.Mapping
+	if err := json.Unmarshal([]byte(e.Mapping), &m); err != nil {
+		return nil, fmt.Errorf("read mapping: %w", err)
+	}
+	rec, faults := j.reader(m, source, len(m) == 0)(cells)
+	if len(faults) > 0 {
+		f := &Fault{}
+		for _, x := range faults {
+			f.add(fmt.Sprintf("cells/%d", x.Column), "%s", x.Message)
+		}
+		return nil, f
+	}
+	return &rec, a.store.TakeReject(ctx, e.ID, id, &rec)
+}

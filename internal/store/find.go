@@ -1,0 +1,208 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"math"
+	"strings"
+
+	"mnemos/core/freq"
+	"mnemos/core/geo"
+	"mnemos/core/listing"
+)
+
+// Filter says which records are looked for. Its zero value is all of them.
+type Filter struct {
+	Box          *geo.Box
+	Lower, Upper freq.Hz // of the output; 0 for any
+	Text         string  // in the callsign, the locality or the output
+	FM           bool    // not digital only
+	ToneKnown    bool
+	OnAir        bool // not known to be off
+	Open         bool // not known to be closed or private
+	Since        string
+	Not          []Pair // output and input of channels that one has already
+}
+
+// Pair is an output with its input.
+type Pair struct{ Output, Input freq.Hz }
+
+// where is the filter as SQL over the record table r.
+func (f Filter) where() (string, []any) {
+	parts, args := []string{"r.edition_id IN (SELECT id FROM edition WHERE active = 1)"}, []any{}
+	add := func(sql string, values ...any) {
+		parts = append(parts, sql)
+		args = append(args, values...)
+	}
+	if f.Box != nil {
+		add("r.lat BETWEEN ? AND ? AND r.lon BETWEEN ? AND ?", f.Box.South, f.Box.North, f.Box.West, f.Box.East)
+	}
+	if f.Upper > 0 {
+		add("r.output_hz BETWEEN ? AND ?", int64(f.Lower), int64(f.Upper))
+	}
+	if f.FM {
+		add("r.mode <> 'digital'")
+	}
+	if f.ToneKnown {
+		add("r.uplink_tone IS NOT NULL")
+	}
+	if f.OnAir {
+		add("r.status <> 'off-air'")
+	}
+	if f.Open {
+		add("r.access NOT IN ('closed', 'private')")
+	}
+	if f.Since != "" {
+		add("r.updated >= ?", f.Since)
+	}
+	if f.Text != "" {
+		like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(f.Text) + "%"
+		sql, values := `r.callsign LIKE ? ESCAPE '\' OR r.locality LIKE ? ESCAPE '\'`, []any{like, like}
+		if hz, err := freq.Parse(f.Text); err == nil {
+			sql, values = sql+" OR r.output_hz BETWEEN ? AND ?", append(values, int64(hz), int64(hz)+9_999)
+		}
+		add("("+sql+")", values...)
+	}
+	if len(f.Not) > 0 {
+		list := make([]string, len(f.Not))
+		for i, p := range f.Not {
+			list[i] = fmt.Sprintf("%d/%d", p.Output, p.Input)
+		}
+		b, err := json.Marshal(list)
+		if err == nil { // strings always marshal
+			add("r.output_hz || '/' || r.input_hz NOT IN (SELECT value FROM json_each(?))", string(b))
+		}
+	}
+	return strings.Join(parts, " AND "), args
+}
+
+var joined = "r." + strings.ReplaceAll(recordColumns, ", ", ", r.")
+
+// Around returns the records that the filter lets through within a distance
+// of a place, roughly nearest first, at most so many. Those without a position
+// are not among them.
+func (s *Store) Around(ctx context.Context, p geo.Point, km float64, f Filter, limit int) ([]listing.Record, error) {
+	box := geo.Around(p, km)
+	where, args := f.where()
+	shrink := math.Cos(p.Lat * math.Pi / 180) // a degree of longitude is shorter than one of latitude
+	query := `SELECT r.edition_id, ` + joined + ` FROM record_place AS p CROSS JOIN record AS r ON r.id = p.id
+		WHERE p.north >= ? AND p.south <= ? AND p.east >= ? AND p.west <= ? AND ` + where + `
+		ORDER BY (r.lat - ?) * (r.lat - ?) + (r.lon - ?) * (r.lon - ?) * ? LIMIT ?`
+	args = append([]any{box.South, box.North, box.West, box.East}, args...)
+	args = append(args, p.Lat, p.Lat, p.Lon, p.Lon, shrink*shrink, limit)
+	return s.rows(ctx, query, args)
+}
+
+// Nearest returns the records nearest to a place, at most so many: the search
+// begins close by and grows until there are enough or the whole earth was
+// searched.
+func (s *Store) Nearest(ctx context.Context, p geo.Point, f Filter, limit int) ([]listing.Record, error) {
+	for km := 25.0; ; km *= 2 {
+		out, err := s.Around(ctx, p, km, f, limit)
+		if err != nil || len(out) >= limit || km > 20_000 {
+			return out, err
+		}
+	}
+}
+
+// Any returns records that the filter lets through, by output, at most so
+// many: for somebody who has not said where they are.
+func (s *Store) Any(ctx context.Context, f Filter, limit int) ([]listing.Record, error) {
+	where, args := f.where()
+	return s.rows(ctx, "SELECT r.edition_id, "+joined+" FROM record AS r WHERE "+where+" ORDER BY r.output_hz, r.lat LIMIT ?", append(args, limit))
+}
+
+func (s *Store) rows(ctx context.Context, query string, args []any) ([]listing.Record, error) {
+	var rows []recordRow
+	if err := s.read.SelectContext(ctx, &rows, query, args...); err != nil {
+		return nil, fmt.Errorf("search records: %w", err)
+	}
+	out := make([]listing.Record, 0, len(rows))
+	for _, row := range rows {
+		rec, err := row.record()
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, rec)
+	}
+	return out, nil
+}
+
+// Record returns one statement of the listings that count.
+func (s *Store) Record(ctx context.Context, source, key string) (listing.Record, error) {
+	out, err := s.rows(ctx, "SELECT r.edition_id, "+joined+` FROM record AS r
+		WHERE r.edition_id IN (SELECT id FROM edition WHERE source = ? AND active = 1) AND r.key = ?`, []any{source, key})
+	if err == nil && len(out) == 0 {
+		err = fmt.Errorf("record %s of %s: %w", key, source, ErrNotFound)
+	}
+	if err != nil {
+		return listing.Record{}, err
+	}
+	return out[0], nil
+}
+
+// Spot is a place on the map with the number of records there.
+type Spot struct {
+	Lat    float64 `db:"lat" json:"lat"`
+	Lon    float64 `db:"lon" json:"lon"`
+	Number int     `db:"number" json:"number"`
+	Source string  `db:"source" json:"source"` // of one of them
+	Key    string  `db:"key" json:"key"`
+}
+
+// Spots counts the records that the filter lets through in cells of so many
+// degrees, each at the middle of what is in it.
+func (s *Store) Spots(ctx context.Context, f Filter, cell float64) ([]Spot, error) {
+	where, args := f.where()
+	from := "record AS r"
+	if f.Box != nil && f.Box.North-f.Box.South < 20 {
+		from = "record_place AS p CROSS JOIN record AS r ON r.id = p.id"
+		where = "p.north >= ? AND p.south <= ? AND p.east >= ? AND p.west <= ? AND " + where
+		args = append([]any{f.Box.South, f.Box.North, f.Box.West, f.Box.East}, args...)
+	}
+	var out []Spot
+	err := s.read.SelectContext(ctx, &out, `SELECT avg(r.lat) AS lat, avg(r.lon) AS lon, count(*) AS number, min(r.source) AS source, min(r.key) AS key
+		FROM `+from+` WHERE r.lat IS NOT NULL AND `+where+`
+		GROUP BY CAST((r.lat + 90) / ? AS INTEGER), CAST((r.lon + 180) / ? AS INTEGER)`, append(args, cell, cell)...)
+	if err != nil {
+		return nil, fmt.Errorf("count records: %w", err)
+	}
+	return out, nil
+}
+
+// Decisions returns what people decided about statements that speak of one
+// repeater or of two.
+func (s *Store) Decisions(ctx context.Context) ([]Joining, error) {
+	var out []Joining
+	if err := s.read.SelectContext(ctx, &out, "SELECT a_source, a_key, b_source, b_key, same, person, at FROM joining ORDER BY a_source, a_key, b_source, b_key"); err != nil {
+		return nil, fmt.Errorf("read decisions: %w", err)
+	}
+	return out, nil
+}
+
+// Joining is one such decision.
+type Joining struct {
+	ASource string `db:"a_source"`
+	AKey    string `db:"a_key"`
+	BSource string `db:"b_source"`
+	BKey    string `db:"b_key"`
+	Same    bool   `db:"same"`
+	Person  string `db:"person"`
+	At      string `db:"at"`
+}
+
+// Decide records a decision, in place of one about the same two statements.
+func (s *Store) Decide(ctx context.Context, j Joining) error {
+	if j.ASource > j.BSource || j.ASource == j.BSource && j.AKey > j.BKey {
+		j.ASource, j.AKey, j.BSource, j.BKey = j.BSource, j.BKey, j.ASource, j.AKey
+	}
+	_, err := s.write.NamedExecContext(ctx, `INSERT INTO joining (a_source, a_key, b_source, b_key, same, person, at)
+		VALUES (:a_source, :a_key, :b_source, :b_key, :same, :person, :at)
+		ON CONFLICT DO UPDATE SET same = excluded.same, person = excluded.person, at = excluded.at`, j)
+	if err != nil {
+		return fmt.Errorf("keep decision: %w", err)
+	}
+	s.generation.Add(1)
+	return nil
+}
