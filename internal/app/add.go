@@ -53,6 +53,10 @@ func (a *App) AddFound(ctx context.Context, loadID, revision int64, ids []cluste
 			out.Skipped = append(out.Skipped, Skipped{id, fmt.Sprintf("slot %d holds it already", d.entries[held].Slot)})
 			continue
 		}
+		if slices.ContainsFunc(entries, func(e store.Entry) bool { return same(e.Channel, c) }) {
+			out.Skipped = append(out.Skipped, Skipped{id, "it is among the others already"})
+			continue
+		}
 		n, ok := d.vacant(slot)
 		if !ok {
 			out.Skipped = append(out.Skipped, Skipped{id, d.radio.Name + " is full"})

@@ -1,0 +1,180 @@
+package api_test
+
+import (
+	"bufio"
+	"fmt"
+	"net/http"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+const table = "Output;Shift;Tone;Town;Latitude;Longitude;Call\n147,255;+;100;Fern Top;41,05;-55,20;QX9FT\n146,655;-;CSQ;Low Quay;41,00;-55,30;QX9LQ\n146,715;-;loud;Odd Rock;41,00;-55,30;QX9OR\n"
+
+// bring sends a file as the page does.
+func (c *client) bring(name, content string) (int, map[string]any) {
+	c.t.Helper()
+	return c.ask("POST", "/api/imports?name="+name, raw(content))
+}
+
+func form(p map[string]any, source string) map[string]any {
+	var columns []map[string]any
+	for _, x := range p["columns"].([]any) {
+		col := x.(map[string]any)
+		columns = append(columns, map[string]any{"role": col["role"], "unit": col["unit"], "order": col["order"]})
+	}
+	return map[string]any{"source": source, "prose": p["prose"], "columns": columns}
+}
+
+// TestListings walks the whole way of a listing over the API.
+func TestListings(t *testing.T) {
+	c := serve(t)
+	status, p := c.bring("club.csv", table)
+	require.Equal(t, 201, status)
+	assert.EqualValues(t, 2, p["good"])
+	id := p["id"].(string)
+	f := form(p, "Club")
+	f["columns"].([]map[string]any)[2]["role"] = "" // the tone is not wanted
+	status, p = c.ask("POST", "/api/imports/"+id+"/preview", f)
+	require.Equal(t, 200, status)
+	assert.EqualValues(t, 3, p["good"], "without the tone every row can be read")
+	f["columns"].([]map[string]any)[2]["role"] = "uplink_tone"
+	status, _ = c.ask("POST", "/api/imports/"+id+"/run", f)
+	require.Equal(t, 202, status)
+
+	res, err := http.Get(c.url + "/api/imports/" + id + "/events")
+	require.NoError(t, err)
+	defer func() { require.NoError(t, res.Body.Close()) }()
+	assert.Equal(t, "text/event-stream", res.Header.Get("Content-Type"))
+	last := ""
+	for lines := bufio.NewScanner(res.Body); lines.Scan(); {
+		if l := lines.Text(); l != "" {
+			last = l
+		}
+	}
+	assert.Contains(t, last, `"state":"done"`)
+	status, s := c.ask("GET", "/api/imports/"+id, nil)
+	require.Equal(t, 200, status)
+	assert.EqualValues(t, 1, s["bad"])
+
+	// What could not be read is kept, and can be mended.
+	status, r := c.ask("GET", "/api/sources/Club/rejects", nil)
+	require.Equal(t, 200, status)
+	row := r["rows"].([]any)[0].(map[string]any)
+	assert.EqualValues(t, 4, row["line"])
+	path := fmt.Sprintf("/api/sources/Club/rejects/%v", row["id"])
+	cells := row["cells"].([]any)
+	status, bad := c.ask("PUT", path, map[string]any{"cells": cells})
+	require.Equal(t, 422, status)
+	assert.Equal(t, []string{"cells/2"}, faults(bad))
+	cells[2] = "88,5"
+	status, rec := c.ask("PUT", path, map[string]any{"cells": cells})
+	require.Equal(t, 200, status)
+	assert.Equal(t, "88.5", rec["uplink_tone"])
+	status, _ = c.ask("PUT", path, map[string]any{"cells": cells})
+	assert.Equal(t, 404, status, "it is no reject any more")
+	_, sources := c.ask("GET", "/api/sources", nil)
+	assert.Contains(t, fmt.Sprint(sources), "records:3")
+
+	status, _ = c.ask("DELETE", "/api/sources/Club", nil)
+	require.Equal(t, 204, status)
+	status, _ = c.ask("DELETE", "/api/sources/Club", nil)
+	assert.Equal(t, 404, status)
+	status, _ = c.bring("x", "")
+	assert.Equal(t, 422, status)
+	status, _ = c.ask("DELETE", "/api/imports/77", nil)
+	assert.Equal(t, 404, status)
+}
+
+// TestFindAndAdd finds what the demonstration publishes, joins and parts two
+// statements, and takes repeaters into the plan.
+func TestFindAndAdd(t *testing.T) {
+	c := serve(t)
+	status, v := c.ask("GET", "/api/find?text=beacon", nil)
+	require.Equal(t, 200, status)
+	list := v["repeaters"].([]any)
+	require.NotEmpty(t, list)
+	hill := list[0].(map[string]any)
+	assert.Equal(t, "Beacon Hill", hill["title"])
+	assert.InDelta(t, 11.8, hill["distance_km"], 0.05)
+
+	status, v = c.ask("GET", "/api/find?sort=distance&only=fresh,on-air,open,tone,new&within=60", nil)
+	require.Equal(t, 200, status)
+	last := 0.0
+	for _, x := range v["repeaters"].([]any) {
+		r := x.(map[string]any)
+		d := r["distance_km"].(float64)
+		assert.GreaterOrEqual(t, d, last)
+		assert.LessOrEqual(t, d, 60.0)
+		assert.Empty(t, r["slots"], "what the plan has is left out")
+		assert.Equal(t, false, r["stale"])
+		last = d
+	}
+	status, p := c.ask("GET", "/api/find?band=4+m", nil)
+	assert.Equal(t, 422, status)
+	assert.Contains(t, p["detail"], "no band of United States")
+	status, v = c.ask("GET", "/api/find?text=147.24", nil)
+	require.Equal(t, 200, status)
+	assert.NotEmpty(t, v["repeaters"])
+	status, v = c.ask("GET", "/api/find?text=GN21ia&within=30", nil)
+	require.Equal(t, 200, status)
+	assert.Equal(t, "GN21ia", v["locator"])
+	status, v = c.ask("GET", "/api/find/spots?box=-90,-180,90,180&cell=0.5", nil)
+	require.Equal(t, 200, status)
+	assert.Positive(t, v["number"])
+
+	_, before := c.ask("GET", "/api/loads/1", nil)
+	add := func(ids ...any) map[string]any {
+		_, l := c.ask("GET", "/api/loads/1", nil)
+		status, out := c.ask("POST", "/api/loads/1/found", map[string]any{"ids": ids, "revision": l["revision"]})
+		require.Equal(t, 201, status)
+		return out
+	}
+	out := add(hill["id"], hill["id"], map[string]any{"source": "nowhere", "key": "x"})
+	assert.Len(t, out["slots"], 1)
+	assert.Len(t, out["skipped"], 2, "one is there already by then, one does not exist")
+	out = add(hill["id"])
+	assert.Empty(t, out["slots"])
+	assert.Contains(t, fmt.Sprint(out["skipped"]), "holds it already")
+	status, u := c.ask("POST", "/api/loads/1/undo", map[string]any{"redo": false, "revision": out["ledger"].(map[string]any)["revision"]})
+	require.Equal(t, 200, status)
+	assert.Equal(t, before["rows"], u["rows"], "one step back takes all of them out again")
+
+	// Two statements are parted, and joined again.
+	_, v = c.ask("GET", "/api/find", nil)
+	for _, x := range v["repeaters"].([]any) {
+		r := x.(map[string]any)
+		st := r["statements"].([]any)
+		if len(st) < 2 {
+			continue
+		}
+		id := func(i int) map[string]any {
+			s := st[i].(map[string]any)
+			return map[string]any{"source": s["source"], "key": s["key"]}
+		}
+		n := len(v["repeaters"].([]any))
+		status, _ = c.ask("POST", "/api/find/decisions", map[string]any{"a": id(0), "b": id(1), "same": false})
+		require.Equal(t, 204, status)
+		_, parted := c.ask("GET", "/api/find", nil)
+		assert.Len(t, parted["repeaters"], n+1)
+		status, _ = c.ask("POST", "/api/find/decisions", map[string]any{"a": id(1), "b": id(0), "same": true})
+		require.Equal(t, 204, status)
+		_, again := c.ask("GET", "/api/find", nil)
+		assert.Len(t, again["repeaters"], n)
+		status, _ = c.ask("POST", "/api/find/decisions", map[string]any{"a": id(1), "b": id(1), "same": true})
+		assert.Equal(t, 422, status)
+		return
+	}
+	t.Fatal("the demonstration has no repeater of two listings")
+}
+
+// TestOnlyListingsAreLarge refuses a large body anywhere else.
+func TestOnlyListingsAreLarge(t *testing.T) {
+	c := serve(t)
+	status, _ := c.bring("big.csv", "Output,Town\n"+strings.Repeat("147.24,Hill\n", 200_000))
+	assert.Equal(t, 201, status)
+	status, _ = c.ask("POST", "/api/loads/1/read", map[string]any{"line": strings.Repeat("x", 2<<20)})
+	assert.Equal(t, 413, status)
+}
