@@ -147,8 +147,18 @@ func findForm[T ~string](text, band *string, only *[]T) app.FindForm {
 	return f
 }
 
+func box(b []float64) *geo.Box {
+	if len(b) != 4 {
+		return nil
+	}
+	return &geo.Box{South: b[0], West: b[1], North: b[2], East: b[3]}
+}
+
 func (s *server) Find(ctx context.Context, r FindRequestObject) (FindResponseObject, error) {
 	f := findForm(r.Params.Text, r.Params.Band, r.Params.Only)
+	if r.Params.Box != nil {
+		f.Seen = box(*r.Params.Box)
+	}
 	if r.Params.Within != nil {
 		f.Within = *r.Params.Within
 	}
@@ -167,9 +177,7 @@ func (s *server) Find(ctx context.Context, r FindRequestObject) (FindResponseObj
 
 func (s *server) FindSpots(ctx context.Context, r FindSpotsRequestObject) (FindSpotsResponseObject, error) {
 	f := findForm(r.Params.Text, r.Params.Band, r.Params.Only)
-	if b := r.Params.Box; len(b) == 4 {
-		f.Seen = &geo.Box{South: b[0], West: b[1], North: b[2], East: b[3]}
-	}
+	f.Seen = box(r.Params.Box)
 	f.Degrees = r.Params.Cell
 	v, err := s.app.Spots(ctx, f)
 	if err != nil {
@@ -191,4 +199,12 @@ func (s *server) AddFound(ctx context.Context, r AddFoundRequestObject) (AddFoun
 		return nil, err
 	}
 	return AddFound201JSONResponse(*v), nil
+}
+
+func (s *server) GetOutlines(ctx context.Context, _ GetOutlinesRequestObject) (GetOutlinesResponseObject, error) {
+	v, err := s.app.Outlines(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return GetOutlines200JSONResponse{Outlines: v}, nil
 }

@@ -601,6 +601,9 @@ type FindParams struct {
 	// Only what narrows the search; digital widens it to repeaters that FM cannot use
 	Only *FindOnly `form:"only,omitempty" json:"only,omitempty"`
 
+	// Box south, west, north, east in degrees: only what the map shows
+	Box *[]float64 `form:"box,omitempty" json:"box,omitempty"`
+
 	// Within km
 	Within *float64        `form:"within,omitempty" json:"within,omitempty"`
 	Sort   *FindParamsSort `form:"sort,omitempty" json:"sort,omitempty"`
@@ -774,6 +777,9 @@ type ServerInterface interface {
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx *echo.Context, load Load) error
+	// GetOutlines Coasts that are drawn on the map beside those of the world
+	// (GET /api/outlines)
+	GetOutlines(ctx *echo.Context) error
 	// GetRadios The radio profiles, one's own first
 	// (GET /api/radios)
 	GetRadios(ctx *echo.Context) error
@@ -854,6 +860,13 @@ func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
 	err = runtime.BindQueryParameterWithOptions("form", false, false, "only", ctx.QueryParams(), &params.Only, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter only: %s", err))
+	}
+
+	// ------------- Optional query parameter "box" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", false, false, "box", ctx.QueryParams(), &params.Box, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter box: %s", err))
 	}
 
 	// ------------- Optional query parameter "within" -------------
@@ -1269,6 +1282,15 @@ func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 	return err
 }
 
+// GetOutlines converts echo context to params.
+func (w *ServerInterfaceWrapper) GetOutlines(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetOutlines(ctx)
+	return err
+}
+
 // GetRadios converts echo context to params.
 func (w *ServerInterfaceWrapper) GetRadios(ctx *echo.Context) error {
 	var err error
@@ -1570,6 +1592,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.PUT(options.BaseURL+"/api/sources/:source/rejects/:reject", wrapper.MendReject, options.OperationMiddlewares["mendReject"]...)
 	router.GET(options.BaseURL+"/api/find", wrapper.Find, options.OperationMiddlewares["find"]...)
 	router.GET(options.BaseURL+"/api/find/spots", wrapper.FindSpots, options.OperationMiddlewares["findSpots"]...)
+	router.GET(options.BaseURL+"/api/outlines", wrapper.GetOutlines, options.OperationMiddlewares["getOutlines"]...)
 	router.POST(options.BaseURL+"/api/find/decisions", wrapper.Decide, options.OperationMiddlewares["decide"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/found", wrapper.AddFound, options.OperationMiddlewares["addFound"]...)
 	router.GET(options.BaseURL+"/api/rules/:rule", wrapper.GetRule, options.OperationMiddlewares["getRule"]...)
@@ -2411,6 +2434,46 @@ func (response UndodefaultApplicationProblemPlusJSONResponse) VisitUndoResponse(
 	return err
 }
 
+type GetOutlinesRequestObject struct {
+}
+
+type GetOutlinesResponseObject interface {
+	VisitGetOutlinesResponse(w http.ResponseWriter) error
+}
+
+type GetOutlines200JSONResponse struct {
+	Outlines []map[string]interface{} `json:"outlines"`
+}
+
+func (response GetOutlines200JSONResponse) VisitGetOutlinesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetOutlinesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetOutlinesdefaultApplicationProblemPlusJSONResponse) VisitGetOutlinesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetRadiosRequestObject struct {
 }
 
@@ -3096,6 +3159,9 @@ type StrictServerInterface interface {
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx context.Context, request UndoRequestObject) (UndoResponseObject, error)
+	// GetOutlines Coasts that are drawn on the map beside those of the world
+	// (GET /api/outlines)
+	GetOutlines(ctx context.Context, request GetOutlinesRequestObject) (GetOutlinesResponseObject, error)
 	// GetRadios The radio profiles, one's own first
 	// (GET /api/radios)
 	GetRadios(ctx context.Context, request GetRadiosRequestObject) (GetRadiosResponseObject, error)
@@ -3872,6 +3938,29 @@ func (sh *strictHandler) Undo(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// GetOutlines operation middleware
+func (sh *strictHandler) GetOutlines(ctx *echo.Context) error {
+	var request GetOutlinesRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetOutlines(ctx.Request().Context(), request.(GetOutlinesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetOutlines")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetOutlinesResponseObject); ok {
+		return validResponse.VisitGetOutlinesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetRadios operation middleware
 func (sh *strictHandler) GetRadios(ctx *echo.Context) error {
 	var request GetRadiosRequestObject
@@ -4382,120 +4471,122 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"zD17j9y2nV+F0B2QFifvOo+26OYvx45bo3ZjrJMGh8ZYcKTfzDCrIVWS2tmJsd/9wJdESaREzWpz/svr",
-	"kcTH7/0kP2UFO9SMApUiu/qU1ZjjA0jg+n+vCS2/w7RUfxOaXWX/aYCfsjyj+ADZVbZRz/JMFHs4YPWS",
-	"PNXqdyE5obvs4SHXQ/xAq5N6WoIoOKklYWqs4x5LRDHn7CiQ3AMSgHmx/xaVZEckrtCRlEAFIhJJhjjU",
-	"gNW6kFTfvX6HCkwpk6gRkOUZ3NcVKyG72uJKQB5cLVPL8FdLJBz0PoE2h+zq35mdOcszyagaltFnmHD1",
-	"Rw00y7MtB7FXI8Ix+5gPt9v+gDnHJ/V/IU+V+mHL+CGz0PgR7uUYGmqNOSpwVQmyoznacvhPA7Q4IcZR",
-	"xQosmVpHaF9SDTiNhTeHmnHZorHGct99T8zDPFNTEg5ldiV5A9MjvmW4jIxXqUdToyloYKlmpvLP32Qt",
-	"2AiVsAOux7/GJWFvXkWm4OrpwhV/qFgMAkI9ShjNX+AH1vACYgOah0sW+GBeBiG/YyUBTZcGba8V8Vwp",
-	"TqUSqN4DruuKFFjRzuWvQhHQJ2/o/+awza6y/7rsePvSPBWX3pDtnN0CzS+iZlT4K3jP4Y7AceVFuFH1",
-	"Ovrc8OMe0JZUgLDmfyJQQ0vgQjJWZi09f5BYwsqLMmMGlvR3dkRbzM1y1BreQqloYa3p7XARYGiC/0Ig",
-	"RalCQUXu4YSEVAL4Ic/ec7apYIpKavPG/yxblBs3sKqflRgmAh05M7JPc+yqtNqNGIFKzZmiEjX7B5CS",
-	"0J1YbfJ2wMjconvu2FpP/qIsQUvGmrMauLSsXLXUkkIEeSZuSV2bgVo11R+RlLNbULR8ACrfvFJDHven",
-	"sGTsZMC/1ajmzU69sc2vUMigelPU2FviUFAOvxnMZqHiRuq2PZo9z+6f7dgzN1pdXxhAe78/I62W09L4",
-	"KjtQODBxqVbDKa4ucV3rJbyEqhoD9JYYS8dZA0bfGy2sTIDtVoDsbIMj42XYCLAKfhrQejb7cgjWao2v",
-	"cVPJ8UILVjUHOrYhtpwd0PNv0bMv0ZZxbVNxdlTSAqPjnlUQULV5dgAh8A4CK84zrj4KPUjbo12oHSd3",
-	"loqbMbjtPaYUAthRtuaRlAqvHYqUiai1rrIig8gwCjmwg5odDT+6sfZkpzT4QXNAFRmOQwHkDm72v4Wp",
-	"3T3XNHL1KaNNVeGNAqLR/2NAckzFgch5chTkUFdwr5hkT7ba4qsrov6larLQag3J2sVGluKzql1L4gdh",
-	"gu7m7A8YlCfLJvQ+SITvYImaGHpI9BDQX85wrgFqc48eHS3NyKzCUPaFo/AUyVUwDpf2Q72b7++UU2Ts",
-	"zjF/BAm96DhqSlm4ZT3k2ZbQ0unSVrJPffvafBBSERUT1pRMGuktEyI0zAHLYr9gnHfq/dBAcXmAjWjp",
-	"Q7VkRzqvtM3O95w1u31w8KbWxkhV/bDNrv6dMNzHfEDaQ1J2s+mxc7POEIvVzaYiYm8sibQFONgNYbFn",
-	"nPzG6M3tYYLzaHPYGF49Erkn1APHhrEKMB1xpTdu+9V4K2OIKLVyFBMWEii9D7NmkrYGNNlDFWahA+a3",
-	"vijGOw6gzJWSbLfAhZbBCBxvhkRxXWGaupAezuY/GIDTbCNvd++PZ9dhd5Rk4u0ZlzdRrhHWqR6LauGM",
-	"z4hdeAe8JIWc2+K/7GvDXVqX3Up0b5WdwOvmGIDAuOqaeDxh1wmZVmrlbYSr20yCZdoK6bOM09cKfxHL",
-	"b4JEo1ZchDyiRth4P96KztyRUQ8LtrMl9zDF2hXeGJUWkuPFPllPvFdv/1CHKJ+DsDhIVJsxXhj6PHrp",
-	"bqHtPCnMOGmqNxFTXcAdcCJPPVtSslrT/r3mFyhutQiTYdkl2lDX2HwlMjKt9TYj+Iv4D1r+UxBino7d",
-	"ixMu1KTrqeHlQSdvOcPsqYN23oXz1KYccc6ae1DcXjjSX2DsKWQYrrm/NgHBMfhWJPI7IoiJi6SEZX0I",
-	"dgRsxwjh4DVraBm2VoORg3gsfQ9kt5c3B+/lzthwEfKgaGQcQmaIVoaGrtMMo/f69bAlAgXjpYg5hTZ3",
-	"kW5QK6hd289CwDBmkjXFBtAYokmvugORB0l/HH+ZFma5RVO3vRRloRF+np7o7XpEMzHJh5uSbKoIijeA",
-	"1Xs3JeySrNaN5bdJOnDGxLUGi3ayGN1WpJBTOiuu7e5w1Uyqu1s4hWX7hGSOSdimLrGEcl7CtlJPzd4G",
-	"b9zniwWuE692syn6riRCYlpAqsuxPYSJwHoY4YeL46gccLEPs5566JyFMbJ02CZmRS+Lo2qTNEbzfdM7",
-	"TUWMSXo4YUzVhwLIToVqbuoCVj4++6zpQbVDV8faeWYVsd50Fy7eGrmlQd7bt8+RIUozyZ6XbSC1z26M",
-	"l8CXBUQbShICojYOql/O7TTx5blkSij6m47a3lYDeK05EzFCiomXmKQwY+XtGuN781KKQ8ugDDNAaN+D",
-	"AAVg52eMQ6HLUSrwoa5goZWSRgdupXmQIrqpU4SkzoCFlrZjLAJKElZDhG5ZIAQGFTkQGYEe0IJFge4s",
-	"yqAwBEgAlB3Bmyf3FuSGCQa+4mTN4QBKXveUoP+cLUb7TCSqgKpaOOJW+dvpXN6li0JBWEIhmq9Q4j7d",
-	"BB7qidlApZ47txBoJ2z3lxSDShRDWvVodrC0nPuFGC3Ox2LKobwNCmnWybUsSjB5+xLtLNN3UNCQKBI3",
-	"JwkRcwE4j7hDcbHgiDj85KYGfiOgYL08Q2f5mEdi6tlNBcYCmrXkJgxb4YDUBjP27KiMhSMm0grVVryW",
-	"JlmzxaTSmC+U+VFVEMncMomrmyhUh1pPLyREMw4z/RE7EI0BOgCRw18LiGQq/GAXdQYN/sM4GYMqA1rC",
-	"fcQiTcoBW7fBjBPi9n/AqcblB6cPBoJzcfKqZM1GLpS18aSQjdqPjQZdgJZSv9JTdgOHdmu1avpKN7C1",
-	"0Yz0b27htCT980GzUzDKsVIyjyf42HYVit2hnlKtJQsCQQczgw+MjAlSdMR4sz5rJMwJPEE12VkVeWbu",
-	"IzfsYk/aEoGDjQWoQ3Ru6apFV2j889M6U4KZ1QsZ7+mSQDbP5QpFQzkhs95WYnjGQsSqHMtcX3adJXO7",
-	"IsJBfoPFdD6Fe3nj8DNfMTGQYD3TL8I6fkw4biQkSYBrdgwadPgOyhvjGbRR5xJLeCbJwatS8ggHV9Up",
-	"FBLUidiIv2gCALH0JKtjQuAOONkSKBNsgDYT7H3lTW3nCXFgQ4PgH1rPppbaUbPDjAfC1v4wIPIJxE5i",
-	"UZ1Azm9dOd5ZlBxI8EElYCgh/bhcpIrKhjvT9JUyWyLaquhl7W0Nv6vfabgwILql/eIJP5fo9J0b4wQm",
-	"2T/zocCnsAA8YhuVe9TehtGE39ogrd6zm6bdQO4hwi4uRJJaXy8IW+9jD1zpWnD7UE7lC5OKJl0o2Q5n",
-	"VxKvW32H6w+1DbH2NzdlDYiayXOC8lUv5OHnqGjw98k1JLq+lZYElRYNra3RC+AvtjLM9tvhEsRHC+az",
-	"BMg7l9NMy/osTey41prgYKaOB2gBifVEgYKFGDP0qnnSajNCpTtPkS8p2ZFWhN6ml6sSWjfp5ZpRDmEF",
-	"rmxJQqCSBVMZ1heskd30i2zTeNJLPVsCg6FE0mK3JS5vb/5yPcD15xviYDpH4nbhsbaBlsuP+HQcIph/",
-	"wlE7pdHCgoLVgVY9uQf05hViW11TbrsukGRIvx4gkxM+VONhcPspoeh/X7x7myNChQRcqqFxZLSHwD5c",
-	"RcM4c1P72loav4iDyYGHVbzcT7t807pX19HoQRLLf3+oz6v8fe9qFYaFUEuUTVRrhIglmqIxnZdhHlwY",
-	"tvZKy4KpjcgsVT+2P+WePDaeNDByPGm0UjTkTFc87Ap3fm7PG7b20URAYLgqx8EzCstg2yumNARlouuG",
-	"TOxYCfbDoyLoXgvcMH8lMQnXCuog61rEurjDS2LZxJL90bI688Ns0FU97dLwdqogkw8SOmP7qyjC9Xhz",
-	"JtVi28Iv8Jo1XXxDpK9lniOyRc45W2SV4LTcxKT1YuXu7CAH3a2+JHB5vvEzorSgXTSLn2V2Up613VoL",
-	"LaizzCYNTzdnzwrzXSOv8s0CJXcEHrCuZkRWRYQkdHdx7VKaiVrdfmeklmO/rp186H1HBEFUYcyUIqqN",
-	"RB4mV4ZZrWJTrR3c3NTdPAlS/4MzZc8Q+tcuDTNy1Hiv3vkAtNHlRJIdsCRFL/fr2ujkkUSMxK0txBm7",
-	"Q+Uy3KgHYauE48JViI7DKTrKHDFCgO56XBYtOzcv5v5k7dDBFEEVjJhsCRcxqwyLFFPFjGBfD818xDI0",
-	"s27QDNu6x+DvB1LO28ATbZ9uRaEyA8cCijJyS3BdXZrBs9vJDBPoHMXFe9vLnixGTGrjYdh5nxZYNMdr",
-	"0C0L9HnpKMSUEb3jrKnDEUFCZYyEIzo31sfBtD6fySdFdFA4oGUUjVl83rZh6CV306XYxhLubRC3LIn6",
-	"DFfv+90NkbxXN2SaeW0myh1GYpb0w8exVO1o4nzB+iZYD9YK10eLSZfkmg8kRQWqbc+c6TCc4FhjJOqV",
-	"JOiqDiznQ/VHRz3jjphHEVWQdkLkfA24jAaABqViYz90YVe4Hi+2imBT2HIXXT2tQEaSTKt2MxM68PjT",
-	"c92fe2c0K4qmJpEYqSgihTACqHQN6bE8SSwbxDjZEfqI8yXmztA4M9QyL4+W1i14Ns1837Sz3pPQ+XOw",
-	"Wn94DkcXFTJhoqM107uO164swmuIbRnLw/MgsmT2ZQnEIyLHK/GgU0C6tmV758hW2NmahUH8ouYLGRWL",
-	"G7aNdBrJPeMx13/c0zYMm1aVlXj9iMW7v2tXN3mBuvxZxMZJ90Z0W8bUinGlgSzJ3dJ66AK4xIT2u063",
-	"5F5TRiMafciedtKrE7rDvKubIPyA7IPwmSY6OpC++1jXzTCOb4ftmlW6LeR9QCzOpFpWsWjLW0JoMZAi",
-	"uzZYEBFJPfLDVGtTwBwDKsk2UE9zILSJlhSn5qLdIPE4io5/USIZj3UOCOB3ZDobGzMqSeH00QJOWFJh",
-	"3qKzcAIxvs3kUvbz+qs6geSlBA2lODlm6aMHcY8EciMgu1bPFvJho60NH803Jc0KiXhj7ufdTmEob7Zd",
-	"Ot53EULpoE8iuT0ieOSWl5LRQE5Svga15ylfstmElK87lCix8rjW2I/oTRv5XtAiGWd32I3bIx+1xngc",
-	"oxEJTG0OsTWDBNz7kDfhnRs24/1aeeUddNXuP/eBG574jE59a25OCm8qSBltz5o+Yy1aXBevWl580Ng6",
-	"hcnBg8bM/zp724Jioi5vRNeA+ea0nB9StZxTBe7wG6dYWrz6S0gRLUY6nCdZ2HGNEMG2wrtHhuzikZGo",
-	"b3xukb2tTU6TSG24IlQD+3SO6qL6g4GX6DmbGi9mx/lEsMgebjNs/SjCaf173T67JBS5sl2mVuYxjltQ",
-	"aGv+wbVPfEbKhGU8dX5KDVwwGuuPigzIcUkaET8lYUciQ5pHC1oMzFAhcVfsGasiLKseLQRu0CeZ+WrY",
-	"/28W28I0nz6dpQNiu5ue3+EW5FnvdmMdHFMysI4Ez5LQ7utoSHkdOk7z8Faj1SFBTpBRugO7FrE8gkSC",
-	"Imhv0yjDPOCu4RHtGK1SiR9y4upGZo6SsNEXW9bh1hBcdo1pqHPqCDxqOzZ1HX06ar2xA3lfBZfhnQ7z",
-	"+IN7ps7gmaswrRohgV+8ebWgwtR8YxhZMg7LE0OuujZiyy84X+xxSaaZg8h+omW87HnQC3fuBkYMPLUe",
-	"XTUzKTRjBVQpp1rHTq6e7fhLwVLc4I2ecLTIFPYeHHEdRowSEDex7JF6xpqUA3mmUPSvzngeHJzoNfj1",
-	"Gv9sO+Aobt1nVHdQ7MW/Wjs4kV3bI2bVPn4O12uKyDktkX7SXRMr76y7itpQSSGXKxwLYMYxy8vV2kN4",
-	"+JnxW1GHy98ZLpODxH4d3IL+/ZChb75PcdbVapxpPcDUZDbp7OMOz7S8Y8aHH2KeMVKDx/BUISUdQ0tE",
-	"QESj8LO1WrZx1pCJh4wEq7ijujPM4gfvOKXx3SEFo5LjQqINyCMA1W013lUlCNMSESmQHnWLC7hAr+1V",
-	"FAQEwhzMhQ5oD1z+liMl8MzPBmTiF/qHX7Ivnz+/eP5LlqNfslfPv/r6n+bPL//yp+e/ZH9EjCOlZnMk",
-	"ycF+fP36Jfr666//ighFP/348gJ9rwvk22d//eZPf0FWLCBTVy8ufqGt43uVvdPQMC6+0SjZl5YLKK5J",
-	"dpV9ffH84mvbM6Np4RLX5HJrawR25pwMgyfC6Jsyu9LnB+svurvJIjGR7pXL9qqthzzp3e/MVTpJ7+oL",
-	"zdS7fdRqIzx0Q5c91Dx4B1bJmo1/M0cXXwnfuSbMXV3dSN3lZaZxzJ2l17u+5GOgrSo8/oGJ4G1inZHz",
-	"cXBH1FfPn6926445PTR23dARC7Q1b6jnWzxxQHO7RO8SozwTzeGA+cndqtS/VE6RedtwiTBXM+XoV0Yo",
-	"lEhfroKrCtnybXPxT0u8lyUU2pIwSoiJAB2/gsJEeruLvk6LIDfQHwvPrdwsfF/0hXEsvYCVb5nZ1wMC",
-	"eXzJ2Ih+vhmLyX9ALVfA8gd8MriVR4a68yGRqAHfIrZFjHZkkCuZyLbq3QFy21bwqHxyjc+fvZASrJH7",
-	"HB1ByBxRxtV/AAupZH4J7jiLlPsUN+x+8oa71iSblXV5dsD3b8zr3+TZgdDuPzNXKo62R34D002qvdL+",
-	"rkK7KKCq0m4rjErqpxSIbU997Ao0tUuxAqf8nR3RAdOTJxSxvZITKR4QSAngPSn2dk7XDnzAdcctxjzq",
-	"ycDxmjesPCFiLv3ckgo039VYSCiR8gsu0D+ZUpg79ZKQjCtpLDzRbA5AsjcD8oZetKadY8nvlJJ7axtt",
-	"RlwZooP2bqDUCxs/pspxVkiQz4TkgA99xLektSEU81Dvc4Lw/HIe44P7Fh9NKxq6CDtVqJhMWawCAO3Z",
-	"MXBj44A8Lj+ZPx7s+aK2dnegLTmr33RXk84pjFeMwgpbe6kPCESYIrNETZtbxncgETZ3UkpnijBanVDF",
-	"2K2iT62tgurhbyBj+3ieijt7LeUqXL7FvNufvcxymdqy29H1AUG8XsKdq6+wIOkj6wPwO+DPBFCJzKvf",
-	"ImWzoj2rlKShyNv2BVJCo1I6SmlrIhC7Az7m+Z+xLPaTkPYYVMkZs8ogZwb4sL+D780GnwYjub33dMeU",
-	"mKVPgaDaa+4/b+g8YuVaMfPGv1XYE5JhGHkX3/auqD2fY9aTdgpDTlWhI2sqpYA88YbIViHrCFyZkrhE",
-	"gsUl3iVv6BMA/bqhTwTwr35vEXWtQNjCm1DJlCFi8iAtWHVA5/KT+uchapf/DWR7otlyMuo69R+5oRf9",
-	"23tzJfH4CdlSCfRrU+6gXM7j+gbujsN9iFwClby9KuaMQWNkplNEb1225TwndtoD9VJQa1k/qyFSr04J",
-	"at08hipCwVyu6p/TEkXG5SeF/mmTR//+vW1NSzBavQMBH3Pd+sf/V/74/lDLk+Lxik0aUd61ak/mbn3f",
-	"JViC7laXgHn8tpUUMG6Otih1SEIgvGGNMjWt31N0NWzncPJ8qEBfi6853p2/1ge8yVM6mnwKpu9nQpO4",
-	"/vckz5d7THdKG4EyTXVooY8bba0pniqTBMDlltyfK5iXoDMowF/UdXV6Te6fCJXenWWfHR711s0BZorS",
-	"DSZts9sXAm3JPfrD9euX6M9/ff7VH5GxOgY8mILd7rCGmBwzhwY/pRTzjyWOXV9vHq5jHDN0Cwa0zqjR",
-	"Zpu+gFyZPmhzQnsTunxasg8iaNteQbemKfSiLN1VZ+uE88mCrs9BpH7NW/2IPb8lWheRbJWtQsrmlv+p",
-	"hJDEt0DXSAjhWz/904VBW1quK0y1sGfUUPou4pFcKjdwdYpTjtET2t7+sQDpwnu1qSNxFo1mBXxtbesW",
-	"iZVczL4dfyRyrwwvYVrkEJEx1LatTjH53rY7JBjwrsViOsr8VGA3C41oiA1eJc/6Qg+kdIQocAW5hnSn",
-	"Gr4QTmcoRtNgX9MRdqesr8qIP7lT1Z/AFvaqFD87C0pLSOlisUYAog0ubnWQfGP5BuEdJrTjHo1mMckw",
-	"5o1HUvqgorOdNa2LwDsPaaYq2wwc1ouB/Jw51kmsVbGgzSk3aK400RcCsSNF5lSthxjNupN/n4huhwcL",
-	"rxW76Y4xejz83inybc8gzm3ohtUn7QpQJvfAdbaHs4M+nnhIw5ef9L8JIZwO1EuZdc0NX8OB3XlbNnEG",
-	"yrQhgxoB4luXQwXZcApljgQzbxGJCkzRBtCGs2a3l5rRp8Izn8eeX/jHU2+gS88pzEJJ5DmhViMdXhmV",
-	"0ITiovgOnpK9vIOj1tIKawLdhkj6vDWIiPRZ6Pz8Uw8XUwmozw4fq8zcprVi6matrJc2vD2MGnVfok2j",
-	"RIhE+gKa3ObD9qwq2+PhK0yjaLfd8J30HG8BU3EE7upDzKnKJlhjlJ8Jlkp8EhdImUvG8BB+tAEXt+P0",
-	"8CvO6vNl1PpGlFmrso2Pake6mIBImwFXrkgPnvnqbPKTiKmp3zOn8qIsPWj0HG3tKPRzZb5qUoDy6Kyp",
-	"QJFZU8FkQlB3Ej+lT6XGjzAn18/W4kw1mlZvAmGZW0I6BShF+526Wr3LGzkoJBc7OTgLr105BmOvn3Q5",
-	"o7Ufr2Mwu4p/5WcSXjQHUyQt8o7zrJ1T7JkwgaSwih/s6wmSn4NG2rU0/YoQtYpeTgN2pPtN9n6aZuwr",
-	"qzqB3rzLbsG3Z1LPXpFkx091BrvS8VVo2w1nxGLBGipHML/8ZP6YLbX70N2U/DuV2rXuSXsg+lIl59D0",
-	"MbbpS++886hGaA8+SojXuas1V8iurxQ5NYsPENxPtUli7RtaciiRPg9qBayxo82CuupPR31VqQ3DjamC",
-	"ekJsXn4yfzws9x5axg6rRbC9YI8spggqkHdAy2t/gsenjBafgzY8LEx/f16KZ0WXZninfCQLQEy+R5fY",
-	"4fXSAIoxTMzSVl2qSay3o+MjvzJCrTPi6p23XnzEELuj2aPfqxoTOX5r4ZOBtZsk3jrQdRrasOZK1umw",
-	"n5HVQIU26M1ihK7/NRzb8Cq7yi4V3/9fAAAA//8=",
+	"3H1rj9y2ufBfIfS+QFocede5tEU3nxw7bn1qJ8Y6aXDQGAuO9GiGWQ2pktTOToz97we8SZSGlKhZbRqc",
+	"T16PJF6e+5X8lBVs3zAKVIrs6lPWYI73IIHr/70mtPwG01L9TWh2lf27BX7M8oziPWRX2UY9yzNR7GCP",
+	"1Uvy2KjfheSEbrOHh1wP8T2tj+ppCaLgpJGEqbEOOywRxZyzg0ByB0gA5sXua1SSLZG4RgdSAhWISCQZ",
+	"4tAAVutCUn33+h0qMKVMolZAlmdw39SshOyqwrWAPLhappbhr5ZI2Ot9Am332dW/MjtzlmeSUTUso88w",
+	"4eqPBmiWZxUHsVMjwiH7mI+32/2AOcdH9X8hj7X6oWJ8n1lo/AD38hQaao05KnBdC7KlOao4/LsFWhwR",
+	"46hmBZZMrSO0L6kGnMbCm33DuOzQ2GC5678n5mGeqSkJhzK7kryF6RHfMlxGxqvVo6nRFDSwVDNT+eev",
+	"sg5shErYAtfjX+OSsDevIlNw9XThij/ULAYBoR4ljOYv8ANreQGxAc3DJQt8MC+DkN+wkoCmS4O214p4",
+	"rhSnUglU7wE3TU0KrGjn8hehCOiTN/T/51BlV9n/u+x5+9I8FZfekN2c/QLNL6JhVPgreM/hjsBh5UW4",
+	"UfU6htzwww5QRWpAWPM/EailJXAhGSuzjp4/SCxh5UWZMQNL+js7oApzsxy1hrdQKlpYa3o7XAQYmuA/",
+	"E0hRqlBQkTs4IiGVAH7Is/ecbWqYopLGvPFfyxblxg2s6iclholAB86M7NMcuyqt9iNGoNJwpqhEzf4B",
+	"pCR0K1abvBswMrfonzu21pO/KEvQkrHhrAEuLSvXHbWkEEGeiVvSNGagTk0NRyTl7BYULe+Byjev1JCH",
+	"3TEsGXsZ8C81qnmzV29s8wsUMqjeFDUOljgWlONvRrNZqLiR+m2fzJ5n98+27JkbrWkuDKC935+RTstp",
+	"aXyV7SnsmbhUq+EU15e4afQSXkJdnwL0lhhLx1kDRt8bLaxMgKoSIHvb4MB4GTYCrIKfBrSezb4cgrVa",
+	"42vc1vJ0oQWr2z09tSEqzvbo+dfo2eeoYlzbVJwdlLTA6LBjNQRUbZ7tQQi8hcCK84yrj0IP0vZoF2rH",
+	"yZ2l4mYMbnuHKYUAdpSteSClwmuPImUiaq2rrMggMoxCDuygYQfDj26sHdkqDb7XHFBHhuNQALmDm92v",
+	"YWp3zzWNXH3KaFvXeKOAaPT/KSA5pmJP5Dw5CrJvarhXTLIjlbb4mpqof6maLLRaQ7J2sZGl+Kxq15L4",
+	"QZig+zmHAwblybIJvQ8S4TtaoiaGARI9BAyXM55rhNrco0dHSzMyqzCUfeEoPEVyFYzDpf1Q7+bbO+UU",
+	"GbvzlD+ChF70HDWlLNyyHvKsIrR0urST7FPfvjYfhFREzYQ1JZNGesuECA2zx7LYLRjnnXo/NFBcHmAj",
+	"WoZQLdmBzitts/MdZ+12Fxy8bbQxUtffV9nVvxKG+5iPSHtMym42PXZu1hlisabd1ETsjCWRtgAHuzEs",
+	"doyTXxm9ud1PcB5t9xvDqwcid4R64NgwVgOmJ1zpjdt9dbqVU4gotXIQExYSKL0Ps2aStgY02UMdZqE9",
+	"5re+KMZbDqDMlZJUFXChZTACx5shUdzUmKYuZICz+Q9G4DTbyLvd++PZddgdJZl4O8blTZRrhHWqT0W1",
+	"cMZnxC68A16SQs5t8Z/2tfEurctuJbq3yl7g9XOMQGBcdU08nrDrhUwntfIuwtVvJsEy7YT0Wcbpa4W/",
+	"iOU3QaJRKy5CHlEj7HQ/3orO3JFRDwu2U5F7mGLtGm+MSgvJ8WKXrCfeq7e/b0KUz0FYHCSqzRgvjH0e",
+	"vXS30G6eFGacNNXbiKku4A44kceBLSlZo2n/XvMLFLdahMmw7BJdqOvUfCUyMq31NiP4i/gPWv5TEGKe",
+	"jt2LEy7UpOup4eVBJ+84w+yph3beh/PUphxxzpp7UNxeONJfYOwpZBiuub82AcFT8K1I5HdEEBMXSQnL",
+	"+hDsCdiOEcLBa9bSMmytBiMH8Vj6Dsh2J2/23su9seEi5EHRyDiEzBCtDA1dpxlG7/XrYUsECsZLEXMK",
+	"be4i3aBWULu2n4WAYcwka4qNoDFGk151DyIPkv44/jItzHKLpn57KcpCI/w8PTHY9QnNxCQfbkuyqSMo",
+	"3gBW792UsE2yWjeW3ybpwBkT1xos2slitKpJIad0Vlzb3eG6nVR3t3AMy/YJyRyTsG1TYgnlvITtpJ6a",
+	"vQveuM8XC1wnXu1mU/RdSYTEtIBUl6Pah4nAehjhh4vjqBxwsQuznnronIVTZOmwTcyKXhZH1SZpjOaH",
+	"pneaijgl6fGEMVUfCiA7Faq5qQ9Y+fgcsqYH1R5dPWvnmVXEetN9uLgyckuDfLBvnyNDlGaSPS+7QOqQ",
+	"3RgvgS8LiLaUJAREbRxUv5zbaeLLc8mUUPQ3HbWDrQbw2nAmYoQUEy8xSWHGyrs1xvfmpRTHlkEZZoDQ",
+	"vkcBCsDOzzgNhS5HqcD7poaFVkoaHbiV5kGK6KdOEZI6AxZa2paxCChJWA0RWrFACAxqsicyAj2gBYsC",
+	"3VmUQWEIkAAoO4I3T+4tyA0TDHzFyZrDHpS8HihB/zlbjPaZSFQBdb1wxEr52+lc3qeLQkFYQiGar1Di",
+	"Pt0EHuuJ2UClnju3EOgm7PaXFINKFENa9Wh2sLSc+4UYHc5PxZRDeRcU0qyTa1mUYPIOJdpZpu+ooCFR",
+	"JG6OEiLmAnAecYfiYsERcfjJTQP8RkDBBnmG3vIxj8TUs5sajAU0a8lNGLbCAakLZuzYQRkLB0ykFaqd",
+	"eC1NsqbCpNaYL5T5UdcQydwyieubKFTHWk8vJEQzDjPDEXsQnQJ0BCKHvw4QyVT4wS7qDBr8h3EyRlUG",
+	"tIT7iEWalAO2boMZJ8Tt/4Bjg8sPTh+MBOfi5FXJ2o1cKGvjSSEbtT81GnQBWkr9ykDZjRzaymrV9JVu",
+	"oLLRjPRvbuG4JP3zQbNTMMqxUjKPJ/jYdhWK3aGZUq0lCwJBBzODD4yMCVJ0xHizPmskzAk8QTXZWRV5",
+	"Zu4jN+xiT9oSgYONBahDdG7pqkNXaPzz0zpTgpk1Cxnv6ZJANs/lCkVDOSGz3k5ieMZCxKo8lbm+7DpL",
+	"5vZFhKP8BovpfAr38sbhZ75iYiTBBqZfhHX8mHDcSEiSANfsEDTo8B2UN8Yz6KLOJZbwTJK9V6XkEQ6u",
+	"62MoJKgTsRF/0QQAYulJ1sSEwB1wUhEoE2yALhPsfeVNbecJcWBLg+AfW8+mltpRs8OMB8LO/jAg8gnE",
+	"TmJRnUDOb1053lmUHEjwQS1gLCH9uFykisqGO9P0lTJbItqqGGTtbQ2/q99puTAguqXD4gk/l+j0nRvj",
+	"CCbZP/OhwMewADxgG5V71N7G0YRfuyCt3rObpttA7iHCLi5EklpfLwhb72IPXOlacPtQTuULk4omXSjZ",
+	"DmdXEq9bfYebD40NsQ43N2UNiIbJc4Ly9SDk4eeoaPD3yTUkur61lgS1Fg2drTEI4C+2Msz2u+ESxEcH",
+	"5rMEyDuX00zL+ixN7LjWmuBgpo4HaAGJ9USBgoUYMwyqedJqM0KlO0+RLynZgdaE3qaXqxLatOnlmlEO",
+	"YQWubUlCoJIFUxnWF6yV/fSLbNN40ks9WwKDsUTSYrcjLm9v/nI9wA3nG+NgOkfiduGxtoGWy4/4dBwi",
+	"mO/goJ3SaGFBwZpAq57cAXrzCrFK15TbrgskGdKvB8jkiPf16TC4+5RQ9D8v3r3NEaFCAi7V0Dgy2kNg",
+	"H66i4TRz0/jaWhq/iIPJgYdVvNxNu3zTulfX0ehBEst/v2/Oq/x972oVxoVQS5RNVGuEiCWaojGdl2Ee",
+	"XBi29krLgqmNyCz1MLY/5Z48Np40MnI8abRSNORMVzzsCvd+7sAbtvbRREBgvCrHwTMKy2DbK6Y0BGWi",
+	"64ZM7FgJ9sOjIuheC9w4fyUxCdcK6iDrWsS6uMNLYtnGkv3Rsjrzw2zQVT3t0/B2qiCTjxI6p/ZXUYTr",
+	"8eZMqsW2hV/gNWu6+IbIUMs8R6RCzjlbZJXgtNzEpPVi5e7sIHvdrb4kcHm+8XNCaUG7aBY/y+ykPOu6",
+	"tRZaUGeZTRqebs6BFea7Rl7lmwVK7gg8YF3NiKyaCEno9uLapTQTtbr9zkgtx359O/nY+44IgqjCmClF",
+	"VBuJPEyuDLNaxaZae7i5qft5EqT+B2fKniH0r10a5sRR44N65z3QVpcTSbbHkhSD3K9ro5MHEjESK1uI",
+	"c+oOlctwox6ErRKOC1chehpO0VHmiBECdDvgsmjZuXkx9yfrhg6mCOpgxKQiXMSsMixSTBUzgn09NPMB",
+	"y9DMukEzbOsegr/vSTlvA0+0fboVhcoMHAsoysgtwfV1aQbPbiczTKBzFBfvbS97shgxqY2Hced9WmDR",
+	"HK9BKxbo89JRiCkjestZ24QjgoTKGAlHdG6sj4NpfT6TT4rooHBAyygas/i8a8PQS+6nS7GNJdzbIG5Z",
+	"EvUZrt8Puxsiea9+yDTz2kyUO4zELOmHj6dStaeJ8wXrm2A9WCdcHy0mXZJrPpAUFai2PXOmw3CCY42R",
+	"qFeSoKt6sJwP1R8c9Zx2xDyKqIK0EyLna8BlNAA0KhU79UMXdoXr8WKrCDaFLXfR1dMaZCTJtGo3M6Ej",
+	"jz891/1774xmRdE2JBIjFUWkEEYAla4hPZYniWWDGCdbQh9xvsTcGRpnhlrm5dHSugXPppnvm3bWexI6",
+	"fwpW64/P4eijQiZMdLBmet/x2pdFeA2xHWN5eB5Flsy+LIF4ROR4JR50CkjXrmzvHNkKW1uzMIpfNHwh",
+	"o2Jxw6pIp5HcMR5z/U972sZh07q2Em8YsXj3d+3qJi9Qlz+L2Djp3ohuy5haMa41kCW5W1oPXQCXmNBh",
+	"12lF7jVltKLVh+xpJ70+ojvM+7oJwvfIPgifaaKjA+m7j3XdjOP4dti+WaXfQj4ExOJMqmUVi7a8I4QO",
+	"Aymya4MFEZHUI99PtTYFzDGgklSBepo9oW20pDg1F+0GicdRdPyLEsl4rHNAAL8j09nYmFFJCqePFnDC",
+	"kgrzDp2FE4jxbSaXsp/XX9ULJC8laCjFyTFLHwOIeySQGwHZt3p2kA8bbV34aL4paVZIxBtzf9/tFIby",
+	"Ztul430XIZSO+iSS2yOCR255KRkN5CTla1B7nvIlm01I+bpDiRIrjxuN/YjetJHvBS2ScXaH7Wl75KPW",
+	"GI9jtCKBqc0htmaQgHsf8ia8c8NmvF8rr7yDrrr95z5wwxOf0alvzc1J4U0FKaPtWdNnrEWL6+JVy4sP",
+	"GlunMDl40Jj5X29vW1BM1OWd0DVgvjku54dULedUgTv8ximWDq/+ElJEi5EO50kWdlgjRFDVePvIkF08",
+	"MhL1jc8tsre1yWkSqQtXhGpgn85RXVR/MPISPWdT48XsOJ8IFtnDbcatH0U4rX+v22eXhCJXtsvUyjzG",
+	"cQsKbc0/uPaJz0iZsIynzk9pgAtGY/1RkQE5Lkkr4qckbElkSPNoQYuBGSok7oodY3WEZdWjhcAN+iQz",
+	"X437/81iO5jm06ez9EDsdjPwO9yCPOvdbqyHY0oG1pHgWRLafR0NKa9Dx2ke3mq0OibICTJKd2DXIpZH",
+	"kEhQBO1sGmWcB9y2PKIdo1Uq8UNOXN3IzFESNvpiyzrcGoLLbjANdU4dgEdtx7Zpok9PWm/sQN5XwWV4",
+	"p8M8/uCeqTN45ipM61ZI4BdvXi2oMDXfGEaWjMPyxJCrro3Y8gvOF3tckmnmILIfaRkvex71wp27gRMG",
+	"nlqPrpqZFJqxAqqUU61jJ1fPdvylYClu8EZPOFpkCnsPDrgJI0YJiJtY9kg9Y23KgTxTKPpnbzyPDk70",
+	"GvwGjX+2HfAkbj1kVHdQ7MU/Ozs4kV27I2bVPn4K12uKyDktkX7SbRsr72z6itpQSSGXKxwLYMYxy8vV",
+	"2kN4+InxW9GEy98ZLpODxH4d3IL+/ZChb75PcdbVapxpPcLUZDbp7OMOz7S8Y8aHH2KeMVKDx/DUISUd",
+	"Q0tEQESj8LO1WrZx1pCJh4wEq7inujPM4gfvOKXTu0MKRiXHhUQbkAcAqttqvKtKEKYlIlIgPWqFC7hA",
+	"r+1VFAQEwhzMhQ5oB1z+miMl8MzPBmTiZ/qHn7PPnz+/eP5zlqOfs1fPv/jyO/Pn53/50/Ofsz8ixpFS",
+	"szmSZG8/vn79En355Zd/RYSiH394eYG+1QXy3bO/fvWnvyArFpCpqxcXP9PO8b3K3mloGBffaJTsc8sF",
+	"FDcku8q+vHh+8aXtmdG0cIkbclnZGoGtOSfD4Ikw+qbMrvT5wfqL/m6ySEykf+Wyu2rrIU969xtzlU7S",
+	"u/pCM/XuELWCtXKXowMImSPKuPoPYCEVOEvQquEKMVofkb77TCF9jxskdiZSn3KH2Ybdh68w69voWbvx",
+	"b/rwyiHx/Rvz+ld5tie0/8/MtWXjfWpnI7Q6e3h78K6v2LrU8KGxhLmTrB+pv6TNNMi5MwMH17R8DLSP",
+	"hcffMxG8Na035j6O7sL64vnz1W4XMqekxq5VOmCBKvOGel7hiYOouyV6lzXlmWj3e8yP7vao4eV5ip27",
+	"xlKEuZopR78wQqFE+hIZXNfIlqmbC446Jr0sodAWk1G2TAT49RUUJqLdX2h2XAS5kZ5ceD7nZuH7Yqh0",
+	"YmkUrHzozL4eUDynl6md0M9Xp+rgH9DIFbD8AR8NbuWBof4cTCQawLeIVYjRngxyJftZpd4dIbdreY/K",
+	"Ydfg/X9BGC+SufGb/P4jMliQX8F0zWrve7ir0C4KqOu0WxmjkvopBWJ3dkDsqje1S7ECp/ydHdAe06Mn",
+	"FLG9ehQpHhBICeAdKXZ2Ttf2vMdNzy3GDBzIwNM1b1h5RMRcblqRGjTfNVhIKJHyfy7Qd0wpzK16SUjG",
+	"lTQWnmg2Bz3ZGxB5Sy86E9ax5DdKyb21DUUnXBmig+4OpNSLKT+mynFWSJDPhOSA90PEd6S1IRTzUI93",
+	"gvD8fB7jo3slH00rGroIO1WomExZ5gIA7dghcDPliDwuP5k/Huw5qrZGeaQtOWve9FewzimMV4zCClt7",
+	"qQ9CRJgis0RNmxXjW5AIm7s3pTNFtMlaM3ar6FNrq6B6+BvI2D6ep+LOXr+5CpdXmPf7s5d2LlNbdju6",
+	"DiKI10u4c3UkFiRDZH0Afgf8mQAqkXn1a6RsVrRjtZI0FHnbvkBKaNRKRyltTQRid8BPef4nLIvdJKQ9",
+	"BlVyxqwyyJkBPhzu4FuzwafBSG7vd90yJWbpUyCo8Q4xOG/oPGLlWjHzxr892ROSYRh5F/wOruI9n2PW",
+	"k3YKQ05VoQNra6WAPPGGSKWQdQCuTElcIsHiEu+St/QJgH7d0icC+Be/tYi6ViDs4E2oZMoQMfmeDqw6",
+	"cHX5Sf3zELXL/wayO7ltORn1JxI8ckMvhrcU50ri8SOyJSHol7bcQrmcx/VN4z2H+xC5BCp5dyXOGYPG",
+	"yEynwt66rNJ5Tuy0B+ql2tayflZDpF6dEtS6SQ7VhIK5RNY/jyaKjMtPCv3TJo/+/VvbgpdgtHoHHz7m",
+	"WvmP/1H++HbfyKPi8ZpNGlHe9XFP5m592yeSgu5Wn2h6/LaVFDBujrYodUhCILxhrTI1rd9T9LV653Dy",
+	"fKhAX/+vOd6dMzcEvMnHOpp8CqYfZnyTuP63JM+XO0y3ShuBMk11aGGIG22tKZ4qkwTAZUXuzxXMS9AZ",
+	"FOAvmqY+vib3T4RK72623x0e9dbNQW2K0g0mbVPfZwJV5B794fr1S/Tnvz7/4o/IWB0jHkzBbn8oRUyO",
+	"mcORn1KK+ccvx67pNw/XMY4ZugUDWmfUaLNNX7SuTB+0OaKdCV0+LdkHEVR1V+2taQq9KEt3pds64Xyy",
+	"oLt1FKlf8/ZCYs+pidZ/JFtlq5Dyi7KE6YSQxLdA10gI4Vs//dOHQTtabmpMtbBn1FD6NuKRXCo3cHWK",
+	"U47RE9re/vEH6cJ7takjcZafXEZYW9u6FWQlF3Noxx+I3CnDS5hWQERkDLVdS1dMvndtHQkGvGslmY4y",
+	"PxXYzUIjGmKDV8mzvtADKR0hClxDriHdq4bPhNMZitE02Nd0hN1p8qsy4o/u9PgnsIW9aszfnQWlJaR0",
+	"sVgjANEGF7c6SL6xfIPwFhPacw9rZXc8SIxlvnfvPJLaR4feejP37YzBRqdBOW1iS2k3fFhHDjnqb8D+",
+	"+8P336EKsGw5oILVNRTmbKUVfBSGhfSqGEqODxQx2tXSbECQUiGPCXCJuwPjteeyaHacxNK1eWNVHPWz",
+	"pnW1eOdzzXQJmIFTcPNDf3izWKuyRJu9btBcWQyfCcQOFJlT3h5issWdRP1E8mV80PVaMbb+WK3Hw++d",
+	"EjPdmdi5DbGx5qhdNsrkDrjOynG218dlj2n48pP+NyHU1oN6qVBdc8PXsGd33pYNH1OmDU7UChBfu1w3",
+	"yJZTKHMkmHmLSFRgijaANpy1253UAnkqjPb72PML/7j0DfRpVIVZKIk8JyRupMMro7rbUPwa38FTspd3",
+	"kNla2ntNoNtQ1pC3RpGrIQudnycc4GIqUfi7w8cqM3fpx5i6WSs7qR0kD6PGLCvRplUiRCJ9IVJu85Y7",
+	"VpfddQU1plG029MZeul5ugVMxQG4q+Mxp3yboJpRfiaoLfFRXCBl1hoDUfhRIVzcnqbxX3HWnC+j1jd2",
+	"zVqVD6Ork3XRB5G2UkG5jAN45quzyY8ipqZ+y9zXi7L0oDEIiGiHbpjT9FWTApRHZ20NiszaGiYTt7qz",
+	"/Sl9XzV+hDm5frYWZ6rRtHoTCMvcEtIxQCk6PqC7J/r8noNCclGag7Pw2udjMPb6m5czWvfxOgaz60D5",
+	"TKCC8KLdm2J2kfecZ+2cQvkwhtOCKn60rydIUo8au9fS9CtC1Cp6OQ3YE91vqiymaca+sqoT6M2b5AWO",
+	"T4efvbLLjp/qDPYl/qvQthvOiMWCtVSewPzyk/ljtiTyQ39z929UEtm5J90B/UuVnEPTx9imL73z96Ma",
+	"oTuIKyGu6q56XaEKYqUIt1l8gOB+bEyycdfSkkOJ9PlkK2CNHWy22lXpOuqrS20Ybky12hNi8/KT+eNh",
+	"uffQMXZYLYLtTXxk0UtQgbwDWl77Ezw+tbf4XL7x4XX6+/NScSu6NKMrcWLZGmLycroUEq+XrlGMYWLL",
+	"tjpWTWK9HR0f+YURap0RV5deefERQ+yOZg9+73RM5Pitrk8G1n6SeItH3/lqw5orWafj/lrWABXaoDeL",
+	"EbpO23Bsy+vsKrtUfP+/AQAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

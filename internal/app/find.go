@@ -3,6 +3,8 @@ package app
 import (
 	"cmp"
 	"context"
+	"encoding/json"
+	"fmt"
 	"math"
 	"slices"
 	"strings"
@@ -159,7 +161,7 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	}
 	for _, r := range joined {
 		v := s.repeater(r, place, rules)
-		if v.Distance == nil || place == nil || *v.Distance <= out.Within {
+		if v.Distance == nil || *v.Distance <= out.Within {
 			out.Repeaters = append(out.Repeaters, v)
 		}
 	}
@@ -175,11 +177,18 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	return out, err
 }
 
+// search reads the records of what the map shows, or of all within a distance.
 func (a *App) search(ctx context.Context, place *geo.Point, km float64, f store.Filter, limit int) ([]listing.Record, error) {
-	if place == nil {
+	switch box := f.Box; {
+	case box != nil && place == nil:
+		middle := geo.Point{Lat: (box.South + box.North) / 2, Lon: (box.West + box.East) / 2}
+		return a.store.Inside(ctx, *box, middle, f, limit)
+	case place == nil:
 		return a.store.Any(ctx, f, limit)
+	case box != nil:
+		return a.store.Inside(ctx, *box, *place, f, limit)
 	}
-	return a.store.Around(ctx, *place, km, f, limit)
+	return a.store.Inside(ctx, geo.Around(*place, km), *place, f, limit)
 }
 
 func (a *App) join(ctx context.Context, records []listing.Record) ([]cluster.Repeater, error) {
@@ -297,4 +306,19 @@ func (a *App) Decide(ctx context.Context, x, y cluster.ID, same bool) error {
 	return a.store.Decide(ctx, store.Joining{
 		ASource: x.Source, AKey: x.Key, BSource: y.Source, BKey: y.Key, Same: same, Person: o.Person, At: a.now().UTC().Format(time.RFC3339),
 	})
+}
+
+// Outlines returns the coasts that are drawn beside those of the world.
+func (a *App) Outlines(ctx context.Context) ([]map[string]any, error) {
+	texts, err := a.store.Outlines(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]map[string]any, len(texts))
+	for i, text := range texts {
+		if err := json.Unmarshal([]byte(text), &out[i]); err != nil {
+			return nil, fmt.Errorf("read outline: %w", err)
+		}
+	}
+	return out, nil
 }

@@ -23,6 +23,9 @@ import (
 	"mnemos/internal/store"
 )
 
+//go:embed coast.json
+var coast string
+
 //go:embed records.yaml
 var recordsYAML []byte
 
@@ -96,6 +99,9 @@ func Fill(ctx context.Context, s *store.Store, today time.Time) error {
 	}
 	at := today.UTC().Format(time.RFC3339)
 	if err := importRecords(ctx, s, today, at); err != nil {
+		return err
+	}
+	if err := s.SetOutline(ctx, "Ostrel Islands", coast); err != nil {
 		return err
 	}
 	var radios []string

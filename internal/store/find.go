@@ -79,11 +79,10 @@ func (f Filter) where() (string, []any) {
 
 var joined = "r." + strings.ReplaceAll(recordColumns, ", ", ", r.")
 
-// Around returns the records that the filter lets through within a distance
-// of a place, roughly nearest first, at most so many. Those without a position
-// are not among them.
-func (s *Store) Around(ctx context.Context, p geo.Point, km float64, f Filter, limit int) ([]listing.Record, error) {
-	box := geo.Around(p, km)
+// Inside returns the records in a box that the filter lets through, roughly
+// nearest to a place first, at most so many. Those without a position are not
+// among them.
+func (s *Store) Inside(ctx context.Context, box geo.Box, p geo.Point, f Filter, limit int) ([]listing.Record, error) {
 	where, args := f.where()
 	shrink := math.Cos(p.Lat * math.Pi / 180) // a degree of longitude is shorter than one of latitude
 	query := `SELECT r.edition_id, ` + joined + ` FROM record_place AS p CROSS JOIN record AS r ON r.id = p.id
@@ -99,7 +98,7 @@ func (s *Store) Around(ctx context.Context, p geo.Point, km float64, f Filter, l
 // searched.
 func (s *Store) Nearest(ctx context.Context, p geo.Point, f Filter, limit int) ([]listing.Record, error) {
 	for km := 25.0; ; km *= 2 {
-		out, err := s.Around(ctx, p, km, f, limit)
+		out, err := s.Inside(ctx, geo.Around(p, km), p, f, limit)
 		if err != nil || len(out) >= limit || km > 20_000 {
 			return out, err
 		}

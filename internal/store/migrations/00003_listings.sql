@@ -79,7 +79,15 @@ CREATE TABLE joining (
   PRIMARY KEY (a_source, a_key, b_source, b_key)
 ) STRICT;
 
+-- Coasts and borders that are drawn on the map beside those of the world,
+-- as GeoJSON feature collections.
+CREATE TABLE outline (
+  name    TEXT PRIMARY KEY,
+  geojson TEXT NOT NULL
+) STRICT;
+
 -- +goose Down
+DROP TABLE outline;
 DROP TABLE joining;
 DROP TABLE mapping;
 DROP TABLE reject;

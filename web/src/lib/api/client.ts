@@ -27,9 +27,21 @@ export type RadioForm = Schemas['RadioForm'];
 export type Preview = Schemas['Preview'];
 export type Loss = Schemas['Loss'];
 export type Rule = Schemas['Rule'];
+export type Found = Schemas['Found'];
+export type FoundRepeater = Schemas['FoundRepeater'];
+export type PublishedRecord = Schemas['PublishedRecord'];
+export type StatementID = Schemas['StatementID'];
+export type MapSpots = Schemas['MapSpots'];
+export type ImportPreview = Schemas['ImportPreview'];
+export type ImportState = Schemas['ImportState'];
+export type PublishedSource = Schemas['PublishedSource'];
+export type Rejects = Schemas['Rejects'];
 export type UpdateRequest = Schemas['UpdateRequest'];
 
-export const api = createClient<paths>({ baseUrl: '/' });
+export const api = createClient<paths>({
+  baseUrl: '/',
+  querySerializer: { array: { style: 'form', explode: false } },
+});
 
 /** An answer that was a problem; it keeps what the server said. */
 export class ApiError extends Error {

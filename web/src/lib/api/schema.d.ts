@@ -329,6 +329,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/outlines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Coasts that are drawn on the map beside those of the world */
+        get: operations["getOutlines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/find/decisions": {
         parameters: {
             query?: never;
@@ -1635,6 +1652,8 @@ export interface operations {
                 band?: components["parameters"]["FindBand"];
                 /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
                 only?: components["parameters"]["FindOnly"];
+                /** @description south, west, north, east in degrees: only what the map shows */
+                box?: number[];
                 /** @description km */
                 within?: number;
                 sort?: "distance" | "reach" | "frequency";
@@ -1684,6 +1703,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MapSpots"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getOutlines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description GeoJSON feature collections */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        outlines: {
+                            [key: string]: unknown;
+                        }[];
+                    };
                 };
             };
             default: components["responses"]["Problem"];

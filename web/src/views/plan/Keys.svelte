@@ -13,7 +13,7 @@
         ['Alt 2…9', 'apply a further fix'],
         ['Ctrl Z', 'take the last change back'],
         ['Ctrl Shift Z', 'do it again'],
-        ['g p, g r, g s', 'to the plan, the radios, the settings'],
+        ['g f, g p, g r, g s', 'to find, the plan, the radios, the settings'],
         ['?', 'this list'],
       ],
     },

@@ -1,0 +1,248 @@
+<script lang="ts">
+  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+  import { tinykeys } from 'tinykeys';
+  import Action from '$parts/Action.svelte';
+  import Masthead from '$parts/Masthead.svelte';
+  import { api, must } from '$lib/api/client';
+  import { singleKeys, typing } from '$lib/keys.svelte';
+  import BringListing from './BringListing.svelte';
+  import Chart from './Chart.svelte';
+  import { cellAt } from './chart';
+  import Detail from './Detail.svelte';
+  import { FindState, idText, narrowing, type Box, type Only } from './find.svelte';
+  import Results from './Results.svelte';
+  import Sources from './Sources.svelte';
+
+  const find = new FindState(useQueryClient());
+  let bringing = $state(false);
+  let dropped = $state<File>();
+  let search = $state<HTMLInputElement>();
+  let zoom = $state(8);
+  let over = $state(false);
+
+  // The map and what is typed settle before anything is asked.
+  let asked = $state<{ query: FindState['query']; within: string; sort: FindState['sort']; box: Box | undefined }>();
+  $effect(() => {
+    const next = { query: find.query, within: find.within, sort: find.sort, box: find.box };
+    const timer = window.setTimeout(() => (asked = next), 160);
+    return () => {
+      window.clearTimeout(timer);
+    };
+  });
+
+  const first = createQuery(() => ({
+    queryKey: ['find', 'place'],
+    queryFn: async () => must(await api.GET('/api/find', { params: { query: { most: 1 } } })),
+  }));
+  const found = createQuery(() => ({
+    queryKey: ['find', asked],
+    queryFn: async () =>
+      must(
+        await api.GET('/api/find', {
+          params: {
+            query: {
+              ...asked?.query,
+              ...(asked?.box ? { box: asked.box } : {}),
+              ...(Number(asked?.within) > 0 ? { within: Number(asked?.within) } : { within: 40000 }),
+              sort: asked?.sort ?? 'distance',
+            },
+          },
+        }),
+      ),
+    enabled: asked?.box !== undefined,
+    placeholderData: keepPreviousData,
+  }));
+  const spots = createQuery(() => ({
+    queryKey: ['spots', asked?.query, asked?.box, zoom],
+    queryFn: async () =>
+      must(
+        await api.GET('/api/find/spots', {
+          params: { query: { ...asked?.query, box: asked?.box ?? [-90, -180, 90, 180], cell: cellAt(zoom) } },
+        }),
+      ),
+    enabled: asked?.box !== undefined,
+    placeholderData: keepPreviousData,
+  }));
+  const outlines = createQuery(() => ({
+    queryKey: ['outlines'],
+    queryFn: async () => must(await api.GET('/api/outlines')).outlines,
+    staleTime: Infinity,
+  }));
+
+  const list = $derived(found.data?.repeaters ?? []);
+  const selected = $derived(list.find((r) => r.statements.some((s) => idText(s) === find.selected)));
+  const chosen = $derived(find.chosen(list));
+  const two = $derived(chosen.length === 2 ? chosen : undefined);
+
+  function choose(id: string) {
+    const r = list.find((x) => x.statements.some((s) => idText(s) === id));
+    if (!r) return;
+    find.selected = idText(r.id);
+    document.getElementById(`r-${find.selected}`)?.scrollIntoView({ block: 'nearest' });
+  }
+
+  $effect(() =>
+    tinykeys(window, {
+      '/': (e) => {
+        if (typing(e) || !singleKeys.on) return;
+        e.preventDefault();
+        search?.focus();
+      },
+      a: (e) => {
+        if (!typing(e) && singleKeys.on) void find.add(list);
+      },
+      i: (e) => {
+        if (!typing(e) && singleKeys.on) bringing = true;
+      },
+    }),
+  );
+  function dropFile(e: DragEvent) {
+    e.preventDefault();
+    over = false;
+    dropped = e.dataTransfer?.files[0];
+    if (dropped) bringing = true;
+  }
+</script>
+
+<svelte:head><title>Find · Mnemos</title></svelte:head>
+<svelte:window
+  ondragover={(e) => {
+    e.preventDefault();
+    over = true;
+  }}
+  ondragleave={() => (over = false)}
+  ondrop={dropFile}
+/>
+
+<Masthead current="Find" />
+<main class="mx-auto max-w-[1500px] px-6 py-4 max-desk:px-4">
+  <h1 class="sr-only">Find</h1>
+  <form
+    class="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-bold pb-3"
+    onsubmit={(e) => {
+      e.preventDefault();
+      document.querySelector<HTMLElement>('[role=option][tabindex="0"]')?.focus();
+    }}
+  >
+    <input
+      bind:this={search}
+      bind:value={find.text}
+      aria-label="Search"
+      placeholder="name, callsign, frequency or locator"
+      autocomplete="off"
+      spellcheck="false"
+      class="h-[34px] w-[320px] rounded-[2px] border border-rule2 bg-sheet px-2 font-figs max-desk:h-11 max-desk:w-full"
+    />
+    <label class="flex items-center gap-2"
+      ><span class="text-ink2">band</span>
+      <select bind:value={find.band} class="h-[30px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11">
+        <option value="">all</option>
+        {#each first.data?.bands ?? [] as b (b)}<option>{b}</option>{/each}
+      </select></label
+    >
+    <label class="flex items-center gap-2"
+      ><span class="text-ink2">within</span>
+      <input
+        bind:value={find.within}
+        inputmode="numeric"
+        placeholder="the map"
+        class="h-[30px] w-[76px] rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11"
+      /><span class="text-ink2">km</span></label
+    >
+    <label class="flex items-center gap-2"
+      ><span class="text-ink2">by</span>
+      <select bind:value={find.sort} class="h-[30px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11">
+        <option value="distance">distance</option>
+        <option value="reach">likely reach</option>
+        <option value="frequency">frequency</option>
+      </select></label
+    >
+    <fieldset class="flex flex-wrap gap-x-4 gap-y-1">
+      <legend class="sr-only">Only</legend>
+      {#each narrowing as n (n.value)}
+        <label class="flex items-center gap-1.5 max-desk:min-h-11"
+          ><input type="checkbox" value={n.value satisfies Only} bind:group={find.only} />{n.label}</label
+        >
+      {/each}
+    </fieldset>
+  </form>
+  <div class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-6 max-wide:block">
+    <div class="max-wide:mb-6">
+      <div class="flex min-h-11 flex-wrap items-center gap-x-3 gap-y-1 py-2">
+        <p class="mr-auto text-ink2" role="status">
+          {#if found.data}<b class="font-figs font-strong text-ink">{list.length}</b>
+            {list.length === 1 ? 'repeater' : 'repeaters'}{found.data.more ? ', the nearest of more' : ''}, of
+            {found.data.records.toLocaleString('en')} records{/if}
+          {find.message}
+        </p>
+        {#if two && two[0] && two[1]}
+          {@const [a, b] = [two[0].id, two[1].id]}
+          <Action onclick={() => void find.decide(a, b, true)}>One repeater</Action>
+        {/if}
+        <Action
+          key="a"
+          fix={chosen.length > 0 ? 'live' : undefined}
+          disabled={chosen.length === 0}
+          onclick={() => void find.add(list)}
+          >{chosen.length > 1 ? `Take ${String(chosen.length)} into the plan` : 'Take into the plan'}</Action
+        >
+      </div>
+      {#if find.trouble}<p role="alert" class="pb-2 text-stop">{find.trouble}</p>{/if}
+      {#if found.isError}<p role="alert" class="py-4">
+          The application does not answer. Start it again and reload the page.
+        </p>{/if}
+      {#if found.data && found.data.records === 0}
+        <p class="py-6">
+          Nothing is published here yet. <button type="button" class="link" onclick={() => (bringing = true)}
+            >Bring a listing in</button
+          >: a table, a workbook, GeoJSON, or text that you paste.
+        </p>
+      {:else if found.data && list.length === 0}
+        <p class="py-6 text-ink2">Nothing that is published here fits. Untick something, or show more of the map.</p>
+      {/if}
+      <div class="results"><Results {find} {list} /></div>
+      <Sources {find} bring={() => (bringing = true)} />
+    </div>
+    <div>
+      {#if first.data}
+        <Chart
+          place={first.data.place}
+          within={60}
+          spots={spots.data?.spots ?? []}
+          {selected}
+          outlines={outlines.data ?? []}
+          moved={(box, z) => {
+            find.box = box;
+            zoom = z;
+          }}
+          {choose}
+        />
+      {/if}
+      {#if selected}<Detail {find} repeater={selected} />{:else if list.length > 0}
+        <p class="mt-4 text-ink2">
+          Choose a repeater in the list or on the map: what each listing says of it appears here. Space picks several.
+        </p>
+      {/if}
+    </div>
+  </div>
+</main>
+{#if over}
+  <p
+    class="pointer-events-none fixed inset-4 z-50 flex items-center justify-center border-4 border-dashed border-accent bg-paper text-head"
+  >
+    Let go to bring the listing in
+  </p>
+{/if}
+<BringListing bind:open={bringing} file={dropped} />
+
+<style>
+  .results {
+    max-height: calc(100vh - 250px);
+    overflow-y: auto;
+  }
+  @media (max-width: 1270px) {
+    .results {
+      max-height: 420px;
+    }
+  }
+</style>

@@ -1,0 +1,185 @@
+<script lang="ts">
+  import type { ImportPreview } from '$lib/api/client';
+  import { mhz, toneText } from '$lib/format';
+  import type { BringState } from './bring.svelte';
+
+  let { bring, preview }: { bring: BringState; preview: ImportPreview } = $props();
+
+  const names: Record<string, string> = {
+    '': 'nothing that is needed',
+    output: 'output frequency',
+    input: 'input frequency',
+    shift: 'shift',
+    size: 'size of the shift',
+    uplink_tone: 'uplink tone (you send it)',
+    downlink_tone: 'downlink tone (it sends it)',
+    callsign: 'callsign',
+    locality: 'place',
+    latitude: 'latitude',
+    longitude: 'longitude',
+    position: 'position or locator',
+    height: 'height of the aerial',
+    mode: 'mode',
+    width: 'width',
+    status: 'status',
+    access: 'access',
+    updated: 'date',
+    note: 'note',
+    key: 'number in the listing',
+  };
+  const measured = ['output', 'input', 'shift', 'size'];
+  const tone = (t: string | null | undefined) => (t == null ? '' : t === 'none' ? 'none' : toneText(t));
+  const box = 'h-[28px] max-w-full rounded-[2px] border border-rule2 bg-sheet px-1 text-small max-desk:h-11';
+</script>
+
+<div class="my-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+  <label class="flex items-center gap-2"
+    ><span class="text-ink2">name of the listing</span>
+    <input
+      bind:value={bring.source}
+      class="h-[30px] w-[220px] rounded-[2px] border bg-sheet px-2 max-desk:h-11 {bring.faults.source
+        ? 'border-stop'
+        : 'border-rule2'}"
+      aria-invalid={bring.faults.source !== undefined}
+    /></label
+  >
+  <span class="text-ink2"
+    >{preview.file}: {preview.info.format}{preview.info.sheet ? `, sheet ${preview.info.sheet}` : ''}{preview.info
+      .encoding
+      ? `, ${preview.info.encoding}`
+      : ''}{preview.info.delimiter
+      ? `, cells parted by ${{ '\t': 'tab' }[preview.info.delimiter] ?? preview.info.delimiter}`
+      : ''}</span
+  >
+  {#if preview.info.format === 'text'}
+    <label class="flex items-center gap-1.5"
+      ><input
+        type="checkbox"
+        checked={preview.prose}
+        onchange={(e) => {
+          preview.prose = e.currentTarget.checked;
+          void bring.look();
+        }}
+      />each line is read as words</label
+    >
+  {/if}
+  {#if preview.remembered}<span class="text-ink2">Read as the last time.</span>{/if}
+</div>
+<p role="status">
+  Of the first {preview.good + preview.bad} rows <b class="font-strong">{preview.good}</b> can be read{#if preview.bad > 0},
+    <b class="font-strong text-stop">{preview.bad}</b> cannot: they are shown with what is wrong{/if}.
+</p>
+{#if !preview.prose}
+  <div class="mt-2 overflow-x-auto">
+    <table class="text-left">
+      <thead class="border-b border-bold align-bottom">
+        <tr>
+          <th class="pr-2 text-label font-normal text-ink2">line</th>
+          {#each preview.columns as c, i (i)}
+            <th class="min-w-[128px] pr-3 pb-1 font-normal">
+              <span class="block truncate font-strong">{c.heading || `column ${String(i + 1)}`}</span>
+              <select
+                class="{box} {c.role ? '' : 'text-ink3'}"
+                aria-label="{c.heading || `column ${String(i + 1)}`} is"
+                value={c.role}
+                onchange={(e) => {
+                  c.role = e.currentTarget.value;
+                  void bring.look();
+                }}
+              >
+                {#each preview.roles as r (r)}<option value={r}>{names[r] ?? r}</option>{/each}
+              </select>
+              {#if measured.includes(c.role)}
+                <select
+                  class={box}
+                  aria-label="unit of {c.heading || `column ${String(i + 1)}`}"
+                  value={c.unit || 'MHz'}
+                  onchange={(e) => {
+                    c.unit = e.currentTarget.value;
+                    void bring.look();
+                  }}
+                >
+                  {#each ['MHz', 'kHz', 'Hz'] as u (u)}<option>{u}</option>{/each}
+                </select>
+              {:else if c.role === 'updated'}
+                <select
+                  class={box}
+                  aria-label="order of {c.heading || `column ${String(i + 1)}`}"
+                  value={c.order || 'dmy'}
+                  onchange={(e) => {
+                    c.order = e.currentTarget.value;
+                    void bring.look();
+                  }}
+                >
+                  {#each [['dmy', 'day month year'], ['mdy', 'month day year'], ['ymd', 'year month day']] as [v, l] (v)}<option
+                      value={v}>{l}</option
+                    >{/each}
+                </select>
+              {/if}
+            </th>
+          {/each}
+        </tr>
+      </thead>
+      <tbody>
+        {#each preview.rows as r (r.line)}
+          <tr class="align-baseline {r.faults.length > 0 ? '' : 'border-b border-rule'}">
+            <td class="pr-2 font-figs text-label text-ink2">{r.line}</td>
+            {#each preview.columns as c, i (i)}
+              <td
+                class="max-w-[220px] truncate pr-3 text-small {c.role ? '' : 'text-ink3'} {r.faults.some(
+                  (f) => f.column === i,
+                )
+                  ? 'font-strong text-stop'
+                  : ''}">{r.cells[i] ?? ''}</td
+              >
+            {/each}
+          </tr>
+          {#if r.faults.length > 0}
+            <tr class="border-b border-rule"
+              ><td></td><td colspan={preview.columns.length} class="pb-1 text-label text-stop"
+                >{r.faults.map((f) => f.message).join('; ')}</td
+              ></tr
+            >
+          {/if}
+        {/each}
+      </tbody>
+    </table>
+  </div>
+{/if}
+<h3 class="mt-4 border-b border-bold font-strong">As understood</h3>
+<div class="overflow-x-auto">
+  <table class="w-full text-left">
+    <thead class="text-label text-ink2">
+      <tr>
+        {#each ['line', 'output', 'input', 'uplink tone', 'downlink tone', 'callsign', 'place', 'position', 'mode', 'access', 'date'] as h (h)}<th
+            class="pr-3 font-normal">{h}</th
+          >{/each}
+      </tr>
+    </thead>
+    <tbody>
+      {#each preview.rows as r (r.line)}
+        <tr class="border-b border-rule align-baseline text-small">
+          <td class="font-figs text-label text-ink2">{r.line}</td>
+          {#if r.record}
+            {@const x = r.record}
+            <td class="font-figs">{mhz(x.output_hz)}</td>
+            <td class="font-figs">{x.input_hz ? mhz(x.input_hz) : ''}</td>
+            <td>{tone(x.uplink_tone)}</td>
+            <td>{tone(x.downlink_tone)}</td>
+            <td class="font-figs">{x.callsign}</td>
+            <td class="max-w-[200px] truncate">{x.locality}</td>
+            <td class="font-figs">{x.lat == null || x.lon == null ? '' : `${x.lat.toFixed(3)}, ${x.lon.toFixed(3)}`}</td
+            >
+            <td>{x.mode}</td>
+            <td>{x.access}</td>
+            <td class="font-figs">{x.updated ?? ''}</td>
+          {:else}
+            <td colspan="10" class="text-label text-stop"
+              >{preview.prose ? r.cells.join(' ') : ''} {r.faults[0]?.message ?? ''}</td
+            >
+          {/if}
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</div>

@@ -1,0 +1,37 @@
+<script lang="ts">
+  import type { ImportState } from '$lib/api/client';
+
+  let { state: s }: { state: ImportState } = $props();
+  const share = $derived(s.state === 'done' ? 1 : s.total_bytes > 0 ? Math.min(1, s.bytes / s.total_bytes) : 0);
+  const number = (n: number) => Math.round(n).toLocaleString('en');
+  const head = $derived(
+    {
+      shown: '',
+      waiting: 'Another listing is being read; this one is next.',
+      reading: `Reading into ${s.source}`,
+      done: `${s.source} is in.`,
+      failed: `It failed: ${s.error}. Nothing of it stays.`,
+      cancelled: 'Cancelled. Nothing of it stays.',
+    }[s.state],
+  );
+</script>
+
+<div class="py-4" role="status" aria-live="polite">
+  <p class="text-fig font-strong">{head}</p>
+  <div
+    class="my-3 h-3 border border-bold"
+    role="progressbar"
+    aria-label="How far it is"
+    aria-valuemin="0"
+    aria-valuemax="100"
+    aria-valuenow={Math.round(share * 100)}
+  >
+    <div class="h-full bg-ink" style:width="{share * 100}%"></div>
+  </div>
+  <p>
+    <b class="font-figs font-strong">{number(s.good)}</b> rows taken{#if s.bad > 0}, <b class="font-figs font-strong"
+        >{number(s.bad)}</b
+      > could not be read and are kept to be mended{/if}. {number(s.rows_per_second)} a second{#if s.seconds_left !== null && s.state === 'reading'},
+      about {number(s.seconds_left + 0.5)} s left{/if}.
+  </p>
+</div>

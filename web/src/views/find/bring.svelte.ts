@@ -1,0 +1,104 @@
+import type { QueryClient } from '@tanstack/svelte-query';
+import { api, ApiError, must, type ImportPreview, type ImportState } from '$lib/api/client';
+
+/** A listing on its way in: the file, how it is understood, and how far it is. */
+export class BringState {
+  preview = $state<ImportPreview>();
+  progress = $state<ImportState>();
+  source = $state('');
+  busy = $state(false);
+  trouble = $state('');
+  faults = $state<Record<string, string>>({});
+  #events: EventSource | undefined;
+
+  constructor(private readonly client: QueryClient) {}
+
+  async take(content: Blob, name: string): Promise<void> {
+    await this.#try(async () => {
+      const res = await fetch(`/api/imports?name=${encodeURIComponent(name)}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/octet-stream' },
+        body: content,
+      });
+      const answer = (await res.json()) as ImportPreview & ApiError['problem'];
+      if (!res.ok) throw new ApiError(answer);
+      this.preview = answer;
+      this.source = answer.source;
+    });
+  }
+
+  get #form() {
+    const p = this.preview;
+    return {
+      source: this.source,
+      prose: p?.prose ?? false,
+      columns: (p?.columns ?? []).map(({ role, unit, order }) => ({ role, unit, order })),
+    };
+  }
+
+  /** Called when a column is said to hold something else. */
+  async look(): Promise<void> {
+    const p = this.preview;
+    if (!p) return;
+    await this.#try(async () => {
+      const next = must(
+        await api.POST('/api/imports/{import}/preview', { params: { path: { import: p.id } }, body: this.#form }),
+      );
+      this.preview = { ...next, remembered: false };
+    });
+  }
+
+  async run(): Promise<void> {
+    const p = this.preview;
+    if (!p) return;
+    await this.#try(async () => {
+      this.progress = must(
+        await api.POST('/api/imports/{import}/run', { params: { path: { import: p.id } }, body: this.#form }),
+      );
+      this.#events = new EventSource(`/api/imports/${p.id}/events`);
+      this.#events.onmessage = (e: MessageEvent<string>) => {
+        this.progress = JSON.parse(e.data) as ImportState;
+        if (['done', 'failed', 'cancelled'].includes(this.progress.state)) {
+          this.#events?.close();
+          void this.client.invalidateQueries();
+        }
+      };
+    });
+  }
+
+  async cancel(): Promise<void> {
+    const p = this.preview;
+    if (!p) return;
+    await this.#try(async () => {
+      must(await api.DELETE('/api/imports/{import}', { params: { path: { import: p.id } } }));
+    });
+  }
+
+  /** Forgets the file, so that another one can be brought in. */
+  again(): void {
+    const state = this.progress?.state;
+    if (this.preview && state === undefined) void this.cancel();
+    this.#events?.close();
+    this.preview = this.progress = undefined;
+    this.trouble = '';
+    this.faults = {};
+  }
+
+  async #try(f: () => Promise<void>): Promise<void> {
+    this.trouble = '';
+    this.faults = {};
+    this.busy = true;
+    try {
+      await f();
+    } catch (e) {
+      if (e instanceof ApiError) {
+        this.faults = Object.fromEntries((e.problem.errors ?? []).map((x) => [x.field, x.message]));
+        this.trouble = (e.problem.errors ?? []).map((x) => x.message).join('; ') || e.message;
+      } else {
+        this.trouble = 'The application does not answer. Start it again, then try again.';
+      }
+    } finally {
+      this.busy = false;
+    }
+  }
+}
