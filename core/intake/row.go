@@ -215,7 +215,7 @@ func (w *row) input() error {
 	case o.size != 0 && ruled && rule.Offset.Abs() == o.size:
 		shift = rule.Offset
 	case o.size != 0:
-		return fmt.Errorf("the shift of %s has no direction, and the band plan has another one: write + or - before it", freq.Offset(o.size))
+		return fmt.Errorf("the shift of %s has no direction, and the band plan has another one: write + or - before it", freq.Hz(o.size))
 	case ruled:
 		shift = rule.Offset.Abs() * freq.Offset(o.sign)
 	default:

@@ -55,3 +55,8 @@ export function must<T>(answer: { data?: T; error?: Problem }): T {
   if (answer.data !== undefined) return answer.data;
   throw new ApiError(answer.error ?? { type: 'about:blank', title: 'The application does not answer', status: 0 });
 }
+
+/** Passes an answer without content, or throws what was wrong. */
+export function did(answer: { error?: Problem }): void {
+  if (answer.error !== undefined) throw new ApiError(answer.error);
+}

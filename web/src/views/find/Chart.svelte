@@ -20,6 +20,7 @@
   let { place, within, spots, selected, outlines, moved, choose }: Props = $props();
 
   let map: L.Map | undefined;
+  let coast: L.Renderer | undefined;
   const coasts = L.layerGroup();
   const rings = L.layerGroup();
   const marks = L.layerGroup();
@@ -58,6 +59,8 @@
         [90, 180],
       ],
     });
+    map.createPane('coast').style.zIndex = '350'; // under everything that is drawn on it
+    coast = L.canvas({ pane: 'coast', padding: 0.4 });
     L.control.scale({ imperial: false, position: 'bottomleft' }).addTo(map);
     for (const layer of [coasts, rings, marks, hand]) layer.addTo(map);
     show();
@@ -88,6 +91,8 @@
       fillColor: colour('paper'),
       fillOpacity: 1,
       interactive: false,
+      pane: 'coast',
+      ...(coast ? { renderer: coast } : {}),
     };
     if (land) L.geoJSON(land, { style, interactive: false }).addTo(coasts);
     for (const o of outlines) {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$parts/Wide.svelte';
   import type { FoundRepeater } from '$lib/api/client';
   import Mark from '$parts/Mark.svelte';
   import { mhz, toneText } from '$lib/format';
@@ -28,14 +29,14 @@
   });
 </script>
 
-<section aria-label="What the listings say" class="mt-4">
-  <h2 class="flex items-baseline gap-2 text-head font-strong">
+<section aria-label="What the listings say" class="mt-4 [overflow-wrap:anywhere]">
+  <h2 class="flex flex-wrap items-baseline gap-2 text-head font-strong">
     {repeater.title} <span class="font-figs text-small font-normal text-ink2">{repeater.best.callsign}</span>
   </h2>
   <p class="text-ink2">{reach}</p>
   {#if repeater.remark}<p class="font-medium">{repeater.remark[0]?.toUpperCase()}{repeater.remark.slice(1)}.</p>{/if}
   {#if repeater.best.note}<p class="text-ink2">Note in the listing: {repeater.best.note}</p>{/if}
-  <div class="overflow-x-auto">
+  <Wide label="The listings side by side">
     <table class="mt-2 text-left">
       <thead class="border-b border-bold align-bottom">
         <tr>
@@ -90,7 +91,7 @@
         {/if}
       </tbody>
     </table>
-  </div>
+  </Wide>
   {#if repeater.conflicts.length > 0}
     <p class="mt-1 text-label text-ink2">
       The newest statement is taken first; check on the air, or ask the owner, before you rely on it.

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
+  import { tick } from 'svelte';
   import { tinykeys } from 'tinykeys';
   import Action from '$parts/Action.svelte';
   import Masthead from '$parts/Masthead.svelte';
@@ -19,6 +20,7 @@
   let search = $state<HTMLInputElement>();
   let zoom = $state(8);
   let over = $state(false);
+  let jump = $state(false);
 
   // The map and what is typed settle before anything is asked.
   let asked = $state<{ query: FindState['query']; within: string; sort: FindState['sort']; box: Box | undefined }>();
@@ -74,6 +76,14 @@
   const chosen = $derived(find.chosen(list));
   const two = $derived(chosen.length === 2 ? chosen : undefined);
 
+  // Into the list as soon as it is that of what was typed.
+  $effect(() => {
+    const settled = asked?.query.text === find.query.text && !found.isFetching && !found.isPlaceholderData;
+    if (!jump || !settled) return;
+    jump = false;
+    void tick().then(() => document.querySelector<HTMLElement>('[role=option][tabindex="0"]')?.focus());
+  });
+
   function choose(id: string) {
     const r = list.find((x) => x.statements.some((s) => idText(s) === id));
     if (!r) return;
@@ -121,17 +131,21 @@
     class="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-bold pb-3"
     onsubmit={(e) => {
       e.preventDefault();
-      document.querySelector<HTMLElement>('[role=option][tabindex="0"]')?.focus();
     }}
   >
     <input
       bind:this={search}
       bind:value={find.text}
       aria-label="Search"
+      onkeydown={(e) => {
+        if (e.key !== 'Enter' && e.key !== 'ArrowDown') return;
+        e.preventDefault();
+        jump = true;
+      }}
       placeholder="name, callsign, frequency or locator"
       autocomplete="off"
       spellcheck="false"
-      class="h-[34px] w-[320px] rounded-[2px] border border-rule2 bg-sheet px-2 font-figs max-desk:h-11 max-desk:w-full"
+      class="h-[34px] w-[320px] rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11 max-desk:w-full"
     />
     <label class="flex items-center gap-2"
       ><span class="text-ink2">band</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$parts/Wide.svelte';
   import type { ImportPreview } from '$lib/api/client';
   import { mhz, toneText } from '$lib/format';
   import type { BringState } from './bring.svelte';
@@ -70,7 +71,7 @@
     <b class="font-strong text-stop">{preview.bad}</b> cannot: they are shown with what is wrong{/if}.
 </p>
 {#if !preview.prose}
-  <div class="mt-2 overflow-x-auto">
+  <Wide label="Columns">
     <table class="text-left">
       <thead class="border-b border-bold align-bottom">
         <tr>
@@ -144,10 +145,10 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Wide>
 {/if}
 <h3 class="mt-4 border-b border-bold font-strong">As understood</h3>
-<div class="overflow-x-auto">
+<Wide label="Rows as understood">
   <table class="w-full text-left">
     <thead class="text-label text-ink2">
       <tr>
@@ -182,4 +183,4 @@
       {/each}
     </tbody>
   </table>
-</div>
+</Wide>

@@ -27,7 +27,6 @@
   const stop = $derived(
     list.some((r) => idText(r.id) === find.selected) ? find.selected : list[0] && idText(list[0].id),
   );
-  const mark = (r: FoundRepeater) => (r.conflicts.length > 0 ? 'conflict' : r.stale ? 'unverified' : 'agrees');
   const says = (r: FoundRepeater) =>
     r.conflicts.length > 0 ? 'listings differ' : r.stale ? `old: ${r.age}` : `confirmed ${r.age} ago`;
 </script>
@@ -44,6 +43,7 @@
         ? 'picked'
         : ''}"
       onclick={() => (find.selected = id)}
+      onfocus={() => (find.selected = id)}
       ondblclick={() => {
         find.pick(id);
       }}
@@ -51,7 +51,9 @@
         move(e, at);
       }}
     >
-      <span class="mt-0.5"><Mark kind={mark(r)} /></span>
+      <span class="mt-0.5"
+        >{#if r.conflicts.length > 0}<Mark kind="conflict" />{/if}</span
+      >
       <span><Frequency hz={r.best.output_hz} pad={3} /></span>
       <span class="min-w-0 truncate"
         ><b class="font-strong">{r.title}</b>
@@ -61,7 +63,7 @@
         >{#if r.distance_km !== null}{distance(r.distance_km)}{:else}<span class="text-ink2">no position</span
           >{/if}</span
       >
-      <span class="text-right whitespace-nowrap"
+      <span class="bearing text-right whitespace-nowrap"
         >{#if r.bearing_deg !== null}<Needle degrees={r.bearing_deg} />{/if}</span
       >
       <span class="second text-label text-ink2">
@@ -95,6 +97,22 @@
   .picked {
     box-shadow: inset 4px 0 0 var(--accent);
     background: var(--water);
+  }
+  @media (max-width: 720px) {
+    .row {
+      grid-template-columns: 14px 86px minmax(0, 1fr) 64px;
+      column-gap: 6px;
+    }
+    .bearing {
+      display: none;
+    }
+    .second {
+      grid-column: 2 / 5;
+    }
+    .plan {
+      grid-column: 2 / 5;
+      text-align: left;
+    }
   }
   .row:focus-visible {
     outline-offset: -2px;

@@ -23,7 +23,7 @@
   <ul>
     {#each sources.data ?? [] as s (s.name)}
       <li class="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
-        <b class="font-strong">{s.name}</b>
+        <b class="font-strong [overflow-wrap:anywhere]">{s.name}</b>
         <span class="text-ink2"
           >{s.records.toLocaleString('en')} records, brought in {s.updated.slice(0, 10)}{s.file
             ? ` from ${s.file}`

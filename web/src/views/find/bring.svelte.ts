@@ -1,5 +1,5 @@
 import type { QueryClient } from '@tanstack/svelte-query';
-import { api, ApiError, must, type ImportPreview, type ImportState } from '$lib/api/client';
+import { api, ApiError, did, must, type ImportPreview, type ImportState } from '$lib/api/client';
 
 /** A listing on its way in: the file, how it is understood, and how far it is. */
 export class BringState {
@@ -70,7 +70,7 @@ export class BringState {
     const p = this.preview;
     if (!p) return;
     await this.#try(async () => {
-      must(await api.DELETE('/api/imports/{import}', { params: { path: { import: p.id } } }));
+      did(await api.DELETE('/api/imports/{import}', { params: { path: { import: p.id } } }));
     });
   }
 

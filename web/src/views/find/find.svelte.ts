@@ -1,6 +1,6 @@
 import type { QueryClient } from '@tanstack/svelte-query';
 import { SvelteSet } from 'svelte/reactivity';
-import { api, ApiError, must, type FoundRepeater, type StatementID } from '$lib/api/client';
+import { api, ApiError, did, must, type FoundRepeater, type StatementID } from '$lib/api/client';
 
 /** What narrows a search, in the words of the contract and of the screen. */
 export const narrowing = [
@@ -81,7 +81,7 @@ export class FindState {
   /** Says that statements speak of one repeater, or of two. */
   async decide(a: StatementID, b: StatementID, same: boolean): Promise<void> {
     await this.#try(async () => {
-      must(await api.POST('/api/find/decisions', { body: { a, b, same } }));
+      did(await api.POST('/api/find/decisions', { body: { a, b, same } }));
       this.message = same ? 'Joined: one repeater from now on.' : 'Parted: two repeaters from now on.';
       this.picked.clear();
       await this.client.invalidateQueries();
@@ -90,7 +90,7 @@ export class FindState {
 
   async drop(source: string): Promise<void> {
     await this.#try(async () => {
-      must(await api.DELETE('/api/sources/{source}', { params: { path: { source } } }));
+      did(await api.DELETE('/api/sources/{source}', { params: { path: { source } } }));
       this.message = `${source} is removed.`;
       await this.client.invalidateQueries();
     });
