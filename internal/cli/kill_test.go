@@ -1,0 +1,88 @@
+package cli
+
+import (
+	"fmt"
+	"math/rand/v2"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mnemos/internal/demo"
+	"mnemos/internal/store"
+)
+
+// TestKilledDuringAnImport kills the program at twenty moments of an import.
+// After each the listing that was there before is whole, nothing of the new
+// one can be seen, and nothing of it is left in the file.
+func TestKilledDuringAnImport(t *testing.T) {
+	folder := t.TempDir()
+	s, err := store.Open(t.Context(), folder)
+	require.NoError(t, err)
+	require.NoError(t, demo.Fill(t.Context(), s, time.Date(2026, 11, 25, 9, 42, 0, 0, time.UTC)))
+	require.NoError(t, s.Close())
+	list := func(name string, n int) string {
+		var b strings.Builder
+		b.WriteString("Callsign,Output,Shift,Tone,Town,Latitude,Longitude\n")
+		for i := range n {
+			fmt.Fprintf(&b, "QX%dAA,%d.%03d,+,103.5,%s %d,%.4f,-55.5\n", i, 147, i%79*5, name, i, 40+float64(i%1000)/500)
+		}
+		path := filepath.Join(t.TempDir(), name+".csv")
+		require.NoError(t, os.WriteFile(path, []byte(b.String()), 0o600))
+		return path
+	}
+	program := filepath.Join(t.TempDir(), "mnemos") // by this name the test binary is the program
+	self, err := os.Executable()
+	require.NoError(t, err)
+	require.NoError(t, os.Symlink(self, program))
+	command := func(path string) *exec.Cmd {
+		return exec.CommandContext(t.Context(), program, "import", "--data", folder, "--source", "List", path)
+	}
+	start := time.Now()
+	out, err := command(list("earlier", 3000)).CombinedOutput()
+	require.NoError(t, err, "%s", out)
+	whole := time.Since(start)
+
+	fresh := list("later", 3000)
+	r := rand.New(rand.NewPCG(uint64(time.Now().UnixNano()), 0))
+	killed := 0
+	for range 20 {
+		cmd := command(fresh)
+		require.NoError(t, cmd.Start())
+		time.Sleep(time.Duration(r.Float64() * 0.95 * float64(whole)))
+		_ = cmd.Process.Kill() // it may have ended already
+		finished := cmd.Wait() == nil
+		s, err := store.Open(t.Context(), folder)
+		require.NoError(t, err)
+		editions, err := s.Editions(t.Context())
+		require.NoError(t, err)
+		var records, towns int
+		for _, e := range editions {
+			if e.Source == "List" {
+				records = e.Records
+			}
+		}
+		assert.Equal(t, 3000, records)
+		require.NoError(t, s.Count(t.Context(), &towns, "SELECT count(*) FROM record WHERE locality LIKE 'earlier %'"))
+		if !finished && towns == 3000 {
+			killed++
+		}
+		assert.True(t, towns == 3000 || towns == 0, "all of the old listing, or all of the new: %d", towns)
+		var orphans int
+		require.NoError(t, s.Count(t.Context(), &orphans, `SELECT (SELECT count(*) FROM record WHERE edition_id NOT IN (SELECT id FROM edition WHERE active = 1))
+			+ (SELECT count(*) FROM edition WHERE active = 0) + (SELECT count(*) FROM record_place WHERE id NOT IN (SELECT id FROM record))`))
+		assert.Zero(t, orphans)
+		assert.NoDirExists(t, filepath.Join(folder, store.Incoming))
+		require.NoError(t, s.Close())
+		if towns == 0 { // the new one got in: put the old one back
+			out, err := command(list("earlier", 3000)).CombinedOutput()
+			require.NoError(t, err, "%s", out)
+		}
+	}
+	assert.Positive(t, killed, "no kill came while the import ran")
+}
