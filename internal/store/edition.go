@@ -12,9 +12,13 @@ import (
 	"mnemos/core/listing"
 )
 
-// batch is how many records one transaction writes: short enough that nobody
-// who stores a channel meanwhile waits for it.
-const batch = 1000
+// batch is how many records one statement writes, and together how many
+// batches one transaction: fewer write the same pages of the indexes again and
+// again, more keep somebody waiting who stores a channel meanwhile.
+const (
+	batch    = 1000
+	together = 5
+)
 
 // Edition is a listing under way. Nobody sees any of it until Activate.
 type Edition struct {
@@ -71,7 +75,7 @@ func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mappi
 // Add takes a record into the edition.
 func (e *Edition) Add(ctx context.Context, r listing.Record) error {
 	e.queue = append(e.queue, fields(e.ID, e.Source, r)...)
-	if e.queued++; e.queued < batch {
+	if e.queued++; e.queued < batch*together {
 		return nil
 	}
 	return e.flush(ctx)
@@ -94,6 +98,12 @@ func (e *Edition) Reject(ctx context.Context, r Reject) error {
 }
 
 func (e *Edition) flush(ctx context.Context) error {
+	if e.insert == nil && e.queued >= batch {
+		var err error // once: it takes apart a statement of thousands of values
+		if e.insert, err = e.s.write.PreparexContext(ctx, insertRecords(batch)); err != nil {
+			return fmt.Errorf("write records of %s: %w", e.Source, err)
+		}
+	}
 	tx, err := e.s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("write records of %s: %w", e.Source, err)
@@ -116,19 +126,17 @@ func (e *Edition) flush(ctx context.Context) error {
 }
 
 func (e *Edition) flushRecords(ctx context.Context, tx *sqlx.Tx) error {
-	switch {
-	case e.queued == 0:
-		return nil
-	case e.queued < batch:
-		_, err := tx.ExecContext(ctx, insertRecords(e.queued), e.queue...)
-		return err
-	case e.insert == nil:
-		var err error
-		if e.insert, err = tx.PreparexContext(ctx, insertRecords(batch)); err != nil {
+	queue, left := e.queue, e.queued
+	for ; left >= batch; left -= batch {
+		if _, err := tx.StmtxContext(ctx, e.insert).ExecContext(ctx, queue[:batch*recordFields]...); err != nil {
 			return err
 		}
+		queue = queue[batch*recordFields:]
 	}
-	_, err := tx.StmtxContext(ctx, e.insert).ExecContext(ctx, e.queue...)
+	if left == 0 {
+		return nil
+	}
+	_, err := tx.ExecContext(ctx, insertRecords(left), queue...)
 	return err
 }
 

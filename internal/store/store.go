@@ -47,7 +47,9 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 		return nil, fmt.Errorf("make data folder: %w", err)
 	}
 	path := filepath.Join(folder, "mnemos.db")
-	write, err := sqlx.Open("sqlite", "file:"+path+pragmas)
+	// An import touches pages all over the indexes: with room for them it does
+	// not write each one many times.
+	write, err := sqlx.Open("sqlite", "file:"+path+pragmas+"&_pragma=cache_size(-48000)")
 	if err != nil {
 		return nil, fmt.Errorf("open %s: %w", path, err)
 	}

@@ -1,0 +1,191 @@
+package bench
+
+import (
+	"context"
+	"encoding/csv"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"slices"
+	"strings"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"mnemos/core/geo"
+	"mnemos/core/intake"
+	"mnemos/core/listing"
+	"mnemos/internal/app"
+	"mnemos/internal/cli"
+	"mnemos/internal/store"
+)
+
+// table writes records as people publish them.
+func table(tb testing.TB, records []listing.Record) string {
+	var b strings.Builder
+	w := csv.NewWriter(&b)
+	require.NoError(tb, w.Write([]string{"Callsign", "Output", "Input", "Tone", "Mode", "Town", "Latitude", "Longitude", "Status", "Use", "Updated", "Height"}))
+	for _, r := range records {
+		require.NoError(tb, w.Write([]string{
+			r.Callsign, r.Output.MHz(), r.Input.MHz(), r.UplinkTone.Tone.String(), string(r.Mode), r.Locality, fmt.Sprintf("%.4f", *r.Lat), fmt.Sprintf("%.4f", *r.Lon),
+			string(r.Status), string(r.Access), r.Updated.String(), "120.5", // .import cannot write an empty number
+		}))
+	}
+	w.Flush()
+	return b.String()
+}
+
+// BenchmarkImport brings 100,000 rows in by the program and compares it with
+// sqlite3 reading the same rows, already taken apart, into the same tables,
+// indexes and triggers by its own .import. It runs the program in a process of
+// its own, so that its memory is its own.
+func BenchmarkImport(b *testing.B) {
+	shell, err := exec.LookPath("sqlite3")
+	if err != nil {
+		b.Skip("sqlite3 is not installed: apt-get install sqlite3")
+	}
+	all := records(count)
+	folder := b.TempDir()
+	file := filepath.Join(folder, "listing.csv")
+	require.NoError(b, os.WriteFile(file, []byte(table(b, all)), 0o600))
+	program := filepath.Join(folder, "mnemos")
+	out, err := exec.CommandContext(b.Context(), "go", "build", "-o", program, "../../cmd/mnemos").CombinedOutput()
+	require.NoError(b, err, "%s", out)
+
+	var own, base []time.Duration
+	var most float64
+	for b.Loop() {
+		data := b.TempDir()
+		s, err := store.Open(b.Context(), data)
+		require.NoError(b, err)
+		require.NoError(b, s.SetOperator(b.Context(), store.Operator{Person: "operator", Region: "us", Height: 1.5, Radius: 150}))
+		require.NoError(b, s.Close())
+		cmd := exec.CommandContext(b.Context(), program, "import", "--data", data, "--source", "List", file)
+		start := time.Now()
+		out, err := cmd.CombinedOutput()
+		require.NoError(b, err, "%s", out)
+		own = append(own, time.Since(start))
+		most = max(most, rss(cmd))
+
+		normal := filepath.Join(b.TempDir(), "normal.csv")
+		dump := exec.CommandContext(b.Context(), shell, filepath.Join(data, "mnemos.db"), "-csv", "SELECT * FROM record ORDER BY id")
+		rows, err := dump.Output()
+		require.NoError(b, err)
+		require.NoError(b, os.WriteFile(normal, rows, 0o600))
+		require.NoError(b, exec.CommandContext(b.Context(), shell, filepath.Join(data, "mnemos.db"), "DELETE FROM record; VACUUM;").Run())
+		base = append(base, shellImport(b, shell, filepath.Join(data, "mnemos.db"), normal))
+	}
+	slices.Sort(own)
+	slices.Sort(base)
+	mid := func(d []time.Duration) float64 { return d[len(d)/2].Seconds() }
+	b.ReportMetric(mid(own), "s-import")
+	b.ReportMetric(mid(base), "s-sqlite3")
+	b.ReportMetric(mid(own)/mid(base), "×sqlite3")
+	b.ReportMetric(most, "MB-resident")
+}
+
+func shellImport(b *testing.B, shell, db, file string) time.Duration {
+	cmd := exec.CommandContext(b.Context(), shell, db)
+	cmd.Stdin = strings.NewReader("PRAGMA journal_mode=WAL;\nPRAGMA synchronous=FULL;\n.mode csv\n.import " + file + " record\n")
+	start := time.Now()
+	out, err := cmd.CombinedOutput()
+	require.NoError(b, err, "%.1000s", out)
+	took := time.Since(start)
+	var n int
+	got, err := exec.CommandContext(b.Context(), shell, db, "SELECT count(*) FROM record").Output()
+	require.NoError(b, err)
+	_, err = fmt.Sscan(string(got), &n)
+	require.NoError(b, err)
+	require.Equal(b, count, n)
+	return took
+}
+
+// BenchmarkNearest finds the fifty nearest of 100,000 records.
+func BenchmarkNearest(b *testing.B) {
+	s := filled(b)
+	var tree time.Duration
+	b.Run("tree of places", func(b *testing.B) {
+		tree = times(b, func() {
+			out, err := s.Nearest(b.Context(), here, store.Filter{}, 50)
+			require.NoError(b, err)
+			require.Len(b, out, 50)
+		})
+	})
+	b.Run("baseline: a scan of all", func(b *testing.B) {
+		scan := times(b, func() {
+			out, err := s.Any(b.Context(), store.Filter{Box: &geo.Box{South: -90, North: 90, West: -180, East: 180}}, count)
+			require.NoError(b, err)
+			away := make([]float64, len(out))
+			for i, r := range out {
+				p, _ := r.Place()
+				away[i], _ = geo.Distance(here, p)
+			}
+			slices.Sort(away)
+			require.NotEmpty(b, away[:50])
+		})
+		if tree > 0 {
+			b.ReportMetric(float64(scan)/float64(tree), "×tree")
+		}
+	})
+}
+
+// BenchmarkLineDuringImport is a keystroke on the entry line with 100,000
+// records while as many others are brought in. The baseline is the same
+// keystroke while nothing is brought in.
+func BenchmarkLineDuringImport(b *testing.B) {
+	s := filled(b)
+	_, loads, err := s.NewPlan(b.Context(), "Bench", "2026-11-25T09:42:00Z", "trail")
+	require.NoError(b, err)
+	a := app.New(s, func() time.Time { return today })
+	server := httptest.NewServer(cli.Server(a))
+	b.Cleanup(server.Close)
+	url := fmt.Sprintf("%s/api/loads/%d/read", server.URL, loads[0].ID)
+	post := func() {
+		res, err := http.Post(url, "application/json", strings.NewReader(`{"line":"147.24 + 100 \"Beacon Hill\""}`))
+		require.NoError(b, err)
+		require.NoError(b, res.Body.Close())
+		require.Equal(b, http.StatusOK, res.StatusCode)
+	}
+	b.Run("baseline: nothing is brought in", func(b *testing.B) { times(b, post) })
+	csv := table(b, records(count))
+	b.Run("while 100000 rows are brought in", func(b *testing.B) {
+		ctx, stop := context.WithCancel(b.Context())
+		done := make(chan struct{})
+		go func() {
+			defer close(done)
+			for n := 0; ctx.Err() == nil; n++ {
+				p, err := a.Bring(ctx, "again.csv", strings.NewReader(csv))
+				if err != nil {
+					return
+				}
+				var m intake.Mapping
+				for _, c := range p.Columns {
+					m = append(m, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order})
+				}
+				if _, err := a.RunImport(ctx, p.ID, app.ImportForm{Source: "again", Columns: m}); err != nil {
+					return
+				}
+				if err := a.WatchImport(ctx, p.ID, func(app.ImportState) error { return nil }); err != nil {
+					_ = a.DropImport(p.ID) // the benchmark is over
+				}
+			}
+		}()
+		times(b, post)
+		stop()
+		<-done
+	})
+}
+
+// rss is the most memory that a finished process had, in MB.
+func rss(cmd *exec.Cmd) float64 {
+	usage, ok := cmd.ProcessState.SysUsage().(*syscall.Rusage)
+	if !ok {
+		return 0
+	}
+	return float64(usage.Maxrss) / 1024
+}
