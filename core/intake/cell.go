@@ -239,10 +239,14 @@ func date(cell string, order Order) (listing.Date, error) {
 		}
 		return day(cell, year, m[2], m[1])
 	}
-	for _, layout := range []string{"2 Jan 2006", "2 January 2006", "Jan 2, 2006", "January 2, 2006", "Jan 2006", "January 2006", "01/2006", "20060102", "2-Jan-2006", "2-Jan-06"} {
+	for _, layout := range []string{"2 Jan 2006", "2 January 2006", "Jan 2, 2006", "January 2, 2006", "Jan 2 2006", "January 2 2006", "Jan 2006", "January 2006", "01/2006", "20060102", "2-Jan-2006", "2-Jan-06"} {
 		if v, err := time.Parse(layout, t); err == nil {
 			return listing.Date{Time: v}, nil
 		}
+	}
+	// A workbook keeps a day as the number of days since the end of 1899.
+	if n, err := strconv.ParseFloat(t, 64); err == nil && n > 20_000 && n < 80_000 {
+		return listing.Date{Time: time.Date(1899, 12, 30+int(n), 0, 0, 0, 0, time.UTC)}, nil
 	}
 	return listing.Date{}, fmt.Errorf("%q is no date: write YYYY-MM-DD such as 2026-11-02", cell)
 }

@@ -73,7 +73,7 @@ func (w *row) take(c Column, text string) (err error) {
 	case Output:
 		rec.Output, err = frequency(text, c.Unit)
 	case Input:
-		if !is("unknown", text) {
+		if !is("unknown", text) && strings.Trim(text, "0., ") != "" {
 			rec.Input, err = frequency(text, c.Unit)
 		}
 	case Shift:

@@ -46,6 +46,7 @@ func sniff(start string) rune {
 		lines = lines[:len(lines)-1] // the last may be cut
 	}
 	best, bestScore := rune(0), 0.0
+	ragged, most := rune(0), 1
 	for _, d := range []rune{'\t', ';', '|', ',', '^', '~'} {
 		counts, filled := map[int]int{}, 0
 		for _, l := range lines[:min(len(lines), 200)] {
@@ -54,6 +55,11 @@ func sniff(start string) rune {
 			}
 			filled++
 			counts[outsideQuotes(l, d)]++
+		}
+		// Rows of uneven length: the first line says how many cells there are,
+		// and nearly every line has some.
+		if first := outsideQuotes(firstFilled(lines), d); first > most && filled-counts[0] >= filled*8/10 {
+			ragged, most = d, first
 		}
 		for n, same := range counts {
 			if n == 0 {
@@ -66,7 +72,19 @@ func sniff(start string) rune {
 			}
 		}
 	}
+	if best == 0 {
+		return ragged
+	}
 	return best
+}
+
+func firstFilled(lines []string) string {
+	for _, l := range lines {
+		if strings.TrimSpace(l) != "" {
+			return l
+		}
+	}
+	return ""
 }
 
 // outsideQuotes counts a delimiter outside quotes. In a line that has
