@@ -73,8 +73,8 @@ generate:
 ## fuzz: every parser for a while (FUZZTIME=1m)
 FUZZTIME ?= 1m
 fuzz:
-	@for p in freq tone geo entry listing radio; do for f in $$($(GO) test -list '^Fuzz' ./core/$$p | grep '^Fuzz'); do \
-		echo "core/$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 20x ./core/$$p || exit 1; done; done
+	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/intake internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
+		echo "$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 20x ./$$p || exit 1; done; done
 
 clean:
 	rm -rf bin web/node_modules internal/webui/dist/*

@@ -126,7 +126,7 @@ func TestBringByHand(t *testing.T) {
 	// Quay House stands in one listing, Fern Top in another: somebody says that
 	// they are one, and takes it back.
 	p.reads("[role=option]", "Low Haven")
-	p.do(chromedp.Evaluate[chromedp.Void]("[...document.querySelectorAll('[role=option]')].find((o) => o.innerText.includes('Low Haven')).click()"))
+	p.do(clickOption("Low Haven"))
 	p.reads("section", "Low Haven")
 	n := ask[int](p, "document.querySelectorAll('[role=option]').length")
 	p.do(clickText("another repeater"))

@@ -295,6 +295,12 @@ func blur() chromedp.Action[chromedp.Void] {
 	return chromedp.Evaluate[chromedp.Void]("document.activeElement.blur()")
 }
 
+// clickOption clicks the option of a list that holds a text.
+func clickOption(text string) chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf(
+		"{ const o = [...document.querySelectorAll('[role=option]')].find((o) => o.innerText.includes(%s)); o.scrollIntoView({block: 'nearest'}); o.click(); }", quote(text)))
+}
+
 // clickText clicks the visible button with a text.
 func clickText(text string) chromedp.Action[chromedp.Void] {
 	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf(

@@ -4,6 +4,9 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/require"
 )
 
 // TestScreenshots makes the pictures of docs/screenshots; `make screenshots`
@@ -24,6 +27,8 @@ func TestScreenshots(t *testing.T) {
 		{"plan-red", 1280, 800, "red", typing},
 		{"plan-phone", 390, 844, "day", typing},
 		{"keypad-sheet", 1280, 1000, "day", keying},
+		{"find", 1280, 800, "day", finding},
+		{"find-bring", 1280, 800, "day", bringing},
 		{"radios", 1280, 800, "day", editing},
 		{"settings", 1280, 800, "day", setting},
 	} {
@@ -58,6 +63,29 @@ func editing(p *person) {
 	p.fills("#name", "Loft radio")
 	p.fills("#slots", "20")
 	p.reads("section", "Loft radio does not receive there")
+}
+
+func finding(p *person) {
+	p.goes("/find")
+	p.reads("[role=option]", "Holm Rigg")
+	p.do(clickOption("Holm Rigg"))
+	p.reads("section table", "differs")
+	p.until("document.querySelectorAll('.chart canvas').length > 0")
+}
+
+// bringing is a table with a title, decimal commas and two rows that cannot be
+// read.
+func bringing(p *person) {
+	file := filepath.Join(p.t.TempDir(), "club.csv")
+	content := "Our repeaters;;;;;\nOutput;Shift;Tone;Town;Latitude;Longitude\n147,255;+;100,0 / 77;Fern Top;41,05;-55,20\n146,655;-;CSQ;Low Quay;41,00;-55,30\n" +
+		"146,715;-;loud;Odd Rock;41,00;-55,30\n443,900;7;88,5;Mill Hey;41,00;-55,30\n"
+	require.NoError(p.t, os.WriteFile(file, []byte(content), 0o600))
+	p.goes("/find")
+	p.reads("[role=option]", "Holm Rigg")
+	p.presses("i")
+	p.sees("[role=dialog] input[type=file]")
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("[role=dialog] input[type=file]"), []string{file}))
+	p.reads("[role=dialog]", "As understood")
 }
 
 func setting(p *person) {

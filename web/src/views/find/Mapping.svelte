@@ -163,17 +163,18 @@
           <td class="font-figs text-label text-ink2">{r.line}</td>
           {#if r.record}
             {@const x = r.record}
-            <td class="font-figs">{mhz(x.output_hz)}</td>
-            <td class="font-figs">{x.input_hz ? mhz(x.input_hz) : ''}</td>
-            <td>{tone(x.uplink_tone)}</td>
-            <td>{tone(x.downlink_tone)}</td>
-            <td class="font-figs">{x.callsign}</td>
-            <td class="max-w-[200px] truncate">{x.locality}</td>
-            <td class="font-figs">{x.lat == null || x.lon == null ? '' : `${x.lat.toFixed(3)}, ${x.lon.toFixed(3)}`}</td
+            <td class="pr-3 font-figs">{mhz(x.output_hz)}</td>
+            <td class="pr-3 font-figs">{x.input_hz ? mhz(x.input_hz) : ''}</td>
+            <td class="pr-3">{tone(x.uplink_tone)}</td>
+            <td class="pr-3">{tone(x.downlink_tone)}</td>
+            <td class="pr-3 font-figs">{x.callsign}</td>
+            <td class="max-w-[200px] truncate pr-3">{x.locality}</td>
+            <td class="pr-3 font-figs"
+              >{x.lat == null || x.lon == null ? '' : `${x.lat.toFixed(3)}, ${x.lon.toFixed(3)}`}</td
             >
-            <td>{x.mode}</td>
-            <td>{x.access}</td>
-            <td class="font-figs">{x.updated ?? ''}</td>
+            <td class="pr-3">{x.mode}</td>
+            <td class="pr-3">{x.access}</td>
+            <td class="pr-3 font-figs">{x.updated ?? ''}</td>
           {:else}
             <td colspan="10" class="text-label text-stop"
               >{preview.prose ? r.cells.join(' ') : ''} {r.faults[0]?.message ?? ''}</td

@@ -1,0 +1,176 @@
+import { QueryClient } from '@tanstack/svelte-query';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { FoundRepeater, ImportPreview, ImportState } from '$lib/api/client';
+import { answers, calls, clear } from '$lib/testing/server';
+
+vi.mock('$lib/api/client', async (original) => {
+  const { standIn } = await import('$lib/testing/server');
+  return standIn(original as () => Promise<typeof import('$lib/api/client')>);
+});
+vi.stubGlobal('localStorage', { getItem: () => '2' });
+
+const { FindState, idText } = await import('./find.svelte');
+const { BringState } = await import('./bring.svelte');
+
+const repeater = (key: string): FoundRepeater =>
+  ({ id: { source: 'A', key }, title: key, statements: [] }) as unknown as FoundRepeater;
+const list = [repeater('1'), repeater('2'), repeater('3')];
+
+beforeEach(clear);
+
+describe('find', () => {
+  it('asks only for what was narrowed', () => {
+    const f = new FindState(new QueryClient());
+    expect(f.query).toEqual({});
+    f.text = '  beacon ';
+    f.band = '2 m';
+    f.only = ['new', 'tone'];
+    expect(f.query).toEqual({ text: 'beacon', band: '2 m', only: ['new', 'tone'] });
+  });
+
+  it('acts on what is picked, or else on what is selected', () => {
+    const f = new FindState(new QueryClient());
+    expect(f.chosen(list)).toEqual([]);
+    f.selected = idText({ source: 'A', key: '2' });
+    expect(f.chosen(list).map((r) => r.id.key)).toEqual(['2']);
+    f.pick(idText({ source: 'A', key: '1' }));
+    f.pick(idText({ source: 'A', key: '3' }));
+    expect(f.chosen(list).map((r) => r.id.key)).toEqual(['1', '3']);
+    f.pick(idText({ source: 'A', key: '3' }));
+    expect(f.chosen(list).map((r) => r.id.key)).toEqual(['1']);
+  });
+
+  it('takes them into the radio that the plan shows, and says what was left out', async () => {
+    const f = new FindState(new QueryClient());
+    f.pick(idText({ source: 'A', key: '1' }));
+    f.pick(idText({ source: 'A', key: '2' }));
+    answers.push(
+      () => ({
+        data: {
+          loads: [
+            { id: 1, radio: { name: 'One' } },
+            { id: 2, radio: { name: 'Two' } },
+          ],
+        },
+      }),
+      () => ({ data: { revision: 7 } }),
+      () => ({
+        data: { slots: [4], skipped: [{ id: { source: 'A', key: '2' }, why: 'slot 9 holds it already' }], ledger: {} },
+      }),
+    );
+    await f.add(list);
+    expect(calls[2]?.body).toEqual({
+      ids: [
+        { source: 'A', key: '1' },
+        { source: 'A', key: '2' },
+      ],
+      revision: 7,
+    });
+    expect(f.message).toContain('In Two, slot 4');
+    expect(f.message).toContain('Left out: slot 9 holds it already.');
+    expect(f.picked.size).toBe(0);
+  });
+
+  it('keeps what is picked where nobody answers', async () => {
+    const f = new FindState(new QueryClient());
+    f.pick(idText({ source: 'A', key: '1' }));
+    await f.add(list);
+    expect(f.trouble).toContain('does not answer');
+    expect(f.picked.size).toBe(1);
+  });
+
+  it('says what was decided, or why not', async () => {
+    const f = new FindState(new QueryClient());
+    answers.push(() => ({}));
+    await f.decide({ source: 'A', key: '1' }, { source: 'B', key: '1' }, false);
+    expect(f.message).toContain('Parted');
+    answers.push(() => ({ error: { title: 'No', status: 422, errors: [{ field: 'b', message: 'name two' }] } }));
+    await f.decide({ source: 'A', key: '1' }, { source: 'A', key: '1' }, true);
+    expect(f.trouble).toBe('name two');
+  });
+});
+
+const preview = (more: Partial<ImportPreview> = {}): ImportPreview =>
+  ({
+    id: '5',
+    source: 'club',
+    prose: false,
+    good: 2,
+    bad: 1,
+    columns: [{ heading: 'Output', role: 'output', unit: 'MHz', order: '', samples: [] }],
+    ...more,
+  }) as unknown as ImportPreview;
+
+class Events {
+  static last: Events | undefined;
+  onmessage: ((e: { data: string }) => void) | undefined;
+  closed = false;
+  constructor(readonly url: string) {
+    Events.last = this;
+  }
+  close() {
+    this.closed = true;
+  }
+  say(state: Partial<ImportState>) {
+    this.onmessage?.({ data: JSON.stringify(state) });
+  }
+}
+vi.stubGlobal('EventSource', Events);
+
+describe('bringing a listing in', () => {
+  const taken = async () => {
+    const b = new BringState(new QueryClient());
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify(preview()), { status: 201 })));
+    await b.take(new Blob(['x']), 'club.csv');
+    return b;
+  };
+
+  it('shows how the file is understood, and again when a column is changed', async () => {
+    const b = await taken();
+    expect(b.source).toBe('club');
+    const column = b.preview?.columns[0];
+    if (column) column.role = 'input';
+    answers.push(() => ({ data: preview({ good: 0, bad: 3 }) }));
+    await b.look();
+    expect(calls[0]?.body.columns).toEqual([{ role: 'input', unit: 'MHz', order: '' }]);
+    expect(b.preview?.bad).toBe(3);
+  });
+
+  it('goes on to its end, and everything is asked anew', async () => {
+    const b = await taken();
+    answers.push(() => ({ data: { state: 'waiting' } }));
+    await b.run();
+    expect(Events.last?.url).toBe('/api/imports/5/events');
+    Events.last?.say({ state: 'reading', good: 100 });
+    expect(b.progress?.good).toBe(100);
+    expect(Events.last?.closed).toBe(false);
+    Events.last?.say({ state: 'done', good: 200 });
+    expect(Events.last?.closed).toBe(true);
+    b.again();
+    expect(b.preview).toBeUndefined();
+    expect(b.progress).toBeUndefined();
+  });
+
+  it('names what is wrong and keeps the file', async () => {
+    const b = await taken();
+    answers.push(() => ({
+      error: { title: 'No', status: 422, errors: [{ field: 'source', message: 'name the listing' }] },
+    }));
+    await b.run();
+    expect(b.faults.source).toBe('name the listing');
+    expect(b.preview).toBeDefined();
+    vi.stubGlobal('fetch', () => Promise.reject(new TypeError('Failed to fetch')));
+    await b.take(new Blob(['x']), 'other.csv');
+    expect(b.trouble).toContain('does not answer');
+    expect(b.busy).toBe(false);
+  });
+
+  it('says why a file is none', async () => {
+    const b = new BringState(new QueryClient());
+    const problem = { title: 'No', status: 422, errors: [{ field: 'file', message: 'the file is empty' }] };
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify(problem), { status: 422 })));
+    await b.take(new Blob(['']), 'empty.csv');
+    expect(b.trouble).toBe('the file is empty');
+    expect(b.preview).toBeUndefined();
+  });
+});
