@@ -2,7 +2,7 @@
 
 CHROMIUM ?= /usr/lib/chromium/chromium-headless-shell
 UI := internal/webui/dist/index.html
-WEB := $(shell find web/src web/public web/index.html web/vite.config.ts web/package.json -type f 2>/dev/null)
+WEB := $(shell find web/src web/public web/index.html web/vite.config.ts web/coasts.ts web/package.json -type f 2>/dev/null)
 GO := go
 PACKAGES := ./cmd/... ./core/... ./internal/... ./e2e/...
 export CGO_ENABLED := 0
@@ -50,8 +50,10 @@ dev: build
 	./bin/mnemos demo & trap "kill $$!" EXIT; cd web && npm run dev
 
 ## bench: what things cost, as ratios to a named baseline in the same run
-bench:
+bench: $(UI) chromium
+	@command -v sqlite3 >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends sqlite3; }
 	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
+	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_BENCH=1 $(GO) test -count 1 -v -run TestMapCost ./e2e
 
 ## recovery: how often a slip on the entry line is found and put right (docs/recovery.md; CORPUS=FILE, ARGS=...)
 recovery: build

@@ -2,11 +2,12 @@ import { svelte } from '@sveltejs/vite-plugin-svelte';
 import tailwindcss from '@tailwindcss/vite';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
+import { coasts } from './coasts';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 export default defineConfig({
-  plugins: [tailwindcss(), svelte()],
+  plugins: [tailwindcss(), svelte(), coasts()],
   build: { target: 'es2023', outDir: '../internal/webui/dist', emptyOutDir: true, assetsInlineLimit: 0 },
   server: { host: '127.0.0.1', proxy: { '/api': 'http://127.0.0.1:8146' } },
   resolve: {

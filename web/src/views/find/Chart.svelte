@@ -1,9 +1,8 @@
 <script lang="ts">
   import L from 'leaflet';
-  import type { FeatureCollection } from 'geojson';
   import type { FoundRepeater, MapSpots } from '$lib/api/client';
   import { theme } from '$lib/theme.svelte';
-  import { world } from './chart';
+  import { coastsOf, Numbered, ringsOf, visible, type Coast } from './chart';
   import { idText, type Box } from './find.svelte';
 
   interface Props {
@@ -25,22 +24,21 @@
   const rings = L.layerGroup();
   const marks = L.layerGroup();
   const hand = L.layerGroup();
-  let land: Awaited<ReturnType<typeof world>> | undefined = $state();
+  let land = $state.raw<Coast[]>([]);
+  let shown = $state.raw<Box>([0, 0, 0, 0]);
 
   const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
   const rest = () => {
     if (!map) return;
     const b = map.getBounds();
     const round = (n: number) => Math.round(n * 1e4) / 1e4;
-    moved(
-      [
-        Math.max(-90, round(b.getSouth())),
-        Math.max(-180, round(b.getWest())),
-        Math.min(90, round(b.getNorth())),
-        Math.min(180, round(b.getEast())),
-      ],
-      map.getZoom(),
-    );
+    shown = [
+      Math.max(-90, round(b.getSouth())),
+      Math.max(-180, round(b.getWest())),
+      Math.min(90, round(b.getNorth())),
+      Math.min(180, round(b.getEast())),
+    ];
+    moved(shown, map.getZoom());
   };
 
   /** Puts the map into its element; a place is shown with what is around it. */
@@ -66,7 +64,7 @@
     show();
     map.on('moveend', rest);
     rest();
-    void world().then((w) => (land = w));
+    void import('virtual:coasts').then((m) => (land = coastsOf(m.default)));
     return {
       destroy: () => {
         map?.remove();
@@ -82,29 +80,33 @@
     else map.setView([25, 0], 2);
   }
 
+  const own = $derived(outlines.flatMap((o) => coastsOf(ringsOf(o))));
   $effect(() => {
     void theme.current;
     coasts.clearLayers();
-    const style: L.PathOptions = {
+    if (!map || !coast) return;
+    const style: L.PolylineOptions = {
       color: colour('ink2'),
       weight: 0.8,
       fillColor: colour('paper'),
       fillOpacity: 1,
       interactive: false,
       pane: 'coast',
-      ...(coast ? { renderer: coast } : {}),
+      renderer: coast,
     };
-    if (land) L.geoJSON(land, { style, interactive: false }).addTo(coasts);
-    for (const o of outlines) {
-      L.geoJSON(o as unknown as FeatureCollection, { style, interactive: false }).addTo(coasts);
-    }
+    const [south, west, north, east] = shown;
+    const [dy, dx] = [(north - south) / 2, (east - west) / 2];
+    const wide: Box = [south - dy, west - dx, north + dy, east + dx];
+    for (const c of visible([...land, ...own], wide, (north - south) / 430)) L.polygon(c.points, style).addTo(coasts);
   });
 
   $effect(() => {
     void theme.current;
     rings.clearLayers();
     if (!place) return;
+    const perPixel = ((shown[2] - shown[0]) * 111.1) / 430; // kilometres
     for (const km of [25, 50, 100]) {
+      if (km / perPixel < 24) continue; // too small to be read
       L.circle([place.lat, place.lon], {
         radius: km * 1000,
         color: colour('rule2'),
@@ -127,29 +129,26 @@
   $effect(() => {
     void theme.current;
     marks.clearLayers();
+    const ink = colour('ink');
+    const sheet = colour('sheet');
     for (const s of spots) {
       const one = s.number === 1;
-      const mark = L.circleMarker([s.lat, s.lon], {
-        radius: one ? 5 : 9 + Math.min(9, Math.log2(s.number)),
-        color: colour('ink'),
-        weight: one ? 1 : 1.4,
-        fillColor: one ? colour('ink') : colour('sheet'),
-        fillOpacity: 1,
-      });
+      const mark = one
+        ? L.circleMarker([s.lat, s.lon], { radius: 5, color: ink, weight: 1, fillColor: ink, fillOpacity: 1 })
+        : new Numbered([s.lat, s.lon], {
+            radius: 9 + Math.min(9, Math.log2(s.number)),
+            color: ink,
+            weight: 1.4,
+            fillColor: sheet,
+            fillOpacity: 1,
+            number: String(s.number),
+            ink,
+          });
       mark.on('click', () => {
         if (one) choose(idText(s));
         else map?.setView([s.lat, s.lon], map.getZoom() + 2);
       });
       mark.addTo(marks);
-      if (!one) {
-        const icon = L.divIcon({
-          className: 'number',
-          html: String(s.number),
-          iconSize: [36, 14],
-          iconAnchor: [18, 7],
-        });
-        L.marker([s.lat, s.lon], { icon, interactive: false, keyboard: false }).addTo(marks);
-      }
     }
   });
 
@@ -207,17 +206,12 @@
     z-index: 0;
     font: inherit;
   }
-  .chart :global(.ring-label),
-  .chart :global(.number) {
+  .chart :global(.ring-label) {
     text-align: center;
     line-height: 14px;
     font-size: 11.5px;
     color: var(--ink2);
     white-space: nowrap;
-  }
-  .chart :global(.number) {
-    color: var(--ink);
-    font-weight: 680;
   }
   .chart :global(.you) {
     background: var(--accent);

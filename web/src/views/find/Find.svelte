@@ -21,6 +21,7 @@
   let zoom = $state(8);
   let over = $state(false);
   let jump = $state(false);
+  let most = $state(60); // a list that is rendered whole keeps the page from answering
 
   // The map and what is typed settle before anything is asked.
   let asked = $state<{ query: FindState['query']; within: string; sort: FindState['sort']; box: Box | undefined }>();
@@ -37,7 +38,7 @@
     queryFn: async () => must(await api.GET('/api/find', { params: { query: { most: 1 } } })),
   }));
   const found = createQuery(() => ({
-    queryKey: ['find', asked],
+    queryKey: ['find', asked, most],
     queryFn: async () =>
       must(
         await api.GET('/api/find', {
@@ -47,6 +48,7 @@
               ...(asked?.box ? { box: asked.box } : {}),
               ...(Number(asked?.within) > 0 ? { within: Number(asked?.within) } : { within: 40000 }),
               sort: asked?.sort ?? 'distance',
+              most,
             },
           },
         }),
@@ -214,7 +216,12 @@
       {:else if found.data && list.length === 0}
         <p class="py-6 text-ink2">Nothing that is published here fits. Untick something, or show more of the map.</p>
       {/if}
-      <div class="results"><Results {find} {list} /></div>
+      <div class="results">
+        <Results {find} {list} />
+        {#if found.data?.more && list.length >= most}
+          <button type="button" class="link my-2 max-desk:min-h-11" onclick={() => (most += 140)}>show more</button>
+        {/if}
+      </div>
       <Sources {find} bring={() => (bringing = true)} />
     </div>
     <div>

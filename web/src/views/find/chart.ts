@@ -1,47 +1,79 @@
-import { geoEquirectangular, geoStream, type GeoStream } from 'd3-geo';
-import type { Feature, FeatureCollection, MultiPolygon, Position } from 'geojson';
-import { feature } from 'topojson-client';
-import type { GeometryCollection, Topology } from 'topojson-specification';
-
-/** The coasts of the world, cut where they cross the date line. They ship with the application. */
-export async function world(): Promise<MultiPolygon> {
-  const atlas = (await import('world-atlas/land-50m.json')).default as unknown as Topology<{
-    land: GeometryCollection;
-  }>;
-  return cut(feature(atlas, atlas.objects.land));
-}
-
-/**
- * Cuts polygons at the date line: Leaflet draws a ring that crosses it as a
- * bar across the whole map. The projection is the identity in degrees; what
- * is wanted of it is only the cutting.
- */
-export function cut(land: FeatureCollection | Feature): MultiPolygon {
-  const projection = geoEquirectangular()
-    .scale(180 / Math.PI)
-    .translate([0, 0])
-    .precision(0);
-  const polygons: Position[][][] = [];
-  let rings: Position[][] = [];
-  let ring: Position[] = [];
-  const sink: GeoStream = {
-    point: (x, y) => void ring.push([x, -y]),
-    lineStart: () => (ring = []),
-    lineEnd: () => {
-      if (ring[0]) rings.push([...ring, ring[0]]);
-    },
-    polygonStart: () => (rings = []),
-    polygonEnd: () => {
-      // Every ring by itself: holes are lakes, which a chart of this scale leaves out.
-      for (const r of rings) polygons.push([r]);
-    },
-    sphere: () => undefined,
-  };
-  geoStream(land, projection.stream(sink));
-  return { type: 'MultiPolygon', coordinates: polygons };
-}
+import L from 'leaflet';
 
 /** The size in degrees of a place on the map at a zoom, about 44 pixels wide. */
 export function cellAt(zoom: number): number {
   return (44 * 360) / (256 * 2 ** zoom);
 }
+
+/** A coast with the box that it fills. */
+export interface Coast {
+  south: number;
+  west: number;
+  north: number;
+  east: number;
+  points: [lat: number, lon: number][];
+}
+
+/** Takes rings of longitudes and latitudes apart. */
+export function coastsOf(rings: number[][]): Coast[] {
+  return rings.map((ring) => {
+    const c: Coast = { south: 90, west: 180, north: -90, east: -180, points: [] };
+    for (let i = 0; i + 1 < ring.length; i += 2) {
+      const lon = ring[i] ?? 0;
+      const lat = ring[i + 1] ?? 0;
+      c.points.push([lat, lon]);
+      c.south = Math.min(c.south, lat);
+      c.north = Math.max(c.north, lat);
+      c.west = Math.min(c.west, lon);
+      c.east = Math.max(c.east, lon);
+    }
+    return c;
+  });
+}
+
+/** The rings of GeoJSON polygons, in the same form. */
+export function ringsOf(collection: Record<string, unknown>): number[][] {
+  const features = (collection.features ?? []) as { geometry?: { type: string; coordinates: unknown } }[];
+  return features.flatMap(({ geometry }) => {
+    if (geometry?.type === 'Polygon') return (geometry.coordinates as number[][][]).map((r) => r.flat());
+    if (geometry?.type === 'MultiPolygon') return (geometry.coordinates as number[][][][]).flat().map((r) => r.flat());
+    return [];
+  });
+}
+
+/** The coasts that can be seen: in the box, and larger than a speck at so many degrees a pixel. */
+export function visible(coasts: Coast[], box: [number, number, number, number], perPixel: number): Coast[] {
+  const [south, west, north, east] = box;
+  return coasts.filter(
+    (c) =>
+      c.north >= south &&
+      c.south <= north &&
+      c.east >= west &&
+      c.west <= east &&
+      Math.max(c.north - c.south, c.east - c.west) > 1.5 * perPixel,
+  );
+}
+
+interface Drawing {
+  _renderer: { _updateCircle: (m: unknown) => void; _ctx: CanvasRenderingContext2D | undefined; _drawing: boolean };
+  _point: L.Point;
+  options: { number: string; ink: string };
+}
+
+/** A disc with a number in it, drawn on the canvas: hundreds of elements would keep the page from answering. */
+export const Numbered = L.CircleMarker.extend({
+  _updatePath(this: Drawing) {
+    this._renderer._updateCircle(this);
+    const ctx = this._renderer._ctx;
+    if (!ctx || !this._renderer._drawing) return;
+    ctx.globalAlpha = 1;
+    ctx.fillStyle = this.options.ink;
+    ctx.font = "680 11.5px 'Atkinson Hyperlegible Next Variable', sans-serif";
+    ctx.textAlign = 'center';
+    ctx.textBaseline = 'middle';
+    ctx.fillText(this.options.number, this._point.x, this._point.y + 0.5);
+  },
+}) as unknown as new (
+  at: L.LatLngExpression,
+  options: L.CircleMarkerOptions & { number: string; ink: string },
+) => L.CircleMarker;
