@@ -42,7 +42,6 @@ type column struct {
 	scores  map[Role]float64
 	unit    Unit
 	order   Order
-	median  freq.Hz // of a column of frequencies
 }
 
 // strong and weak are the weights of a heading that is a known word, and of

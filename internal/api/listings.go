@@ -1,6 +1,7 @@
 package api
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -122,6 +123,14 @@ func (s *server) GetRejects(ctx context.Context, r GetRejectsRequestObject) (Get
 	return GetRejects200JSONResponse(*v), nil
 }
 
+func (s *server) ExportRejects(ctx context.Context, r ExportRejectsRequestObject) (ExportRejectsResponseObject, error) {
+	var b bytes.Buffer
+	if err := s.app.ExportRejects(ctx, r.Source, &b); err != nil {
+		return nil, err
+	}
+	return ExportRejects200TextcsvResponse{Body: &b, ContentLength: int64(b.Len())}, nil
+}
+
 func (s *server) MendReject(ctx context.Context, r MendRejectRequestObject) (MendRejectResponseObject, error) {
 	v, err := s.app.MendReject(ctx, r.Source, r.Reject, r.Body.Cells)
 	if err != nil {
@@ -168,6 +177,9 @@ func (s *server) Find(ctx context.Context, r FindRequestObject) (FindResponseObj
 	if r.Params.Most != nil {
 		f.Most = *r.Params.Most
 	}
+	if r.Params.Opens != nil {
+		f.Opens = string(*r.Params.Opens)
+	}
 	v, err := s.app.Find(ctx, f)
 	if err != nil {
 		return nil, err
@@ -178,6 +190,9 @@ func (s *server) Find(ctx context.Context, r FindRequestObject) (FindResponseObj
 func (s *server) FindSpots(ctx context.Context, r FindSpotsRequestObject) (FindSpotsResponseObject, error) {
 	f := findForm(r.Params.Text, r.Params.Band, r.Params.Only)
 	f.Seen = box(r.Params.Box)
+	if r.Params.Opens != nil {
+		f.Opens = string(*r.Params.Opens)
+	}
 	f.Degrees = r.Params.Cell
 	v, err := s.app.Spots(ctx, f)
 	if err != nil {
@@ -207,4 +222,11 @@ func (s *server) GetOutlines(ctx context.Context, _ GetOutlinesRequestObject) (G
 		return nil, err
 	}
 	return GetOutlines200JSONResponse{Outlines: v}, nil
+}
+
+func (s *server) Correct(ctx context.Context, r CorrectRequestObject) (CorrectResponseObject, error) {
+	if err := s.app.Correct(ctx, r.Body.Of, r.Body.Field, r.Body.Value, r.Body.Note); err != nil {
+		return nil, err
+	}
+	return Correct204Response{}, nil
 }

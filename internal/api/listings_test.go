@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -115,6 +116,19 @@ func TestFindAndAdd(t *testing.T) {
 	status, p := c.ask("GET", "/api/find?band=4+m", nil)
 	assert.Equal(t, 422, status)
 	assert.Contains(t, p["detail"], "no band of United States")
+	for opens, fits := range map[string]func(string) bool{
+		"carrier": func(s string) bool { return s == "none" }, "burst": func(s string) bool { return s == "1750" },
+		"code": func(s string) bool { return s[0] == 'D' }, "tone": func(s string) bool { return s[0] != 'D' && strings.Contains(s, ".") },
+	} {
+		status, v = c.ask("GET", "/api/find?opens="+opens, nil)
+		require.Equal(t, 200, status)
+		assert.NotEmpty(t, v["repeaters"], opens)
+		for _, x := range v["repeaters"].([]any) {
+			for _, s := range x.(map[string]any)["statements"].([]any) {
+				assert.True(t, fits(s.(map[string]any)["uplink_tone"].(string)), opens)
+			}
+		}
+	}
 	status, v = c.ask("GET", "/api/find?text=147.24", nil)
 	require.Equal(t, 200, status)
 	assert.NotEmpty(t, v["repeaters"])
@@ -168,6 +182,69 @@ func TestFindAndAdd(t *testing.T) {
 		return
 	}
 	t.Fatal("the demonstration has no repeater of two listings")
+}
+
+// TestCorrections believes one of two listings, sees every check go by it,
+// and finds it open again when a newer edition says something else.
+func TestCorrections(t *testing.T) {
+	c := serve(t)
+	row := "Output;Input;Tone;Town;Latitude;Longitude;Call\n146,880;146,280;%s;Holm Rigg;41,0094;-55,7122;QX3HLR\n"
+	publish := func(tone string) {
+		status, p := c.bring("third.csv", fmt.Sprintf(row, tone))
+		require.Equal(t, 201, status)
+		status, _ = c.ask("POST", "/api/imports/"+p["id"].(string)+"/run", form(p, "Third"))
+		require.Equal(t, 202, status)
+		require.Eventually(t, func() bool {
+			_, s := c.ask("GET", "/api/imports/"+p["id"].(string), nil)
+			return s["state"] == "done"
+		}, time.Minute, 20*time.Millisecond)
+	}
+	holm := func() map[string]any {
+		_, v := c.ask("GET", "/api/find?text=holm", nil)
+		require.Len(t, v["repeaters"], 1)
+		return v["repeaters"].([]any)[0].(map[string]any)
+	}
+	toneFits := func(tone string) bool {
+		_, r := c.ask("POST", "/api/loads/1/read", map[string]any{"line": "146.88 - " + tone})
+		for _, m := range r["matches"].([]any) {
+			for _, d := range m.(map[string]any)["differences"].([]any) {
+				if d.(map[string]any)["field"] == "tone_out" {
+					return false
+				}
+			}
+		}
+		return len(r["matches"].([]any)) > 0
+	}
+	publish("156,7")
+	r := holm()
+	require.NotEmpty(t, r["conflicts"])
+	status, _ := c.ask("POST", "/api/find/corrections", map[string]any{"of": r["id"], "field": "uplink tone", "value": "131.8", "note": "heard on the air"})
+	require.Equal(t, 204, status)
+	r = holm()
+	assert.Equal(t, "131.8", r["best"].(map[string]any)["uplink_tone"])
+	assert.Len(t, r["statements"], 3, "each witness stays")
+	assert.NotContains(t, fmt.Sprint(r["conflicts"]), "uplink tone")
+	assert.Equal(t, "heard on the air", r["corrected"].([]any)[0].(map[string]any)["note"])
+	assert.True(t, toneFits("131.8"), "the entry line goes by it")
+	assert.False(t, toneFits("110.9"))
+
+	publish("100,0") // a newer edition of one of the three
+	r = holm()
+	assert.Equal(t, true, r["corrected"].([]any)[0].(map[string]any)["open"])
+	assert.Contains(t, fmt.Sprint(r["conflicts"]), "uplink tone", "in question again")
+
+	status, _ = c.ask("POST", "/api/find/corrections", map[string]any{"of": r["id"], "field": "uplink tone", "value": "", "note": ""})
+	require.Equal(t, 204, status)
+	assert.Empty(t, holm()["corrected"])
+	for _, bad := range []map[string]any{
+		{"of": r["id"], "field": "uplink tone", "value": "loud", "note": ""}, {"of": r["id"], "field": "name", "value": "x", "note": ""},
+	} {
+		status, p := c.ask("POST", "/api/find/corrections", bad)
+		assert.Equal(t, 422, status)
+		assert.Equal(t, []string{"value"}, faults(p))
+	}
+	status, _ = c.ask("POST", "/api/find/corrections", map[string]any{"of": map[string]any{"source": "x", "key": "y"}, "field": "mode", "value": "fm", "note": ""})
+	assert.Equal(t, 404, status)
 }
 
 // TestOnlyListingsAreLarge refuses a large body anywhere else.

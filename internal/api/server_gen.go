@@ -125,6 +125,30 @@ func (e RegionBandsShiftsCertainty) Valid() bool {
 	}
 }
 
+// Defines values for FindOpens.
+const (
+	FindOpensBurst   FindOpens = "burst"
+	FindOpensCarrier FindOpens = "carrier"
+	FindOpensCode    FindOpens = "code"
+	FindOpensTone    FindOpens = "tone"
+)
+
+// Valid indicates whether the value is a known member of the FindOpens enum.
+func (e FindOpens) Valid() bool {
+	switch e {
+	case FindOpensBurst:
+		return true
+	case FindOpensCarrier:
+		return true
+	case FindOpensCode:
+		return true
+	case FindOpensTone:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for FindParamsOnly.
 const (
 	FindParamsOnlyDigital FindParamsOnly = "digital"
@@ -149,6 +173,30 @@ func (e FindParamsOnly) Valid() bool {
 	case FindParamsOnlyOpen:
 		return true
 	case FindParamsOnlyTone:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for FindParamsOpens.
+const (
+	FindParamsOpensBurst   FindParamsOpens = "burst"
+	FindParamsOpensCarrier FindParamsOpens = "carrier"
+	FindParamsOpensCode    FindParamsOpens = "code"
+	FindParamsOpensTone    FindParamsOpens = "tone"
+)
+
+// Valid indicates whether the value is a known member of the FindParamsOpens enum.
+func (e FindParamsOpens) Valid() bool {
+	switch e {
+	case FindParamsOpensBurst:
+		return true
+	case FindParamsOpensCarrier:
+		return true
+	case FindParamsOpensCode:
+		return true
+	case FindParamsOpensTone:
 		return true
 	default:
 		return false
@@ -200,6 +248,30 @@ func (e FindSpotsParamsOnly) Valid() bool {
 	case FindSpotsParamsOnlyOpen:
 		return true
 	case FindSpotsParamsOnlyTone:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for FindSpotsParamsOpens.
+const (
+	FindSpotsParamsOpensBurst   FindSpotsParamsOpens = "burst"
+	FindSpotsParamsOpensCarrier FindSpotsParamsOpens = "carrier"
+	FindSpotsParamsOpensCode    FindSpotsParamsOpens = "code"
+	FindSpotsParamsOpensTone    FindSpotsParamsOpens = "tone"
+)
+
+// Valid indicates whether the value is a known member of the FindSpotsParamsOpens enum.
+func (e FindSpotsParamsOpens) Valid() bool {
+	switch e {
+	case FindSpotsParamsOpensBurst:
+		return true
+	case FindSpotsParamsOpensCarrier:
+		return true
+	case FindSpotsParamsOpensCode:
+		return true
+	case FindSpotsParamsOpensTone:
 		return true
 	default:
 		return false
@@ -263,6 +335,16 @@ type FoundRepeater struct {
 			Updated string `json:"updated"`
 		} `json:"values"`
 	} `json:"conflicts"`
+	Corrected []struct {
+		At    string `json:"at"`
+		Field string `json:"field"`
+		Note  string `json:"note"`
+
+		// Open a newer edition says something else
+		Open   bool   `json:"open"`
+		Person string `json:"person"`
+		Value  string `json:"value"`
+	} `json:"corrected"`
 	DistanceKm *float32          `json:"distance_km"`
 	Fm         bool              `json:"fm"`
 	Horizon    bool              `json:"horizon"`
@@ -574,6 +656,9 @@ type FindBand = string
 // FindOnly defines model for FindOnly.
 type FindOnly = []string
 
+// FindOpens defines model for FindOpens.
+type FindOpens string
+
 // FindText defines model for FindText.
 type FindText = string
 
@@ -601,6 +686,9 @@ type FindParams struct {
 	// Only what narrows the search; digital widens it to repeaters that FM cannot use
 	Only *FindOnly `form:"only,omitempty" json:"only,omitempty"`
 
+	// Opens what opens the repeater
+	Opens *FindParamsOpens `form:"opens,omitempty" json:"opens,omitempty"`
+
 	// Box south, west, north, east in degrees: only what the map shows
 	Box *[]float64 `form:"box,omitempty" json:"box,omitempty"`
 
@@ -613,8 +701,19 @@ type FindParams struct {
 // FindParamsOnly defines parameters for Find.
 type FindParamsOnly string
 
+// FindParamsOpens defines parameters for Find.
+type FindParamsOpens string
+
 // FindParamsSort defines parameters for Find.
 type FindParamsSort string
+
+// CorrectJSONBody defines parameters for Correct.
+type CorrectJSONBody struct {
+	Field string      `json:"field"`
+	Note  string      `json:"note"`
+	Of    StatementID `json:"of"`
+	Value string      `json:"value"`
+}
 
 // DecideJSONBody defines parameters for Decide.
 type DecideJSONBody struct {
@@ -632,6 +731,9 @@ type FindSpotsParams struct {
 	// Only what narrows the search; digital widens it to repeaters that FM cannot use
 	Only *FindOnly `form:"only,omitempty" json:"only,omitempty"`
 
+	// Opens what opens the repeater
+	Opens *FindSpotsParamsOpens `form:"opens,omitempty" json:"opens,omitempty"`
+
 	// Box south, west, north, east in degrees
 	Box []float64 `form:"box" json:"box"`
 
@@ -641,6 +743,9 @@ type FindSpotsParams struct {
 
 // FindSpotsParamsOnly defines parameters for FindSpots.
 type FindSpotsParamsOnly string
+
+// FindSpotsParamsOpens defines parameters for FindSpots.
+type FindSpotsParamsOpens string
 
 // BringListingParams defines parameters for BringListing.
 type BringListingParams struct {
@@ -672,6 +777,9 @@ type GetRejectsParams struct {
 type MendRejectJSONBody struct {
 	Cells []string `json:"cells"`
 }
+
+// CorrectJSONRequestBody defines body for Correct for application/json ContentType.
+type CorrectJSONRequestBody CorrectJSONBody
 
 // DecideJSONRequestBody defines body for Decide for application/json ContentType.
 type DecideJSONRequestBody DecideJSONBody
@@ -720,6 +828,9 @@ type ServerInterface interface {
 	// Find The repeaters that are published around, joined from all listings
 	// (GET /api/find)
 	Find(ctx *echo.Context, params FindParams) error
+	// Correct Say what a repeater really has in a field, or whom to believe
+	// (POST /api/find/corrections)
+	Correct(ctx *echo.Context) error
 	// Decide Say that two statements speak of one repeater, or of two
 	// (POST /api/find/decisions)
 	Decide(ctx *echo.Context) error
@@ -822,6 +933,9 @@ type ServerInterface interface {
 	// GetRejects Rows of a listing that could not be read
 	// (GET /api/sources/{source}/rejects)
 	GetRejects(ctx *echo.Context, source Source, params GetRejectsParams) error
+	// ExportRejects The rows that could not be read, with what is wrong, as CSV
+	// (GET /api/sources/{source}/rejects.csv)
+	ExportRejects(ctx *echo.Context, source Source) error
 	// MendReject Read a row again as it was changed; it joins the listing if it can be read
 	// (PUT /api/sources/{source}/rejects/{reject})
 	MendReject(ctx *echo.Context, source Source, reject int64) error
@@ -862,6 +976,13 @@ func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter only: %s", err))
 	}
 
+	// ------------- Optional query parameter "opens" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "opens", ctx.QueryParams(), &params.Opens, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter opens: %s", err))
+	}
+
 	// ------------- Optional query parameter "box" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", false, false, "box", ctx.QueryParams(), &params.Box, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
@@ -892,6 +1013,15 @@ func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Find(ctx, params)
+	return err
+}
+
+// Correct converts echo context to params.
+func (w *ServerInterfaceWrapper) Correct(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Correct(ctx)
 	return err
 }
 
@@ -929,6 +1059,13 @@ func (w *ServerInterfaceWrapper) FindSpots(ctx *echo.Context) error {
 	err = runtime.BindQueryParameterWithOptions("form", false, false, "only", ctx.QueryParams(), &params.Only, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter only: %s", err))
+	}
+
+	// ------------- Optional query parameter "opens" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "opens", ctx.QueryParams(), &params.Opens, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter opens: %s", err))
 	}
 
 	// ------------- Required query parameter "box" -------------
@@ -1489,6 +1626,22 @@ func (w *ServerInterfaceWrapper) GetRejects(ctx *echo.Context) error {
 	return err
 }
 
+// ExportRejects converts echo context to params.
+func (w *ServerInterfaceWrapper) ExportRejects(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source Source
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ExportRejects(ctx, source)
+	return err
+}
+
 // MendReject converts echo context to params.
 func (w *ServerInterfaceWrapper) MendReject(ctx *echo.Context) error {
 	var err error
@@ -1589,9 +1742,11 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/sources", wrapper.GetSources, options.OperationMiddlewares["getSources"]...)
 	router.DELETE(options.BaseURL+"/api/sources/:source", wrapper.DropSource, options.OperationMiddlewares["dropSource"]...)
 	router.GET(options.BaseURL+"/api/sources/:source/rejects", wrapper.GetRejects, options.OperationMiddlewares["getRejects"]...)
+	router.GET(options.BaseURL+"/api/sources/:source/rejects.csv", wrapper.ExportRejects, options.OperationMiddlewares["exportRejects"]...)
 	router.PUT(options.BaseURL+"/api/sources/:source/rejects/:reject", wrapper.MendReject, options.OperationMiddlewares["mendReject"]...)
 	router.GET(options.BaseURL+"/api/find", wrapper.Find, options.OperationMiddlewares["find"]...)
 	router.GET(options.BaseURL+"/api/find/spots", wrapper.FindSpots, options.OperationMiddlewares["findSpots"]...)
+	router.POST(options.BaseURL+"/api/find/corrections", wrapper.Correct, options.OperationMiddlewares["correct"]...)
 	router.GET(options.BaseURL+"/api/outlines", wrapper.GetOutlines, options.OperationMiddlewares["getOutlines"]...)
 	router.POST(options.BaseURL+"/api/find/decisions", wrapper.Decide, options.OperationMiddlewares["decide"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/found", wrapper.AddFound, options.OperationMiddlewares["addFound"]...)
@@ -1649,6 +1804,39 @@ type FinddefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response FinddefaultApplicationProblemPlusJSONResponse) VisitFindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectRequestObject struct {
+	Body *CorrectJSONRequestBody
+}
+
+type CorrectResponseObject interface {
+	VisitCorrectResponse(w http.ResponseWriter) error
+}
+
+type Correct204Response struct {
+}
+
+func (response Correct204Response) VisitCorrectResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type CorrectdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CorrectdefaultApplicationProblemPlusJSONResponse) VisitCorrectResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3018,6 +3206,51 @@ func (response GetRejectsdefaultApplicationProblemPlusJSONResponse) VisitGetReje
 	return err
 }
 
+type ExportRejectsRequestObject struct {
+	Source Source `json:"source"`
+}
+
+type ExportRejectsResponseObject interface {
+	VisitExportRejectsResponse(w http.ResponseWriter) error
+}
+
+type ExportRejects200TextcsvResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response ExportRejects200TextcsvResponse) VisitExportRejectsResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/csv")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type ExportRejectsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportRejectsdefaultApplicationProblemPlusJSONResponse) VisitExportRejectsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type MendRejectRequestObject struct {
 	Source Source `json:"source"`
 	Reject int64  `json:"reject"`
@@ -3102,6 +3335,9 @@ type StrictServerInterface interface {
 	// Find The repeaters that are published around, joined from all listings
 	// (GET /api/find)
 	Find(ctx context.Context, request FindRequestObject) (FindResponseObject, error)
+	// Correct Say what a repeater really has in a field, or whom to believe
+	// (POST /api/find/corrections)
+	Correct(ctx context.Context, request CorrectRequestObject) (CorrectResponseObject, error)
 	// Decide Say that two statements speak of one repeater, or of two
 	// (POST /api/find/decisions)
 	Decide(ctx context.Context, request DecideRequestObject) (DecideResponseObject, error)
@@ -3204,6 +3440,9 @@ type StrictServerInterface interface {
 	// GetRejects Rows of a listing that could not be read
 	// (GET /api/sources/{source}/rejects)
 	GetRejects(ctx context.Context, request GetRejectsRequestObject) (GetRejectsResponseObject, error)
+	// ExportRejects The rows that could not be read, with what is wrong, as CSV
+	// (GET /api/sources/{source}/rejects.csv)
+	ExportRejects(ctx context.Context, request ExportRejectsRequestObject) (ExportRejectsResponseObject, error)
 	// MendReject Read a row again as it was changed; it joins the listing if it can be read
 	// (PUT /api/sources/{source}/rejects/{reject})
 	MendReject(ctx context.Context, request MendRejectRequestObject) (MendRejectResponseObject, error)
@@ -3243,6 +3482,52 @@ func (sh *strictHandler) Find(ctx *echo.Context, params FindParams) error {
 		return err
 	} else if validResponse, ok := response.(FindResponseObject); ok {
 		return validResponse.VisitFindResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Correct operation middleware
+func (sh *strictHandler) Correct(ctx *echo.Context) error {
+	var request CorrectRequestObject
+
+	var body CorrectJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Correct(ctx.Request().Context(), request.(CorrectRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Correct")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CorrectResponseObject); ok {
+		return validResponse.VisitCorrectResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -4394,6 +4679,31 @@ func (sh *strictHandler) GetRejects(ctx *echo.Context, source Source, params Get
 	return nil
 }
 
+// ExportRejects operation middleware
+func (sh *strictHandler) ExportRejects(ctx *echo.Context, source Source) error {
+	var request ExportRejectsRequestObject
+
+	request.Source = source
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportRejects(ctx.Request().Context(), request.(ExportRejectsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportRejects")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ExportRejectsResponseObject); ok {
+		return validResponse.VisitExportRejectsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // MendReject operation middleware
 func (sh *strictHandler) MendReject(ctx *echo.Context, source Source, reject int64) error {
 	var request MendRejectRequestObject
@@ -4471,122 +4781,127 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"3H1rj9y2ufBfIfS+QFocede5tEU3nxw7bn1qJ8Y6aXDQGAuO9GiGWQ2pktTOToz97we8SZSGlKhZbRqc",
-	"T16PJF6e+5X8lBVs3zAKVIrs6lPWYI73IIHr/70mtPwG01L9TWh2lf27BX7M8oziPWRX2UY9yzNR7GCP",
-	"1Uvy2KjfheSEbrOHh1wP8T2tj+ppCaLgpJGEqbEOOywRxZyzg0ByB0gA5sXua1SSLZG4RgdSAhWISCQZ",
-	"4tAAVutCUn33+h0qMKVMolZAlmdw39SshOyqwrWAPLhappbhr5ZI2Ot9Am332dW/MjtzlmeSUTUso88w",
-	"4eqPBmiWZxUHsVMjwiH7mI+32/2AOcdH9X8hj7X6oWJ8n1lo/AD38hQaao05KnBdC7KlOao4/LsFWhwR",
-	"46hmBZZMrSO0L6kGnMbCm33DuOzQ2GC5678n5mGeqSkJhzK7kryF6RHfMlxGxqvVo6nRFDSwVDNT+eev",
-	"sg5shErYAtfjX+OSsDevIlNw9XThij/ULAYBoR4ljOYv8ANreQGxAc3DJQt8MC+DkN+wkoCmS4O214p4",
-	"rhSnUglU7wE3TU0KrGjn8hehCOiTN/T/51BlV9n/u+x5+9I8FZfekN2c/QLNL6JhVPgreM/hjsBh5UW4",
-	"UfU6htzwww5QRWpAWPM/EailJXAhGSuzjp4/SCxh5UWZMQNL+js7oApzsxy1hrdQKlpYa3o7XAQYmuA/",
-	"E0hRqlBQkTs4IiGVAH7Is/ecbWqYopLGvPFfyxblxg2s6iclholAB86M7NMcuyqt9iNGoNJwpqhEzf4B",
-	"pCR0K1abvBswMrfonzu21pO/KEvQkrHhrAEuLSvXHbWkEEGeiVvSNGagTk0NRyTl7BYULe+Byjev1JCH",
-	"3TEsGXsZ8C81qnmzV29s8wsUMqjeFDUOljgWlONvRrNZqLiR+m2fzJ5n98+27JkbrWkuDKC935+RTstp",
-	"aXyV7SnsmbhUq+EU15e4afQSXkJdnwL0lhhLx1kDRt8bLaxMgKoSIHvb4MB4GTYCrIKfBrSezb4cgrVa",
-	"42vc1vJ0oQWr2z09tSEqzvbo+dfo2eeoYlzbVJwdlLTA6LBjNQRUbZ7tQQi8hcCK84yrj0IP0vZoF2rH",
-	"yZ2l4mYMbnuHKYUAdpSteSClwmuPImUiaq2rrMggMoxCDuygYQfDj26sHdkqDb7XHFBHhuNQALmDm92v",
-	"YWp3zzWNXH3KaFvXeKOAaPT/KSA5pmJP5Dw5CrJvarhXTLIjlbb4mpqof6maLLRaQ7J2sZGl+Kxq15L4",
-	"QZig+zmHAwblybIJvQ8S4TtaoiaGARI9BAyXM55rhNrco0dHSzMyqzCUfeEoPEVyFYzDpf1Q7+bbO+UU",
-	"GbvzlD+ChF70HDWlLNyyHvKsIrR0urST7FPfvjYfhFREzYQ1JZNGesuECA2zx7LYLRjnnXo/NFBcHmAj",
-	"WoZQLdmBzitts/MdZ+12Fxy8bbQxUtffV9nVvxKG+5iPSHtMym42PXZu1hlisabd1ETsjCWRtgAHuzEs",
-	"doyTXxm9ud1PcB5t9xvDqwcid4R64NgwVgOmJ1zpjdt9dbqVU4gotXIQExYSKL0Ps2aStgY02UMdZqE9",
-	"5re+KMZbDqDMlZJUFXChZTACx5shUdzUmKYuZICz+Q9G4DTbyLvd++PZddgdJZl4O8blTZRrhHWqT0W1",
-	"cMZnxC68A16SQs5t8Z/2tfEurctuJbq3yl7g9XOMQGBcdU08nrDrhUwntfIuwtVvJsEy7YT0Wcbpa4W/",
-	"iOU3QaJRKy5CHlEj7HQ/3orO3JFRDwu2U5F7mGLtGm+MSgvJ8WKXrCfeq7e/b0KUz0FYHCSqzRgvjH0e",
-	"vXS30G6eFGacNNXbiKku4A44kceBLSlZo2n/XvMLFLdahMmw7BJdqOvUfCUyMq31NiP4i/gPWv5TEGKe",
-	"jt2LEy7UpOup4eVBJ+84w+yph3beh/PUphxxzpp7UNxeONJfYOwpZBiuub82AcFT8K1I5HdEEBMXSQnL",
-	"+hDsCdiOEcLBa9bSMmytBiMH8Vj6Dsh2J2/23su9seEi5EHRyDiEzBCtDA1dpxlG7/XrYUsECsZLEXMK",
-	"be4i3aBWULu2n4WAYcwka4qNoDFGk151DyIPkv44/jItzHKLpn57KcpCI/w8PTHY9QnNxCQfbkuyqSMo",
-	"3gBW792UsE2yWjeW3ybpwBkT1xos2slitKpJIad0Vlzb3eG6nVR3t3AMy/YJyRyTsG1TYgnlvITtpJ6a",
-	"vQveuM8XC1wnXu1mU/RdSYTEtIBUl6Pah4nAehjhh4vjqBxwsQuznnronIVTZOmwTcyKXhZH1SZpjOaH",
-	"pneaijgl6fGEMVUfCiA7Faq5qQ9Y+fgcsqYH1R5dPWvnmVXEetN9uLgyckuDfLBvnyNDlGaSPS+7QOqQ",
-	"3RgvgS8LiLaUJAREbRxUv5zbaeLLc8mUUPQ3HbWDrQbw2nAmYoQUEy8xSWHGyrs1xvfmpRTHlkEZZoDQ",
-	"vkcBCsDOzzgNhS5HqcD7poaFVkoaHbiV5kGK6KdOEZI6AxZa2paxCChJWA0RWrFACAxqsicyAj2gBYsC",
-	"3VmUQWEIkAAoO4I3T+4tyA0TDHzFyZrDHpS8HihB/zlbjPaZSFQBdb1wxEr52+lc3qeLQkFYQiGar1Di",
-	"Pt0EHuuJ2UClnju3EOgm7PaXFINKFENa9Wh2sLSc+4UYHc5PxZRDeRcU0qyTa1mUYPIOJdpZpu+ooCFR",
-	"JG6OEiLmAnAecYfiYsERcfjJTQP8RkDBBnmG3vIxj8TUs5sajAU0a8lNGLbCAakLZuzYQRkLB0ykFaqd",
-	"eC1NsqbCpNaYL5T5UdcQydwyieubKFTHWk8vJEQzDjPDEXsQnQJ0BCKHvw4QyVT4wS7qDBr8h3EyRlUG",
-	"tIT7iEWalAO2boMZJ8Tt/4Bjg8sPTh+MBOfi5FXJ2o1cKGvjSSEbtT81GnQBWkr9ykDZjRzaymrV9JVu",
-	"oLLRjPRvbuG4JP3zQbNTMMqxUjKPJ/jYdhWK3aGZUq0lCwJBBzODD4yMCVJ0xHizPmskzAk8QTXZWRV5",
-	"Zu4jN+xiT9oSgYONBahDdG7pqkNXaPzz0zpTgpk1Cxnv6ZJANs/lCkVDOSGz3k5ieMZCxKo8lbm+7DpL",
-	"5vZFhKP8BovpfAr38sbhZ75iYiTBBqZfhHX8mHDcSEiSANfsEDTo8B2UN8Yz6KLOJZbwTJK9V6XkEQ6u",
-	"62MoJKgTsRF/0QQAYulJ1sSEwB1wUhEoE2yALhPsfeVNbecJcWBLg+AfW8+mltpRs8OMB8LO/jAg8gnE",
-	"TmJRnUDOb1053lmUHEjwQS1gLCH9uFykisqGO9P0lTJbItqqGGTtbQ2/q99puTAguqXD4gk/l+j0nRvj",
-	"CCbZP/OhwMewADxgG5V71N7G0YRfuyCt3rObpttA7iHCLi5EklpfLwhb72IPXOlacPtQTuULk4omXSjZ",
-	"DmdXEq9bfYebD40NsQ43N2UNiIbJc4Ly9SDk4eeoaPD3yTUkur61lgS1Fg2drTEI4C+2Msz2u+ESxEcH",
-	"5rMEyDuX00zL+ixN7LjWmuBgpo4HaAGJ9USBgoUYMwyqedJqM0KlO0+RLynZgdaE3qaXqxLatOnlmlEO",
-	"YQWubUlCoJIFUxnWF6yV/fSLbNN40ks9WwKDsUTSYrcjLm9v/nI9wA3nG+NgOkfiduGxtoGWy4/4dBwi",
-	"mO/goJ3SaGFBwZpAq57cAXrzCrFK15TbrgskGdKvB8jkiPf16TC4+5RQ9D8v3r3NEaFCAi7V0Dgy2kNg",
-	"H66i4TRz0/jaWhq/iIPJgYdVvNxNu3zTulfX0ehBEst/v2/Oq/x972oVxoVQS5RNVGuEiCWaojGdl2Ee",
-	"XBi29krLgqmNyCz1MLY/5Z48Np40MnI8abRSNORMVzzsCvd+7sAbtvbRREBgvCrHwTMKy2DbK6Y0BGWi",
-	"64ZM7FgJ9sOjIuheC9w4fyUxCdcK6iDrWsS6uMNLYtnGkv3Rsjrzw2zQVT3t0/B2qiCTjxI6p/ZXUYTr",
-	"8eZMqsW2hV/gNWu6+IbIUMs8R6RCzjlbZJXgtNzEpPVi5e7sIHvdrb4kcHm+8XNCaUG7aBY/y+ykPOu6",
-	"tRZaUGeZTRqebs6BFea7Rl7lmwVK7gg8YF3NiKyaCEno9uLapTQTtbr9zkgtx359O/nY+44IgqjCmClF",
-	"VBuJPEyuDLNaxaZae7i5qft5EqT+B2fKniH0r10a5sRR44N65z3QVpcTSbbHkhSD3K9ro5MHEjESK1uI",
-	"c+oOlctwox6ErRKOC1chehpO0VHmiBECdDvgsmjZuXkx9yfrhg6mCOpgxKQiXMSsMixSTBUzgn09NPMB",
-	"y9DMukEzbOsegr/vSTlvA0+0fboVhcoMHAsoysgtwfV1aQbPbiczTKBzFBfvbS97shgxqY2Hced9WmDR",
-	"HK9BKxbo89JRiCkjestZ24QjgoTKGAlHdG6sj4NpfT6TT4rooHBAyygas/i8a8PQS+6nS7GNJdzbIG5Z",
-	"EvUZrt8Puxsiea9+yDTz2kyUO4zELOmHj6dStaeJ8wXrm2A9WCdcHy0mXZJrPpAUFai2PXOmw3CCY42R",
-	"qFeSoKt6sJwP1R8c9Zx2xDyKqIK0EyLna8BlNAA0KhU79UMXdoXr8WKrCDaFLXfR1dMaZCTJtGo3M6Ej",
-	"jz891/1774xmRdE2JBIjFUWkEEYAla4hPZYniWWDGCdbQh9xvsTcGRpnhlrm5dHSugXPppnvm3bWexI6",
-	"fwpW64/P4eijQiZMdLBmet/x2pdFeA2xHWN5eB5Flsy+LIF4ROR4JR50CkjXrmzvHNkKW1uzMIpfNHwh",
-	"o2Jxw6pIp5HcMR5z/U972sZh07q2Em8YsXj3d+3qJi9Qlz+L2Djp3ohuy5haMa41kCW5W1oPXQCXmNBh",
-	"12lF7jVltKLVh+xpJ70+ojvM+7oJwvfIPgifaaKjA+m7j3XdjOP4dti+WaXfQj4ExOJMqmUVi7a8I4QO",
-	"Aymya4MFEZHUI99PtTYFzDGgklSBepo9oW20pDg1F+0GicdRdPyLEsl4rHNAAL8j09nYmFFJCqePFnDC",
-	"kgrzDp2FE4jxbSaXsp/XX9ULJC8laCjFyTFLHwOIeySQGwHZt3p2kA8bbV34aL4paVZIxBtzf9/tFIby",
-	"Ztul430XIZSO+iSS2yOCR255KRkN5CTla1B7nvIlm01I+bpDiRIrjxuN/YjetJHvBS2ScXaH7Wl75KPW",
-	"GI9jtCKBqc0htmaQgHsf8ia8c8NmvF8rr7yDrrr95z5wwxOf0alvzc1J4U0FKaPtWdNnrEWL6+JVy4sP",
-	"GlunMDl40Jj5X29vW1BM1OWd0DVgvjku54dULedUgTv8ximWDq/+ElJEi5EO50kWdlgjRFDVePvIkF08",
-	"MhL1jc8tsre1yWkSqQtXhGpgn85RXVR/MPISPWdT48XsOJ8IFtnDbcatH0U4rX+v22eXhCJXtsvUyjzG",
-	"cQsKbc0/uPaJz0iZsIynzk9pgAtGY/1RkQE5Lkkr4qckbElkSPNoQYuBGSok7oodY3WEZdWjhcAN+iQz",
-	"X437/81iO5jm06ez9EDsdjPwO9yCPOvdbqyHY0oG1pHgWRLafR0NKa9Dx2ke3mq0OibICTJKd2DXIpZH",
-	"kEhQBO1sGmWcB9y2PKIdo1Uq8UNOXN3IzFESNvpiyzrcGoLLbjANdU4dgEdtx7Zpok9PWm/sQN5XwWV4",
-	"p8M8/uCeqTN45ipM61ZI4BdvXi2oMDXfGEaWjMPyxJCrro3Y8gvOF3tckmnmILIfaRkvex71wp27gRMG",
-	"nlqPrpqZFJqxAqqUU61jJ1fPdvylYClu8EZPOFpkCnsPDrgJI0YJiJtY9kg9Y23KgTxTKPpnbzyPDk70",
-	"GvwGjX+2HfAkbj1kVHdQ7MU/Ozs4kV27I2bVPn4K12uKyDktkX7SbRsr72z6itpQSSGXKxwLYMYxy8vV",
-	"2kN4+InxW9GEy98ZLpODxH4d3IL+/ZChb75PcdbVapxpPcLUZDbp7OMOz7S8Y8aHH2KeMVKDx/DUISUd",
-	"Q0tEQESj8LO1WrZx1pCJh4wEq7inujPM4gfvOKXTu0MKRiXHhUQbkAcAqttqvKtKEKYlIlIgPWqFC7hA",
-	"r+1VFAQEwhzMhQ5oB1z+miMl8MzPBmTiZ/qHn7PPnz+/eP5zlqOfs1fPv/jyO/Pn53/50/Ofsz8ixpFS",
-	"szmSZG8/vn79En355Zd/RYSiH394eYG+1QXy3bO/fvWnvyArFpCpqxcXP9PO8b3K3mloGBffaJTsc8sF",
-	"FDcku8q+vHh+8aXtmdG0cIkbclnZGoGtOSfD4Ikw+qbMrvT5wfqL/m6ySEykf+Wyu2rrIU969xtzlU7S",
-	"u/pCM/XuELWCtXKXowMImSPKuPoPYCEVOEvQquEKMVofkb77TCF9jxskdiZSn3KH2Ybdh68w69voWbvx",
-	"b/rwyiHx/Rvz+ld5tie0/8/MtWXjfWpnI7Q6e3h78K6v2LrU8KGxhLmTrB+pv6TNNMi5MwMH17R8DLSP",
-	"hcffMxG8Na035j6O7sL64vnz1W4XMqekxq5VOmCBKvOGel7hiYOouyV6lzXlmWj3e8yP7vao4eV5ip27",
-	"xlKEuZopR78wQqFE+hIZXNfIlqmbC446Jr0sodAWk1G2TAT49RUUJqLdX2h2XAS5kZ5ceD7nZuH7Yqh0",
-	"YmkUrHzozL4eUDynl6md0M9Xp+rgH9DIFbD8AR8NbuWBof4cTCQawLeIVYjRngxyJftZpd4dIbdreY/K",
-	"Ydfg/X9BGC+SufGb/P4jMliQX8F0zWrve7ir0C4KqOu0WxmjkvopBWJ3dkDsqje1S7ECp/ydHdAe06Mn",
-	"FLG9ehQpHhBICeAdKXZ2Ttf2vMdNzy3GDBzIwNM1b1h5RMRcblqRGjTfNVhIKJHyfy7Qd0wpzK16SUjG",
-	"lTQWnmg2Bz3ZGxB5Sy86E9ax5DdKyb21DUUnXBmig+4OpNSLKT+mynFWSJDPhOSA90PEd6S1IRTzUI93",
-	"gvD8fB7jo3slH00rGroIO1WomExZ5gIA7dghcDPliDwuP5k/Huw5qrZGeaQtOWve9FewzimMV4zCClt7",
-	"qQ9CRJgis0RNmxXjW5AIm7s3pTNFtMlaM3ar6FNrq6B6+BvI2D6ep+LOXr+5CpdXmPf7s5d2LlNbdju6",
-	"DiKI10u4c3UkFiRDZH0Afgf8mQAqkXn1a6RsVrRjtZI0FHnbvkBKaNRKRyltTQRid8BPef4nLIvdJKQ9",
-	"BlVyxqwyyJkBPhzu4FuzwafBSG7vd90yJWbpUyCo8Q4xOG/oPGLlWjHzxr892ROSYRh5F/wOruI9n2PW",
-	"k3YKQ05VoQNra6WAPPGGSKWQdQCuTElcIsHiEu+St/QJgH7d0icC+Be/tYi6ViDs4E2oZMoQMfmeDqw6",
-	"cHX5Sf3zELXL/wayO7ltORn1JxI8ckMvhrcU50ri8SOyJSHol7bcQrmcx/VN4z2H+xC5BCp5dyXOGYPG",
-	"yEynwt66rNJ5Tuy0B+ql2tayflZDpF6dEtS6SQ7VhIK5RNY/jyaKjMtPCv3TJo/+/VvbgpdgtHoHHz7m",
-	"WvmP/1H++HbfyKPi8ZpNGlHe9XFP5m592yeSgu5Wn2h6/LaVFDBujrYodUhCILxhrTI1rd9T9LV653Dy",
-	"fKhAX/+vOd6dMzcEvMnHOpp8CqYfZnyTuP63JM+XO0y3ShuBMk11aGGIG22tKZ4qkwTAZUXuzxXMS9AZ",
-	"FOAvmqY+vib3T4RK72623x0e9dbNQW2K0g0mbVPfZwJV5B794fr1S/Tnvz7/4o/IWB0jHkzBbn8oRUyO",
-	"mcORn1KK+ccvx67pNw/XMY4ZugUDWmfUaLNNX7SuTB+0OaKdCV0+LdkHEVR1V+2taQq9KEt3pds64Xyy",
-	"oLt1FKlf8/ZCYs+pidZ/JFtlq5Dyi7KE6YSQxLdA10gI4Vs//dOHQTtabmpMtbBn1FD6NuKRXCo3cHWK",
-	"U47RE9re/vEH6cJ7takjcZafXEZYW9u6FWQlF3Noxx+I3CnDS5hWQERkDLVdS1dMvndtHQkGvGslmY4y",
-	"PxXYzUIjGmKDV8mzvtADKR0hClxDriHdq4bPhNMZitE02Nd0hN1p8qsy4o/u9PgnsIW9aszfnQWlJaR0",
-	"sVgjANEGF7c6SL6xfIPwFhPacw9rZXc8SIxlvnfvPJLaR4feejP37YzBRqdBOW1iS2k3fFhHDjnqb8D+",
-	"+8P336EKsGw5oILVNRTmbKUVfBSGhfSqGEqODxQx2tXSbECQUiGPCXCJuwPjteeyaHacxNK1eWNVHPWz",
-	"pnW1eOdzzXQJmIFTcPNDf3izWKuyRJu9btBcWQyfCcQOFJlT3h5issWdRP1E8mV80PVaMbb+WK3Hw++d",
-	"EjPdmdi5DbGx5qhdNsrkDrjOynG218dlj2n48pP+NyHU1oN6qVBdc8PXsGd33pYNH1OmDU7UChBfu1w3",
-	"yJZTKHMkmHmLSFRgijaANpy1253UAnkqjPb72PML/7j0DfRpVIVZKIk8JyRupMMro7rbUPwa38FTspd3",
-	"kNla2ntNoNtQ1pC3RpGrIQudnycc4GIqUfi7w8cqM3fpx5i6WSs7qR0kD6PGLCvRplUiRCJ9IVJu85Y7",
-	"VpfddQU1plG029MZeul5ugVMxQG4q+Mxp3yboJpRfiaoLfFRXCBl1hoDUfhRIVzcnqbxX3HWnC+j1jd2",
-	"zVqVD6Ork3XRB5G2UkG5jAN45quzyY8ipqZ+y9zXi7L0oDEIiGiHbpjT9FWTApRHZ20NiszaGiYTt7qz",
-	"/Sl9XzV+hDm5frYWZ6rRtHoTCMvcEtIxQCk6PqC7J/r8noNCclGag7Pw2udjMPb6m5czWvfxOgaz60D5",
-	"TKCC8KLdm2J2kfecZ+2cQvkwhtOCKn60rydIUo8au9fS9CtC1Cp6OQ3YE91vqiymaca+sqoT6M2b5AWO",
-	"T4efvbLLjp/qDPYl/qvQthvOiMWCtVSewPzyk/ljtiTyQ39z929UEtm5J90B/UuVnEPTx9imL73z96Ma",
-	"oTuIKyGu6q56XaEKYqUIt1l8gOB+bEyycdfSkkOJ9PlkK2CNHWy22lXpOuqrS20Ybky12hNi8/KT+eNh",
-	"uffQMXZYLYLtTXxk0UtQgbwDWl77Ezw+tbf4XL7x4XX6+/NScSu6NKMrcWLZGmLycroUEq+XrlGMYWLL",
-	"tjpWTWK9HR0f+YURap0RV5deefERQ+yOZg9+73RM5Pitrk8G1n6SeItH3/lqw5orWafj/lrWABXaoDeL",
-	"EbpO23Bsy+vsKrtUfP+/AQAA//8=",
+	"5H1rb9w2uvBfIfS+QHdxFDu97C7W/eTmspuzSRvYbYODNjA40jMzrCVSS1IeTwP/9wPeJEpDaqix3A1w",
+	"vrTOSOLlufO58VNWsLphFKgU2cWnrMEc1yCB63+9JrT8DtNS/U1odpH9uwW+z/KM4hqyi2ylnuWZKLZQ",
+	"Y/WS3DfqdyE5oZvs4SHXQ/xAq716WoIoOGkkYWqs3RZLRDHnbCeQ3AISgHmx/RaVZEMkrtCOlEAFIhJJ",
+	"hjg0gNW6kFTfvX6HCkwpk6gVkOUZ3DcVKyG7WONKQB5cLVPL8FdLJNR6n0DbOrv4JbMzZ3kmGVXDMvoM",
+	"E67+aIBmebbmILZqRNhlH/PxdrsfMOd4r/4t5L5SP6wZrzMHjQaoiIBDTWOA4fabRfaiB/E34/ZQYM6J",
+	"/s7uoVBwybNVy4UMLNqu6ke4l4eLUrPlqMBVJciG5mjN4d8t0GKPGEcVK7BksRVKNeA0bbypG8ZlR1wN",
+	"ltv+e2Ie5pmaknAoswvJW5ge8S3DZWS8Sj2aGk3hCEs1M5V//SbrAEWohA1wPf4VLgl78zIyBVdPZ674",
+	"umIxCAj1KGE0f4HXrOUFxAY0D+cs8MG8DEJ+x0oCmm4N2l4rkr5Q8oNKoHoPuGkqUmBFO+e/CUVAn7yh",
+	"/z+HdXaR/b/zXuKcm6fi3Buym7NfoPlFNIwKfwXvOdwR2C28CDeqXseQG37cAlqTChDWUokI1NISuJCM",
+	"lVlHz9cSS1h4UWbMwJL+yXZojblZjlrDWygVLSw1vR0uAgxN8F8IpChVKKjILeyRkEotPOTZe85WFUxR",
+	"SWPe+K95i3LjBlb1QUlRItCOMyORNccuSqv9iBGoNJwpKlGzX4OUhG7EYpN3A0bmFv1zx9Z68suyBC0Z",
+	"G84a4NKyctVRSwoR5Jm4JU1jBuqU53BEUh7dgqLlGqh881INudvuw5KxlwG/qFHNm73+YqvfoJBBpauo",
+	"cbDEsaAcfzOazULFjdRv+2D2PLt/tmHP3GhNc2YA7f3+jHRaTkvji6ymUDNxrlbDKa7OcdPoJbyAqjoE",
+	"6C0x9pfT78YKMVpYGSbrtQDZa/sd42XYNLEKfhrQejb7cgjWao2vcVvJw4UWrGpremhDrDmr0fNv0bMv",
+	"0ZpxY9ywnZIWGO22rIKAqs2zGoTAGwisOM+4+ij0IG2PdqF2nNxZKm7G4La3mFIIYEdZwDtSKrz2KFKG",
+	"q9a6yrYNIsMo5MAOGrYz/OjG2pKN0uC15oAqMhyHAsgd3Gx/D1O7e65p5OJTRtuqwisFRKP/DwHJMRU1",
+	"kcfJUZC6qeBeMcmWrLXF11RE/Z+qyUKrNSRrFxtZis+qdi2JH4QJup9zOGBQnsyb0PsgEb6jJWpiGCDR",
+	"Q8BwOeO5RqjNPXp0tHREZhWGss8chadIroJxOLcf6t28ulNHNWN3HvJHkNCLnqOmlIVb1kOerQktnS7t",
+	"JPvUt6/NByEVUTFhTcmkkd4yIULD1FgW2xnjvFPvhwaKywNsRMsQqiXb0eNK2+x8y1m72QYHbxttjFTV",
+	"D+vs4peE4T7mI9Iek7KbTY+dm3WGWKxpVxURW2NJpC3AwW4Miy3j5HdGb27rCc6jbb0yvLojckuoB44V",
+	"YxVgesCV3rjdV4dbOYSIUis7MWEhgdL7cNRM0taAJnuowixUY37ri2K84QDKXCnJeg1caBmMwPFmSBQ3",
+	"FaapCxng7PgHI3CabeTd7v3x7DrsjpJMvC3j8ibKNcIeqg9FtXDGZ8QuvANekkIe2+LP9rXxLu2R3Up0",
+	"b5W9wOvnGIHAHNU18XjCrhcyndTKO79bv5kEy7QT0icZp68V/iKW3wSJRq24CHlEjbDD/XgrOnFHRj3M",
+	"2M6a3MMUa1d4ZVRaSI4X22Q98V69/UMTonwOwuIgUW3GeGF85tFLdwvt5klhxklTvY2Y6gLugBO5H9iS",
+	"kjWa9u81v0Bxq0WYDMsu0bm6Ds1XIiPT2tNmBH+R84OW/xSEOE7H7sWJI9Tk0VPDy4NO3nGG2VMP7bx3",
+	"56lNOeI8au5BcXvmSH+GsaeQYbjm/so4BA/BtyCR3xFBjF8kxS3rQ7AnYDtGCAevWUvLsLUa9BzEPfxb",
+	"IJutvKm9l3tjw3nIg6KRcQiZIVoZGrpOM4ze69fDlggUjJcidii0EZV0g1pB7coFJgLAMGaSNcVG0Bij",
+	"Sa+6B5EHSX8cf5kWZrlFU7+9FGWhEX6anhjs+oBmYpIPtyVZVREUrwCr925K2CRZrSvLb5N04IyJKw0W",
+	"fchidF2RQk7prLi2u8NVO6nubmEflu0TkjkmYdumxBLK4xK2k3pq9s554z6fLXCdeLWbTdF3BeMcCjnp",
+	"BsUyYkDEgK3VXOiBjjweONUworADjqAk6hck8F4gwWpQjLNBUAnPrebLFuDW3xxGd7qlZl63C+8GztXO",
+	"7aJTYFkSITEtIPX4tq7DDGVPa+GHs33SHHCxDYsx9dAdvA4JX7vAYieSeT5pbd7H5MfwGJOmbg/Fw3jC",
+	"mNkUcsY7c0RLpt755+NzKOY8qPbo6sVknlmjRm+6d72vjQ7QIB/s2+dDX9KFqM4E0V50DuohrzJeAp/n",
+	"aG4pSXA0W/+yfjm308SX54JUIa96OpoHWw3guOFMxIgqJrZjEtiMlXdrjO/NC9WOLa4yzAyhfY8cP4Dd",
+	"+e1QaM5HqcB1U8FM6y+NDtxK8yBF9FOnCEwdWQwtbcNYBJQkrHEIXbOAaxEqUhMZgR7QgkWB7iz1oGAE",
+	"SACUHcGbJ/cW5IYJOhTjZM2hBiW7B8aF/5zNRvsRD18BVTVzxDVuqxnCvA/DhZzbhEI0DqREf/rRYqwz",
+	"jjqA9dy5hUA3Ybe/JN9eohjSakizg6Xl3E9w6XB+KKYcyjtnm2adXMuihKPEUKKddKQYJYokisTVXkLE",
+	"dADOI8fMuFhwRBx+ctMAvxFQsEH8preCzCMx9eymAmMNHbXqJg4MwgGpcxJt2U4ZDjtMpBWqnXgtTRBs",
+	"jUllrAJlilQVRCLiTOLqJgrVsdbTCwnRjMPMcMQeRIcAHYHI4a8DRDIVXttFnUCD/zKHt1H2Bi3hPmKd",
+	"JsXW7XHMjBPi9n/BvsHltdMHI8E5OyhYsnYlZ8raeLDNRkMOjQad2JeSFzRQdqMj4dpq1fSVrmBtvUTp",
+	"39zCfk5Y7VqzU9B7tFCQlCf4LuwqFLtDM6VaSzbv9GxlTJCiI8Zb/CScZ7st8ATVZGdV5Jm5j9ywsz0U",
+	"lggcbCxAHaJzS1cdukLjnx4umxLMrJnJeE8XXLPxQ5eAG4q1mfV2EsMzFiJW5aHM9WXXSTK3T84cxY1Y",
+	"TOdTuJc3Dj/HM1FGEmxg+kVYx/e1x42EJAlwxXZBgw7fQXljTgadN7/EEp5JUntuKo9wcFXtQ65WHeCO",
+	"nBeNAyAW9mVNTAjcASdrAmWCDdBF2L2vvKntPCEObGkQ/GPr2eSoO2p2mPFA2NkfBkQ+gdhJLKoTyPmt",
+	"S3M8iZIDgVOoBIwlpO+ji2SnWTdymr5SZktEWxWDbAhbseHyonT1gwLRLR0mpfgxWqfv3Bh7MEkURz4U",
+	"eB8WgDtsPXSP2tvYm/B75/zWe3bTdBvIPUTYxYVIUuvrGeGAbeyBSwkMbh/KqThsUjKq8zjb4exK4vnA",
+	"73Bz3Vh363BzU9aAaJg8JdhRDVwefuyPBn+fXEPi0bfSkqDSoqGzNQaBkdlWhtl+N1yC+OjAfJIAeedi",
+	"xWnRtLkBM1eyFBzM5EcBLSAxT2tGHGeQJZUWSQmlRD1F7KRkO1oRepueBkxo06anwUY5hBW4sqkegQwh",
+	"TGVYX7BW9tPPsk3jwUT1bA4MxhJJi92OuLy9+cv1ADecb4yD6XiJ24XH2gZaLlbi03GIYL6HnT6URhM2",
+	"CtYECjPlFtCbl4itda6+rWZBkiH9eoBM9riuQiFK9ymh6H8u373NEaFCAi7V0Dgy2kNgHy5T5DBy0/ja",
+	"WppzEQeTWxBW8XI7feSb1r06P0kPkphW/UNzWkb1e5cDMk4wm6NsolojRCzREI2psw3z4Ey3tZeyFwxt",
+	"RGaphr79qePJY/1JIyPHk0YLeUNOPIqHj8L9OXdwGrb20YRDYLwqx8FHFJbBtpekagjKeNcNmdixEuyH",
+	"R3nQvdLCcfxKYhLOwdRO1qWIdXblnMSyjQX+o+mK5oejTlf1tA/J26mCTD4K6BzaX0URznM8ZlLNti38",
+	"xLmjpotviAy1zHNE1sgdzmZZJTgtNjFpvVi5e3SQWvcmmJX2c7Lxc0BpQbvoKH7m2Ul51lXBzbSgTjKb",
+	"atPTwFU6eVaYfzTyMgotUHJH4AHr6ojIqoiQhG7OrlxIM1Gr2++M1HLs15fpj0/fEUEQVRhHUjzVRiIP",
+	"kzPurFaxodYebm7qfp4EqX/tTNkThP6VC8McHNT4II+8Btrq1CLJaixJMYj9uvJEuSMRI3FtE3EOj0Pl",
+	"PNyoB2GrhOPCZd4eulO0lzlihADdDLgsms5vXsz9ybqhgyGCKugxWRMuYlYZFimmihnBvh6aeYdlaGZd",
+	"+Bq2dXfB32tSHreBJ8pp3YpCaQaOBRRl5Jbg+hw1g2e3kyNMoGMUZ+9tj4BkMWJCGw/jjgZpjkXTtoSu",
+	"WaB+TnshpozoDWdtE/YIEipjJBzRubH6GKb1+ZF4UkQHhR1aRtGYxeddeYtecj9dim0s4d46cUuTbIur",
+	"98OqkUjcqx8yzbw2E+UOIzFL+uHjoVTtaeJ0wfommA/WCddHi0kX5DruSIoKVFv2eqRyc4JjjZGoV5Kg",
+	"q3qwnA7VHx31HFYaPYqogrQTIucrwGXUATRKFTs8h86sttfjxVYRLLabf0RXTyuQkSDTolXihI5O/Omx",
+	"7s+94pwVRduQiI9UFJFEGAFUukL/WJwkFg1inGwIfUTfjmO9SU50tRyXR3PzFjyb5ng9urPek9D5IZi5",
+	"P+5v0nuFjJtoZ830vpK4T4vwCo07xvLwPPIsmX1ZAvGIyPFK3OkUkK5d2t4pshU2Nmdh5L9o+ExGxeKG",
+	"rSMVXHLLeOzof1grOHabVpWVeEOPxbt/6qNu8gJ1+rOIjZN+GtElGlMrxpUGsiR3c/OhC+ASEzqs5l2T",
+	"e00ZrWh1S0V9SK/26A7zPm+C8BrZB+FeMdo7kL77WAXO2I9vh+0LV/ot5ENAzI6kWlaxaMs7QugwkCK7",
+	"VlgQEQk98nqqzClgjgGVZB3Ip6kJbaMpxamxaDdI3I+i/V+USMZjlQMC+B2ZjsbGjEpSOH00gxPmZJh3",
+	"6CycQIxvMzmV/bRaq14geSFBQylOjln6GEDcI4HcCMi+hLaDfNho69xHx4uSjgqJeMHz511OYSjvaBl6",
+	"vO4ihNJRnURyeUSwlZkXktFATlK+BrWnKV+yWoWUr2v2lJh53GjsR/Sm9XzPKJeMsztsDkslH7XGuB+j",
+	"FQlMbVoWm0ECx/vQacLrx3bk9GvllddArNt/7gM3PPEJHRCsuTkpvKkgZbQ8a7p3XTS5Lp61PLuB2zKJ",
+	"ycEGbuZfvb1tQTGRl3dA14D5aj+fH1K1nFMFrqmQUywdXv0lpIgWIx1Okyxst4SLYF3hzSNddnHPSPRs",
+	"fGqSvc1NTpNInbsilAP7dAfVWfkHo1Oid9jUeDE7ziecRbZp0Lj0owiH9e91+ewcV+TCdplamcc4bkGh",
+	"rfkNgZ+498yEZTzVl2aiQ0TXmCZYINWKeMeEDYkMaR7NKDEwQ4XEXbFlrIqwrHo0E7jBM8mRr8b1/2ax",
+	"XnOMya43PRC73QzOHW5BnvVuN9bDMSUC60jwJAntvo66lJeh47QT3mK0OibICTJKP8AuRSyPIJGgCNra",
+	"MMo4DrhpeUQ7RrNU4g1PXN7IkVYS1vti0zrcGoLLbjANVU7tgEdtx7Zpok8PSm/sQN5XwWV4nWIe3xBp",
+	"qrfRsQzTqhUS+NmblzMyTM03hpEl4zA/MOSyayO2/Iy+bY8LMh1p8PYTLeNpz6NauFM3cMDAU+vRWTOT",
+	"QjOWQJXSLTzWEfxoxV8KluIGb7Tb0SxT2Huww00YMUpA3MSiR+oZa1Ma8kyh6OfeeB41pPQK/AaFf7Yc",
+	"8MBvPWRU14D37OfODk5k1651r9rHh3C+poj0aYnUk27aWHpn02fUhlIKuVygLYAZxywvV2sP4eED47ei",
+	"Cae/M1wmO4n9PLgZ9fshQ998n3JYV6txpvUIU5PRpJPbSJ5oeceMD9/FfMRIDbbhqUJKOoaWiICIeuGP",
+	"5mrZwllDJh4yEqzinupOMIsfvHZKh3eyFIxKjguJViB3AFSX1XhXwCBMS0SkQHrUNS7gDL22V3wQEAhz",
+	"MBdloC1w+XuOlMAzPxuQiV/pn37Nvnz+/Oz5r1mOfs1ePv/q6+/Nn1/+7S/Pf83+jBhHSs3mSJLafnz1",
+	"+gX6+uuv/44IRT/9+OIMvdIJ8t2zv3/zl78hKxaQyasXZ7/S7uB7kb3T0DBHfKNRsi9dz0LckOwi+/rs",
+	"+dnXtmZG08I5bsj52uYIbEyfDIMnwuibMrvQfZn1F/1NdBGfSP/KeXeF2UOe9O535oqipHf19XWp7+p7",
+	"2dTLQzoQrJXbHO1AyBxRxtU/AAupYF+C1iMXiNFqj/Q9cIpCatwgsTVu/ZTr7VbsPny7XV9zz9qVf92K",
+	"lzuJ79+Y17/Js5rQ/h9HbrQb71OfTEKrsx30gxeuxdalhg+NJczFcId337lqOtdscHBXTujqu/D4NRPB",
+	"q+t6y+/j6EKyr54/X+yKJ9OqNna31Q4LtDZvqOdrPNENvFuid2NWnom2rjHfuyu8hvcqKt7vqlAR5mqm",
+	"HP3GCIUS6Zt8cFUhm9NubpnqOPrcNmR0Dp2GicCVgpdVZaYiwp9pxVqJiEQbcgcC7fAetVSSCiU0Oj1D",
+	"lxRB3cg90mV8SOJbMLco9itCK1zcnnVKwQmbF+aFzL/mbj8Llanl8/FKj/XM7qSJjVptNDjQrTWgRw/v",
+	"3Dug8G8OcfkvaOQCdHiNrdjDHTkiDjpZZIuVWkQY6Y3kSo3ttqxGkqEVVATuYESDJRTaxB9Q4BDnL6Ew",
+	"IZhlUI5nom81830xtJJicT+cqaHt658jhjXTyx1DfRNXJBrAt4itEaO9KNJYZmv17gi5XY+GqOHgOhL8",
+	"n7MeZhkJ8fs//yNGgyC/g6kJ176l4a5CuyigqtLuco2aFk+pwbvOGLELItUuxQJs9U+2QzWme0+LY3uN",
+	"MlIMI5CyGLak2No5XVF/jZuetcwhZ0JlqzWvWLlXKlvaO1A1kzZYSCiROt2foe+ZUclEICEZV0rd1/Cm",
+	"jZm9N5W39FAXf6fU2FtbLnfAwiE66G5OS73O9mOq0GeFBPlMSA64HiK+I60VoZiHOhgkSNovj2N8dBvt",
+	"o2lFQxdhZ7tprUpLJADQlu0C99mOyOP8k/njwXYJthn4I9XKWfOmv7j5mHZ5ySgssLUXus0nwhSZJWra",
+	"XDO+AakthwqM8lG2sz5jVYzdKvrUqi2oS/4BMraP56m4s5f2LsLla8z7/dmrfufpOLsdneUTxOs53Lks",
+	"KQuSIbKugd8BfyaASmRe/RapQxbaskpJGoq8bZ8hJTQqpaOUaicCsTvghzz/ActiOwlpj0GVnDGrDHJm",
+	"gA+HO3hlNvg0GMntrdAbpsQsfQoENV6LjtOGziMmsRUzb/w71z0hGYaRdy344ALv0zlmOWmnMORUFdqx",
+	"tlIKyBNviKwVsnbAld2JSyRYXOKd85Y+AdCvWvpEAP/qjxZRVwqEHbwJlUwZIiaa2YFVu2XPP6n/PUSN",
+	"+H+A7PoSziejvt/GIzd0ObzbPFcSj++RTXhCv7XlBsr5PP6W4dLjcB8i50Al7y7SOmHQGJnpQO9bFzM9",
+	"7cQ7fVz1AslLWT+LIVKvTglqXQKKKkLBXD3td1uKIuP8k0L/tMmjf39lC0wTjFavrWfCASYafP74H+WP",
+	"V9rdhjV3TBlR3qWTT3bcetWHSYPHrT6M+vhtKylgjjnaotT+C2G9l9ide4o+E/UUTj7uK7jWUP/oXSs5",
+	"BLzJNnA0+RRMP8xnSOL6P5I8X2wx3YBxGgrjWhjiRltriqfKJAFwvib3pwrmOegMCvDLpqn2r8n9E6HS",
+	"u9Hxs8Oj3rppQ6go3WDSlqx+IdCa3KM/Xb1+gf769+df/RkZq2PEgynY7VuuxOSYaf39lFLMby4eEWSm",
+	"UflCxjFDt2BA64wabbapH7Tpg1Z7tDV+zqcl+yCC1t0FnUuaQpdl6S6CXMb3T2bUbo/c+kveeUpsF6Zo",
+	"dlOyVbYIKV+WJUxHMCW+BbpEBBPf+vHK3g3a0XJTYaqFPaOG0jeRE8m5OgYuTnHqYPSEtrff3CNdeC82",
+	"dcTP8sGlMGhrWxc6LXTEHNrxOyK3yvASptAVERlDbVewGJPvXdFSggHvCqWmvcxPBXaz0IiGWOFFEgMu",
+	"9UBKR4gCV5BrSPeq4QvhdIYOzhK57EHY3ZWwKCP+5O5GeAJb2Ms1/uwsKC0hpfPFGgGocyG0k3xl+Qbh",
+	"DSa05x7Wyq75TYxlfnDvPJLaRy2dvZn7Yt1gGd8gWTyxYLobPqwjhxz1D2D/ff3D92gNWLYcUMGqyuW3",
+	"LHBGYVhIL+2m5HhHEaNd8tcKBCkV8pgAF7jbMV55RxbNjpNYujJvLIqjfta0mi2v+9yRGhgzcApufuxb",
+	"k4ulUqG02esGzZXF8IVAbEeR6WH4EJMtrs/6E8mXcRv3pXxsfdO4x8PvnRIzXcf33LrYWLPXRzbK5Ba4",
+	"jspxVutm8GMaPv+k/5/gautBPVeoLrnhK6jZnbdlw8eUaYMTtQLEty7WDbLlFMocCWYz3yQqMEUrQCvO",
+	"2s1WaoE85Ub7PPZ86V8GsII+jKowCyWRp7jEjXR4aVR3G/Jf4zt4Svby2vQtpb2XBLp1ZQ15a+S5GrLQ",
+	"6XHCAS6mAoWfHT4WmbkLP8bUzVLRyQ8m2bHDqDHLSrRqlQiRSF/3ldu45ZZVZXcZR4VpFO2290gvPQ+3",
+	"gKnYAXd5PKaHvXGqGeVnnNoS78UZUmatMRCF7xUKptG+5Kw5XUYtb+yataozjM4r1UkfRNpMBXVkHMAz",
+	"X5xNfhIxNfVHxr4uy9KDxsAhog90w5imr5oUoDw6aytQZNZWMBm41X0bnvLsq8aPMCfXz5biTDWaVm8C",
+	"YZlbQtoHKEX7B3RtUB/fc1BITkpzcBZec4gYjL3q/fmM1n28jMHs6qu+EKggvGhrU30h8p7zrJ1TqDOM",
+	"4bSgih/t6wmC1KO2BUtp+gUhahW9nAbsge43WRbTNGNfWfQQ6M2bdAoc331w9EI6O37qYbCvSVmEtt1w",
+	"RiwWrKXyAObnn8wfR1Mir/t76f+glMjueNJdPzFXyTk0fYxt+ty7XSKqEbo2cwl+VXeR8QJZEAt5uM3i",
+	"AwT3U2OCjduWlhxKpLvvLYA1trPRapel66ivKrVhuDLZak+IzbNC3EVTQC9RAa58CyPRqLXooKQ1VaWy",
+	"v9aMI6z+W7cVVqbmjhMpgRqbA1OElc3EWbOFPin80KR8dd8w7hFQSm6oXfuMlFBtOiyDPDdUBGfW5trZ",
+	"0rcdZ3Sj5fmL65+fEJ/nn8wfD/NPg52gDps58FtfOPeIJKagQfAOaHnlT/D4UO3sLqLjVpv6+9NCqwse",
+	"UUcXeMWib8TEWXVqK14u/KYI3MQKbLazmsSeXrW/6zdGqD1cujqDtefvMsLL0ezO7/QQUyF+Yf6TgbWf",
+	"JF6y09fpWzf1QqeNcTcA1gAVWliYxQidd284tuVVdpGdK77/3wAAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -100,7 +100,11 @@ func (a *App) channelOf(ctx context.Context, d *desk, id cluster.ID) (channel.Ch
 	if err != nil {
 		return channel.Channel{}, err
 	}
-	best := r.Best()
+	corrections, err := a.corrections(ctx)
+	if err != nil {
+		return channel.Channel{}, err
+	}
+	best := corrections.Best(r)
 	c, err := best.Channel(d.band)
 	if err != nil {
 		return c, err

@@ -14,6 +14,7 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/check"
 	"mnemos/core/geo"
+	"mnemos/core/listing"
 	"mnemos/core/radio"
 	"mnemos/internal/store"
 )
@@ -78,6 +79,7 @@ type desk struct {
 	entries  []store.Entry
 	settings check.Settings
 	held     *check.Roll // made by roll
+	listings listing.Source
 }
 
 func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
@@ -102,7 +104,8 @@ func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
 		return nil, err
 	}
 	d.settings = settings(d.operator, a.now())
-	return d, nil
+	d.listings, err = a.published(ctx)
+	return d, err
 }
 
 func settings(o store.Operator, today time.Time) check.Settings {

@@ -23,8 +23,9 @@ import (
 type FindForm struct {
 	Text    string
 	Band    string
-	All     bool // digital-only repeaters too
-	Tone    bool // only with a known tone
+	All     bool   // digital-only repeaters too
+	Tone    bool   // only with a known tone
+	Opens   string // carrier, tone, code or burst
 	OnAir   bool
 	Open    bool
 	Fresh   bool // confirmed within the months after which a record is old
@@ -65,6 +66,7 @@ type Repeater struct {
 	FM         bool               `json:"fm"`
 	Remark     string             `json:"remark"` // why it is no plain FM repeater for everybody; empty if it is
 	Statements []listing.Record   `json:"statements"`
+	Corrected  []Corrected        `json:"corrected"`
 	Conflicts  []cluster.Conflict `json:"conflicts"`
 }
 
@@ -97,7 +99,7 @@ func (a *App) scene(ctx context.Context) (*scene, error) {
 }
 
 func (s *scene) filter(form FindForm, today time.Time, months int) (store.Filter, error) {
-	f := store.Filter{FM: !form.All, ToneKnown: form.Tone, OnAir: form.OnAir, Open: form.Open, Box: form.Seen}
+	f := store.Filter{FM: !form.All, ToneKnown: form.Tone, Opens: form.Opens, OnAir: form.OnAir, Open: form.Open, Box: form.Seen}
 	f.Text = strings.TrimSpace(form.Text)
 	if form.Band != "" {
 		i := slices.IndexFunc(s.plan.Bands, func(b band.Band) bool { return b.Name == form.Band })
@@ -159,8 +161,12 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	if err != nil {
 		return nil, err
 	}
+	corrections, err := a.corrections(ctx)
+	if err != nil {
+		return nil, err
+	}
 	for _, r := range joined {
-		v := s.repeater(r, place, rules)
+		v := s.repeater(r, place, rules, corrections)
 		if v.Distance == nil || *v.Distance <= out.Within {
 			out.Repeaters = append(out.Repeaters, v)
 		}
@@ -242,14 +248,18 @@ func remark(r listing.Record) string {
 	return strings.Join(parts, "; ")
 }
 
-func (s *scene) repeater(r cluster.Repeater, place *geo.Point, rules check.Settings) Repeater {
-	best := r.Best()
+func (s *scene) repeater(r cluster.Repeater, place *geo.Point, rules check.Settings, c cluster.Corrections) Repeater {
+	best := c.Best(r)
 	m := listing.Measure([]listing.Record{best}, channel.New(best.Output), listing.Query{Place: place, RadiusKM: 40_000, Height: rules.Height})[0]
 	v := Repeater{
 		ID: cluster.Of(r.Statements[0]), Title: best.Title(), Best: best, Reach: m.Reach, Horizon: m.Horizon, Audible: m.Audible && m.Distance != nil,
 		Age: age(m, rules), Slots: append([]int{}, s.held[store.Pair{Output: best.Output, Input: best.Input}]...),
-		FM: best.Mode != listing.Digital, Remark: remark(best), Statements: r.Statements, Conflicts: append([]cluster.Conflict{}, r.Conflicts...),
+		FM: best.Mode != listing.Digital, Remark: remark(best), Statements: r.Statements, Corrected: known(c, r), Conflicts: append([]cluster.Conflict{}, r.Conflicts...),
 	}
+	// Where somebody knows better the listings are no longer in question.
+	v.Conflicts = slices.DeleteFunc(v.Conflicts, func(x cluster.Conflict) bool {
+		return slices.ContainsFunc(v.Corrected, func(k Corrected) bool { return k.Field == x.Field && !k.Open })
+	})
 	if m.Distance != nil {
 		km, deg := math.Round(*m.Distance*10)/10, math.Mod(math.Round(m.Bearing), 360)
 		v.Distance, v.Bearing = &km, &deg

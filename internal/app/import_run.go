@@ -91,7 +91,7 @@ func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*Impor
 // run waits for its turn, reads the file and ends the job one way or another.
 func (a *App) run(ctx context.Context, j *job, form ImportForm) {
 	defer j.cancel()
-	err := ctx.Err()
+	var err error
 	select {
 	case <-a.imports.turn:
 		defer func() { a.imports.turn <- struct{}{} }()

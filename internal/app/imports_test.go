@@ -82,6 +82,11 @@ func TestBringAListing(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, sources, app.Source{Name: "Club list", File: "club list.csv", Updated: "2026-11-25T09:42:00Z", Records: 2, Rejects: 2})
 
+	var out strings.Builder
+	require.NoError(t, a.ExportRejects(t.Context(), "Club list", &out))
+	assert.Equal(t, 3, strings.Count(out.String(), "\n"))
+	assert.Contains(t, out.String(), "Output,Shift,Tone,Town,Latitude,Longitude,what is wrong\n\"146,715\",-,loud,Nowhere,")
+
 	// The same table again is read as it was the last time.
 	p, err = a.Bring(t.Context(), "other.csv", strings.NewReader(club))
 	require.NoError(t, err)

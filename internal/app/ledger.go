@@ -105,7 +105,7 @@ func (a *App) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 	for i, e := range d.entries {
 		subjects[i] = d.subject(e)
 	}
-	results, err := check.JudgeAll(ctx, a.store, subjects)
+	results, err := check.JudgeAll(ctx, d.listings, subjects)
 	if err != nil {
 		return nil, err
 	}

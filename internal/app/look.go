@@ -46,7 +46,7 @@ func (a *App) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence, 
 	if err != nil {
 		return nil, err
 	}
-	r, err := check.Judge(ctx, a.store, d.subject(e))
+	r, err := check.Judge(ctx, d.listings, d.subject(e))
 	if err != nil {
 		return nil, err
 	}
@@ -99,7 +99,7 @@ func (a *App) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadSheet,
 	if err != nil {
 		return nil, err
 	}
-	r, err := check.Judge(ctx, a.store, d.subject(e))
+	r, err := check.Judge(ctx, d.listings, d.subject(e))
 	if err != nil {
 		return nil, err
 	}
@@ -177,7 +177,7 @@ func (a *App) Ribbon(ctx context.Context, loadID int64, name string) (*Ribbon, e
 }
 
 func (a *App) ribbonChannel(ctx context.Context, d *desk, b *band.Band, e store.Entry) (RibbonChannel, error) {
-	j, err := check.Judge(ctx, a.store, d.subject(e))
+	j, err := check.Judge(ctx, d.listings, d.subject(e))
 	if err != nil {
 		return RibbonChannel{}, err
 	}

@@ -4,10 +4,14 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"io"
+	"slices"
+	"strings"
 
 	"mnemos/core/band"
 	"mnemos/core/intake"
 	"mnemos/core/listing"
+	"mnemos/internal/exchange"
 	"mnemos/internal/store"
 )
 
@@ -97,4 +101,41 @@ func (a *App) MendReject(ctx context.Context, source string, id int64, cells []s
 		return nil, f
 	}
 	return &rec, a.store.TakeReject(ctx, e.ID, id, &rec)
+}
+
+// ExportRejects writes the rows of a source that could not be read as CSV, each
+// with what is wrong.
+func (a *App) ExportRejects(ctx context.Context, source string, w io.Writer) error {
+	r, err := a.Rejects(ctx, source, 0)
+	if err != nil {
+		return err
+	}
+	return exchange.CSV(w, func(write func([]string) error) error {
+		if err := write(append(slices.Clone(r.Columns), "what is wrong")); err != nil {
+			return err
+		}
+		for {
+			last := int64(0)
+			for _, row := range r.Rows {
+				last = row.ID
+				cells := slices.Clone(row.Cells)
+				for len(cells) < len(r.Columns) {
+					cells = append(cells, "")
+				}
+				var wrong []string
+				for _, f := range row.Faults {
+					wrong = append(wrong, f.Message)
+				}
+				if err := write(append(cells, strings.Join(wrong, "; "))); err != nil {
+					return err
+				}
+			}
+			if !r.More {
+				return nil
+			}
+			if r, err = a.Rejects(ctx, source, last); err != nil {
+				return err
+			}
+		}
+	})
 }

@@ -19,14 +19,23 @@ type Filter struct {
 	Text         string  // in the callsign, the locality or the output
 	FM           bool    // not digital only
 	ToneKnown    bool
-	OnAir        bool // not known to be off
-	Open         bool // not known to be closed or private
+	Opens        string // what opens it: carrier, tone, code or burst; empty for anything
+	OnAir        bool   // not known to be off
+	Open         bool   // not known to be closed or private
 	Since        string
 	Not          []Pair // output and input of channels that one has already
 }
 
 // Pair is an output with its input.
 type Pair struct{ Output, Input freq.Hz }
+
+// opens says how what opens a repeater stands in its record.
+var opens = map[string]string{
+	"carrier": "r.uplink_tone = 'none'",
+	"tone":    "r.uplink_tone GLOB '[0-9]*.*'",
+	"code":    "r.uplink_tone GLOB 'D[0-9]*'",
+	"burst":   "r.uplink_tone = '1750'",
+}
 
 // where is the filter as SQL over the record table r.
 func (f Filter) where() (string, []any) {
@@ -46,6 +55,9 @@ func (f Filter) where() (string, []any) {
 	}
 	if f.ToneKnown {
 		add("r.uplink_tone IS NOT NULL")
+	}
+	if sql, ok := opens[f.Opens]; ok {
+		add(sql)
 	}
 	if f.OnAir {
 		add("r.status <> 'off-air'")

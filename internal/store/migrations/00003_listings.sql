@@ -79,6 +79,20 @@ CREATE TABLE joining (
   PRIMARY KEY (a_source, a_key, b_source, b_key)
 ) STRICT;
 
+-- What people know better than a statement, field by field. It holds as long
+-- as the statement says what it said then.
+CREATE TABLE correction (
+  source  TEXT NOT NULL,
+  key     TEXT NOT NULL,
+  field   TEXT NOT NULL,
+  value   TEXT NOT NULL,
+  against TEXT NOT NULL, -- what the statement said; '' for nothing
+  note    TEXT NOT NULL,
+  person  TEXT NOT NULL,
+  at      TEXT NOT NULL,
+  PRIMARY KEY (source, key, field)
+) STRICT;
+
 -- Coasts and borders that are drawn on the map beside those of the world,
 -- as GeoJSON feature collections.
 CREATE TABLE outline (
@@ -88,6 +102,7 @@ CREATE TABLE outline (
 
 -- +goose Down
 DROP TABLE outline;
+DROP TABLE correction;
 DROP TABLE joining;
 DROP TABLE mapping;
 DROP TABLE reject;

@@ -275,6 +275,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sources/{source}/rejects.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        /**
+         * The rows that could not be read, with what is wrong, as CSV
+         * @description A cell that a spreadsheet would take for a formula is written with an apostrophe before it.
+         */
+        get: operations["exportRejects"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sources/{source}/rejects/{reject}": {
         parameters: {
             query?: never;
@@ -323,6 +345,26 @@ export interface paths {
         get: operations["findSpots"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Say what a repeater really has in a field, or whom to believe
+         * @description All that is published about it gives way until a newer edition says something else. An empty value takes the correction back.
+         */
+        post: operations["correct"];
         delete?: never;
         options?: never;
         head?: never;
@@ -757,6 +799,15 @@ export interface components {
             fm: boolean;
             remark: string;
             statements: components["schemas"]["PublishedRecord"][];
+            corrected: {
+                field: string;
+                value: string;
+                note: string;
+                person: string;
+                at: string;
+                /** @description a newer edition says something else */
+                open: boolean;
+            }[];
             conflicts: {
                 field: string;
                 values: {
@@ -1225,6 +1276,8 @@ export interface components {
         /** @description name, callsign, frequency or locator */
         FindText: string;
         FindBand: string;
+        /** @description what opens the repeater */
+        FindOpens: "carrier" | "tone" | "code" | "burst";
         /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
         FindOnly: ("digital" | "tone" | "on-air" | "open" | "fresh" | "new")[];
     };
@@ -1614,6 +1667,29 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    exportRejects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The rows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     mendReject: {
         parameters: {
             query?: never;
@@ -1652,6 +1728,8 @@ export interface operations {
                 band?: components["parameters"]["FindBand"];
                 /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
                 only?: components["parameters"]["FindOnly"];
+                /** @description what opens the repeater */
+                opens?: components["parameters"]["FindOpens"];
                 /** @description south, west, north, east in degrees: only what the map shows */
                 box?: number[];
                 /** @description km */
@@ -1685,6 +1763,8 @@ export interface operations {
                 band?: components["parameters"]["FindBand"];
                 /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
                 only?: components["parameters"]["FindOnly"];
+                /** @description what opens the repeater */
+                opens?: components["parameters"]["FindOpens"];
                 /** @description south, west, north, east in degrees */
                 box: number[];
                 /** @description size of a place in degrees */
@@ -1704,6 +1784,34 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["MapSpots"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    of: components["schemas"]["StatementID"];
+                    field: string;
+                    value: string;
+                    note: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

@@ -1,31 +1,33 @@
 <script lang="ts">
-  import Wide from '$parts/Wide.svelte';
   import type { FoundRepeater } from '$lib/api/client';
   import Mark from '$parts/Mark.svelte';
+  import Wide from '$parts/Wide.svelte';
   import { mhz, toneText } from '$lib/format';
+  import Correct from './Correct.svelte';
   import { idText, type FindState } from './find.svelte';
 
   let { find, repeater }: { find: FindState; repeater: FoundRepeater } = $props();
 
-  const tone = (t: string | null) => (t === null ? 'not stated' : t === 'none' ? 'none' : toneText(t));
-  const fields = [
-    { name: 'output', of: (s: FoundRepeater['best']) => mhz(s.output_hz) },
-    { name: 'input', of: (s: FoundRepeater['best']) => (s.input_hz ? mhz(s.input_hz) : 'not stated') },
-    { name: 'uplink tone', of: (s: FoundRepeater['best']) => tone(s.uplink_tone) },
-    { name: 'downlink tone', of: (s: FoundRepeater['best']) => tone(s.downlink_tone) },
-    { name: 'mode', of: (s: FoundRepeater['best']) => s.mode || 'not stated' },
-    { name: 'width', of: (s: FoundRepeater['best']) => s.width || 'not stated' },
-    { name: 'status', of: (s: FoundRepeater['best']) => s.status || 'not stated' },
-    { name: 'access', of: (s: FoundRepeater['best']) => s.access || 'not stated' },
+  type Said = FoundRepeater['best'];
+  const tone = (t: string | null) => (t === null ? '' : t === 'none' ? 'none' : toneText(t));
+  const fields: { name: string; of: (s: Said) => string; raw: (s: Said) => string }[] = [
+    { name: 'output', of: (s) => mhz(s.output_hz), raw: () => '' },
+    { name: 'input', of: (s) => (s.input_hz ? mhz(s.input_hz) : ''), raw: (s) => mhz(s.input_hz) },
+    { name: 'uplink tone', of: (s) => tone(s.uplink_tone), raw: (s) => s.uplink_tone ?? '' },
+    { name: 'downlink tone', of: (s) => tone(s.downlink_tone), raw: (s) => s.downlink_tone ?? '' },
+    { name: 'mode', of: (s) => s.mode, raw: (s) => s.mode },
+    { name: 'width', of: (s) => s.width, raw: (s) => s.width },
+    { name: 'status', of: (s) => s.status, raw: (s) => s.status },
+    { name: 'access', of: (s) => s.access, raw: (s) => s.access },
   ];
   const differs = (name: string) => repeater.conflicts.some((c) => c.field === name);
   const reach = $derived.by(() => {
     if (repeater.distance_km === null) return 'Its position is not published.';
     const km = `${repeater.reach_km.toFixed(0)} km`;
-    const where = repeater.distance_km <= repeater.reach_km ? 'inside' : 'past';
+    const inside = repeater.distance_km <= repeater.reach_km;
     return repeater.horizon
-      ? `You are ${where} its radio horizon (${km}), worked out from its published height and your aerial.`
-      : `Its height is not published: it is taken to reach ${km}, and you are ${where === 'inside' ? 'nearer' : 'farther'}.`;
+      ? `You are ${inside ? 'inside' : 'past'} its radio horizon (${km}), worked out from its published height and your aerial.`
+      : `Its height is not published: it is taken to reach ${km}, and you are ${inside ? 'nearer' : 'farther'}.`;
   });
 </script>
 
@@ -42,12 +44,15 @@
         <tr>
           <th class="w-[104px] font-normal text-ink2">field</th>
           {#each repeater.statements as s (idText(s))}
-            <th class="min-w-[128px] pr-4 font-normal"
+            <th class="min-w-[124px] pr-4 font-normal"
               ><b class="block font-strong">{s.source}</b><span class="text-label text-ink2"
                 >{s.updated ?? 'no date'}</span
               ></th
             >
           {/each}
+          <th class="min-w-[150px] font-normal"
+            ><b class="block font-strong">yours</b><span class="text-label text-ink2">what you know better</span></th
+          >
         </tr>
       </thead>
       <tbody>
@@ -56,13 +61,26 @@
             <th scope="row" class="py-0.5 font-normal text-ink2">{f.name}</th>
             {#each repeater.statements as s, i (idText(s))}
               {@const text = f.of(s)}
-              <td class="pr-4 {text === 'not stated' ? 'text-ink3' : ''} {differs(f.name) ? 'font-strong' : ''}"
-                >{text}{#if differs(f.name) && i === 0}<span
-                    class="ml-1.5 inline-flex items-baseline gap-1 font-normal text-conflict"
-                    ><Mark kind="conflict" size={10} />differs</span
-                  >{/if}</td
+              <td class="pr-4 {text ? '' : 'text-ink3'} {differs(f.name) ? 'font-strong' : ''}"
+                >{text || 'not stated'}{#if differs(f.name)}
+                  {#if i === 0}<span class="ml-1 inline-flex items-baseline gap-1 font-normal text-conflict"
+                      ><Mark kind="conflict" size={10} />differs</span
+                    >{/if}
+                  {#if text}<button
+                      type="button"
+                      class="link ml-1 font-normal"
+                      aria-label="believe {s.source}: {f.name} {text}"
+                      onclick={() => void find.correct(repeater.id, f.name, f.raw(s), `as ${s.source} has it`)}
+                      >believe</button
+                    >{/if}
+                {/if}</td
               >
             {/each}
+            <td>
+              {#if f.name !== 'output'}
+                <Correct {find} {repeater} field={f.name} />
+              {/if}
+            </td>
           </tr>
         {/each}
         {#if repeater.statements.length > 1}
@@ -87,6 +105,7 @@
                 {/if}
               </td>
             {/each}
+            <td></td>
           </tr>
         {/if}
       </tbody>

@@ -157,6 +157,16 @@
       </select></label
     >
     <label class="flex items-center gap-2"
+      ><span class="text-ink2">opened by</span>
+      <select bind:value={find.opens} class="h-[30px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11">
+        <option value="">anything</option>
+        <option value="carrier">carrier alone</option>
+        <option value="tone">CTCSS tone</option>
+        <option value="code">DCS code</option>
+        <option value="burst">1750 Hz burst</option>
+      </select></label
+    >
+    <label class="flex items-center gap-2"
       ><span class="text-ink2">within</span>
       <input
         bind:value={find.within}

@@ -58,5 +58,8 @@
       </li>
     {/each}
   </ol>
+  <a class="link" href="/api/sources/{encodeURIComponent(source)}/rejects.csv" download="{source}, not read.csv"
+    >Save them as CSV</a
+  >
   {#if rejects.data.more}<p class="pb-2 text-label text-ink2">And more, which follow when these are mended.</p>{/if}
 {/if}

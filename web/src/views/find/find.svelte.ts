@@ -22,6 +22,7 @@ export const idText = (id: StatementID): string => `${id.source}\n${id.key}`;
 export class FindState {
   text = $state('');
   band = $state('');
+  opens = $state<'' | 'carrier' | 'tone' | 'code' | 'burst'>('');
   only = $state<Only[]>([]);
   within = $state('');
   sort = $state<'distance' | 'reach' | 'frequency'>('distance');
@@ -37,6 +38,7 @@ export class FindState {
     return {
       ...(this.text.trim() ? { text: this.text.trim() } : {}),
       ...(this.band ? { band: this.band } : {}),
+      ...(this.opens ? { opens: this.opens } : {}),
       ...(this.only.length > 0 ? { only: [...this.only] } : {}),
     };
   }
@@ -86,6 +88,18 @@ export class FindState {
       this.picked.clear();
       await this.client.invalidateQueries();
     });
+  }
+
+  /** Says what a repeater really has in a field; nothing takes that back. */
+  async correct(of: StatementID, field: string, value: string, note: string): Promise<boolean> {
+    let kept = false;
+    await this.#try(async () => {
+      did(await api.POST('/api/find/corrections', { body: { of, field, value, note } }));
+      this.message = value ? 'Kept: it counts until a newer edition says something else.' : 'Taken back.';
+      kept = true;
+      await this.client.invalidateQueries();
+    });
+    return kept;
   }
 
   async drop(source: string): Promise<void> {

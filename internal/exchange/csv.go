@@ -1,0 +1,43 @@
+package exchange
+
+import (
+	"encoding/csv"
+	"io"
+	"strconv"
+	"strings"
+)
+
+// CSV writes rows as UTF-8 CSV with commas (RFC 4180). Cells come from
+// strangers: none of them becomes a formula in the spreadsheet that opens it.
+func CSV(w io.Writer, rows func(write func(cells []string) error) error) error {
+	out := csv.NewWriter(w)
+	err := rows(func(cells []string) error {
+		safe := make([]string, len(cells))
+		for i, c := range cells {
+			safe[i] = Neutral(c)
+		}
+		return out.Write(safe)
+	})
+	out.Flush()
+	if err != nil {
+		return err
+	}
+	return out.Error()
+}
+
+// Neutral puts an apostrophe before a cell that a spreadsheet would take for
+// a formula. Numbers and lone signs are none.
+func Neutral(cell string) string {
+	t := strings.TrimLeft(cell, " ")
+	if t == "" || !strings.ContainsRune("=+-@\t\r", rune(t[0])) {
+		return cell
+	}
+	number := strings.Replace(strings.TrimSpace(t), ",", ".", 1)
+	if _, err := strconv.ParseFloat(number, 64); err == nil && !strings.ContainsAny(number, "xXpPnN") {
+		return cell
+	}
+	if len(strings.TrimSpace(t)) == 1 && (t[0] == '+' || t[0] == '-') {
+		return cell
+	}
+	return "'" + cell
+}
