@@ -164,17 +164,36 @@ func TestMapAndList(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.goes("/find")
 	p.reads("[role=option]", "Quay House")
+	rows := "document.querySelectorAll('[role=option]').length"
+	all := ask[int](p, rows)
+	for range 3 {
+		p.do(click(`button[aria-label=Closer]`))
+	}
+	p.until(fmt.Sprintf("%s > 0 && %s < %d", rows, rows, all)) // the list is that of the map
+	near := ask[int](p, rows)
+	p.do(click(`button[aria-label=Farther]`))
+	p.until(fmt.Sprintf("%s > %d", rows, near))
+
+	// By name it may be anywhere, and the map goes there.
+	p.misses("[role=option]", "Far Skerry")
 	p.do(focus("input[aria-label=Search]"))
 	p.types("far skerry")
-	p.until("document.querySelectorAll('[role=option]').length <= 1")
-	p.do(click(`button[aria-label=Farther]`))
 	p.reads("[role=option]", "Far Skerry")
 	p.do(click("[role=option]"))
 	p.reads("section", "Far Skerry")
-	for range 4 {
-		p.do(click(`button[aria-label=Closer]`))
-	}
-	p.until("document.querySelectorAll('[role=option]').length === 0")
+	p.do(focus("input[aria-label=Search]"))
+	p.clears()
+	p.reads("[role=option]", "Far Skerry") // it is on the map now
+
+	// A mark on the map is chosen in the list.
+	p.do(chromedp.Evaluate[chromedp.Void](`{ const c = document.querySelector('.chart'); const b = c.getBoundingClientRect(); const at = {bubbles: true, clientX: b.x + b.width / 2, clientY: b.y + b.height / 2};
+		const canvas = [...c.querySelectorAll('canvas')].at(-1); for (const type of ['mousemove', 'mousedown', 'mouseup', 'click']) canvas.dispatchEvent(new MouseEvent(type, at)); }`))
+	p.reads("section", "Far Skerry")
+
+	// A locator is a place to look at.
+	p.do(focus("input[aria-label=Search]"))
+	p.types("GN21ia")
+	p.reads("[role=option]", "Quay House")
 }
 
 func TestFindPhone(t *testing.T) {

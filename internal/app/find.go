@@ -140,9 +140,6 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 		limit = 200
 	}
 	out := &Found{Place: s.place, Height: s.operator.Height, Within: form.Within, Repeaters: []Repeater{}, Bands: []string{}}
-	if out.Within <= 0 {
-		out.Within = s.operator.Radius
-	}
 	for _, b := range s.plan.Bands {
 		out.Bands = append(out.Bands, b.Name)
 	}
@@ -167,7 +164,7 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	}
 	for _, r := range joined {
 		v := s.repeater(r, place, rules, corrections)
-		if v.Distance == nil || *v.Distance <= out.Within {
+		if v.Distance == nil || out.Within <= 0 || *v.Distance <= out.Within {
 			out.Repeaters = append(out.Repeaters, v)
 		}
 	}
@@ -183,7 +180,8 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	return out, err
 }
 
-// search reads the records of what the map shows, or of all within a distance.
+// search reads the records of what the map shows, or within a distance, or the
+// nearest wherever they are.
 func (a *App) search(ctx context.Context, place *geo.Point, km float64, f store.Filter, limit int) ([]listing.Record, error) {
 	switch box := f.Box; {
 	case box != nil && place == nil:
@@ -193,6 +191,8 @@ func (a *App) search(ctx context.Context, place *geo.Point, km float64, f store.
 		return a.store.Any(ctx, f, limit)
 	case box != nil:
 		return a.store.Inside(ctx, *box, *place, f, limit)
+	case km <= 0:
+		return a.store.Nearest(ctx, *place, f, limit)
 	}
 	return a.store.Inside(ctx, geo.Around(*place, km), *place, f, limit)
 }

@@ -1732,7 +1732,7 @@ export interface operations {
                 opens?: components["parameters"]["FindOpens"];
                 /** @description south, west, north, east in degrees: only what the map shows */
                 box?: number[];
-                /** @description km */
+                /** @description km; without it and a box, the nearest wherever they are */
                 within?: number;
                 sort?: "distance" | "reach" | "frequency";
                 most?: number;

@@ -61,7 +61,8 @@
     coast = L.canvas({ pane: 'coast', padding: 0.4 });
     L.control.scale({ imperial: false, position: 'bottomleft' }).addTo(map);
     for (const layer of [coasts, rings, marks, hand]) layer.addTo(map);
-    show();
+    if (place) look(place);
+    else map.setView([25, 0], 2); // nobody has said where they are
     map.on('moveend', rest);
     rest();
     void import('virtual:coasts').then((m) => (land = coastsOf(m.default)));
@@ -73,11 +74,9 @@
     };
   }
 
-  /** Shows what is around the place, or the world where nobody has said where they are. */
-  export function show() {
-    if (!map) return;
-    if (place) map.fitBounds(L.latLng(place.lat, place.lon).toBounds(within * 2000));
-    else map.setView([25, 0], 2);
+  /** Shows what is around a place. */
+  export function look(at: { lat: number; lon: number }) {
+    map?.fitBounds(L.latLng(at.lat, at.lon).toBounds(within * 2000));
   }
 
   const own = $derived(outlines.flatMap((o) => coastsOf(ringsOf(o))));

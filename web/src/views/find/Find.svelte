@@ -20,6 +20,7 @@
   let search = $state<HTMLInputElement>();
   let zoom = $state(8);
   let over = $state(false);
+  let chart = $state<{ look: (place: { lat: number; lon: number }) => void }>();
   let jump = $state(false);
   let most = $state(60); // a list that is rendered whole keeps the page from answering
 
@@ -45,8 +46,9 @@
           params: {
             query: {
               ...asked?.query,
-              ...(asked?.box ? { box: asked.box } : {}),
-              ...(Number(asked?.within) > 0 ? { within: Number(asked?.within) } : { within: 40000 }),
+              // What somebody looks for by name may be anywhere; else the list is that of the map.
+              ...(asked?.box && !asked.query.text ? { box: asked.box } : {}),
+              ...(Number(asked?.within) > 0 ? { within: Number(asked?.within) } : {}),
               sort: asked?.sort ?? 'distance',
               most,
             },
@@ -77,6 +79,16 @@
   const selected = $derived(list.find((r) => r.statements.some((s) => idText(s) === find.selected)));
   const chosen = $derived(find.chosen(list));
   const two = $derived(chosen.length === 2 ? chosen : undefined);
+
+  // A locator is a place to look at, once.
+  let looked = '';
+  $effect(() => {
+    const there = found.data;
+    if (!there?.place || there.locator === looked || !asked?.query.text || there.locator === first.data?.locator)
+      return;
+    looked = there.locator;
+    chart?.look(there.place);
+  });
 
   // Into the list as soon as it is that of what was typed.
   $effect(() => {
@@ -237,6 +249,7 @@
     <div>
       {#if first.data}
         <Chart
+          bind:this={chart}
           place={first.data.place}
           within={60}
           spots={spots.data?.spots ?? []}
