@@ -115,12 +115,41 @@ func (a *App) Bring(ctx context.Context, name string, content io.Reader) (*Impor
 	if err != nil {
 		return nil, err
 	}
-	a.imports.mu.Lock()
-	a.imports.next++
-	j.id = fmt.Sprint(a.imports.next)
-	a.imports.jobs[j.id] = j
-	a.imports.mu.Unlock()
+	if err := a.imports.add(j); err != nil {
+		return nil, err
+	}
 	return j.preview(mapping, j.suggested, mapping == nil), nil
+}
+
+// kept is how many imports are remembered: those that ended, and files that
+// somebody looked at and left.
+const kept = 20
+
+// add takes a job in, and forgets the oldest that nobody waits for.
+func (x *imports) add(j *job) error {
+	x.mu.Lock()
+	defer x.mu.Unlock()
+	x.next++
+	j.id = fmt.Sprint(x.next)
+	x.jobs[j.id] = j
+	var err error
+	for n := x.next - kept; n > 0; n-- {
+		old, ok := x.jobs[fmt.Sprint(n)]
+		if !ok {
+			continue
+		}
+		old.mu.Lock()
+		state := old.state.State
+		old.mu.Unlock()
+		if state == ImportWaiting || state == ImportReading {
+			continue
+		}
+		delete(x.jobs, old.id)
+		if state == ImportShown {
+			err = errors.Join(err, os.Remove(old.path))
+		}
+	}
+	return err
 }
 
 // keep writes the content to a file of the data folder.

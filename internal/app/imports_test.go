@@ -114,6 +114,32 @@ func TestBringWords(t *testing.T) {
 	assert.Equal(t, 2, finished(t, a, p.ID).Good)
 }
 
+// TestFilesThatWereLeft are forgotten, and their copies with them.
+func TestFilesThatWereLeft(t *testing.T) {
+	folder := t.TempDir()
+	s, err := store.Open(t.Context(), folder)
+	require.NoError(t, err)
+	t.Cleanup(func() { require.NoError(t, s.Close()) })
+	require.NoError(t, demo.Fill(t.Context(), s, today))
+	a := app.New(s, func() time.Time { return today })
+	var first, last string
+	for range 50 {
+		p, err := a.Bring(t.Context(), "list.csv", strings.NewReader(many(3)))
+		require.NoError(t, err)
+		if first == "" {
+			first = p.ID
+		}
+		last = p.ID
+	}
+	entries, err := os.ReadDir(filepath.Join(folder, store.Incoming))
+	require.NoError(t, err)
+	assert.Len(t, entries, 20)
+	_, err = a.Import(first)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = a.Import(last)
+	assert.NoError(t, err)
+}
+
 func TestBringRefuses(t *testing.T) {
 	a := demoApp(t)
 	for _, content := range []string{"", `{"a":1}`, "PK\x03\x04nothing"} {

@@ -161,7 +161,6 @@ func (e *Edition) Activate(ctx context.Context) error {
 	if err != nil {
 		return fmt.Errorf("activate edition of %s: %w", e.Source, err)
 	}
-	e.s.generation.Add(1)
 	e.s.pending.Delete(e.ID)
 	return e.s.sweep(ctx)
 }
@@ -244,6 +243,5 @@ func (s *Store) DropSource(ctx context.Context, source string) error {
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
 		return errors.Join(err, fmt.Errorf("source %s: %w", source, ErrNotFound))
 	}
-	s.generation.Add(1)
 	return s.sweep(ctx)
 }

@@ -214,6 +214,5 @@ func (s *Store) Decide(ctx context.Context, j Joining) error {
 	if err != nil {
 		return fmt.Errorf("keep decision: %w", err)
 	}
-	s.generation.Add(1)
 	return nil
 }

@@ -89,6 +89,5 @@ func (s *Store) TakeReject(ctx context.Context, edition, id int64, r *listing.Re
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("take row %d: %w", id, err)
 	}
-	s.generation.Add(1)
 	return nil
 }

@@ -23,11 +23,3 @@ func (s *Store) SetOutline(ctx context.Context, name, geojson string) error {
 	}
 	return nil
 }
-
-// Count runs a query that counts something: for tests and for reports.
-func (s *Store) Count(ctx context.Context, n *int, query string) error {
-	if err := s.read.GetContext(ctx, n, query); err != nil {
-		return fmt.Errorf("count: %w", err)
-	}
-	return nil
-}

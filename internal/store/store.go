@@ -14,7 +14,6 @@ import (
 	"os"
 	"path/filepath"
 	"sync"
-	"sync/atomic"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -34,8 +33,7 @@ type Store struct {
 	read  *sqlx.DB // many connections
 	write *sqlx.DB // one connection, so that writers queue instead of failing
 
-	generation atomic.Int64 // counts the changes of what is published
-	pending    sync.Map     // the IDs of editions that are being written
+	pending sync.Map // the IDs of editions that are being written
 }
 
 const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate"
