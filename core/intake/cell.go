@@ -120,7 +120,7 @@ func tones(cell string) (up, down listing.Stated, err error) {
 func toneOf(cell string) (listing.Stated, error) {
 	t := strings.TrimSpace(cell)
 	switch {
-	case t == "" || is("unknown", t):
+	case t == "" || is("unknown", t) || strings.Contains(plain(t), "dtmf"):
 		return listing.Stated{}, nil
 	case is("none", t) || strings.Trim(t, "0.,") == "":
 		return listing.Says(tone.Off), nil

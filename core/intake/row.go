@@ -69,7 +69,7 @@ func (w *row) take(c Column, text string) (err error) {
 	case Locality:
 		rec.Locality = Clean(text)
 	case Note:
-		rec.Note = Clean(text)
+		rec.Note = strings.TrimSpace(rec.Note + " " + Clean(text))
 	case Output:
 		rec.Output, err = frequency(text, c.Unit)
 	case Input:
@@ -81,6 +81,7 @@ func (w *row) take(c Column, text string) (err error) {
 	case Size:
 		w.size, err = shift(text, c.Unit)
 	case UplinkTone:
+		w.dtmf(text)
 		var down listing.Stated
 		if rec.UplinkTone, down, err = tones(text); down.Known {
 			rec.DownlinkTone = down
@@ -107,6 +108,14 @@ func pointer(v float64, err error) (*float64, error) {
 		return nil, err
 	}
 	return &v, nil
+}
+
+// dtmf notes that a sequence of keys opens the repeater, and which: no memory
+// holds that as a tone, and the tone stays unknown.
+func (w *row) dtmf(text string) {
+	if strings.Contains(plain(text), "dtmf") {
+		w.rec.Note = strings.TrimSpace("opened by " + Clean(text) + "; " + w.rec.Note)
+	}
 }
 
 // about takes what may be left unknown.

@@ -184,6 +184,24 @@ func TestFindAndAdd(t *testing.T) {
 	t.Fatal("the demonstration has no repeater of two listings")
 }
 
+// TestDTMF is a repeater that a sequence of keys opens: it is found by that,
+// and said so.
+func TestDTMF(t *testing.T) {
+	c := serve(t)
+	_, p := c.bring("d.csv", "Output,Shift,Tone,Town,Latitude,Longitude\n147.255,+,DTMF 123,Key Top,41.0,-55.3\n147.270,+,100,Tone Top,41.0,-55.3\n")
+	status, _ := c.ask("POST", "/api/imports/"+p["id"].(string)+"/run", form(p, "D"))
+	require.Equal(t, 202, status)
+	require.Eventually(t, func() bool {
+		_, s := c.ask("GET", "/api/imports/"+p["id"].(string), nil)
+		return s["state"] == "done"
+	}, time.Minute, 20*time.Millisecond)
+	_, v := c.ask("GET", "/api/find?opens=dtmf", nil)
+	require.Len(t, v["repeaters"], 1)
+	r := v["repeaters"].([]any)[0].(map[string]any)
+	assert.Equal(t, "Key Top", r["title"])
+	assert.Contains(t, r["remark"], "key it by hand")
+}
+
 // TestCorrections believes one of two listings, sees every check go by it,
 // and finds it open again when a newer edition says something else.
 func TestCorrections(t *testing.T) {

@@ -25,7 +25,7 @@ type FindForm struct {
 	Band    string
 	All     bool   // digital-only repeaters too
 	Tone    bool   // only with a known tone
-	Opens   string // carrier, tone, code or burst
+	Opens   string // carrier, tone, code, burst or dtmf
 	OnAir   bool
 	Open    bool
 	Fresh   bool // confirmed within the months after which a record is old
@@ -235,6 +235,9 @@ func remark(r listing.Record) string {
 	var parts []string
 	if r.Mode == listing.Digital {
 		parts = append(parts, "digital only: an FM radio hears noise, so it is left out of plans")
+	}
+	if strings.Contains(strings.ToUpper(r.Note), "DTMF") {
+		parts = append(parts, "opened by DTMF, which no memory holds: key it by hand, with the sequence from the owner")
 	}
 	if r.Status == listing.OffAir {
 		parts = append(parts, "said to be off the air")

@@ -19,7 +19,7 @@ type Filter struct {
 	Text         string  // in the callsign, the locality or the output
 	FM           bool    // not digital only
 	ToneKnown    bool
-	Opens        string // what opens it: carrier, tone, code or burst; empty for anything
+	Opens        string // what opens it: carrier, tone, code, burst or dtmf; empty for anything
 	OnAir        bool   // not known to be off
 	Open         bool   // not known to be closed or private
 	Since        string
@@ -35,6 +35,7 @@ var opens = map[string]string{
 	"tone":    "r.uplink_tone GLOB '[0-9]*.*'",
 	"code":    "r.uplink_tone GLOB 'D[0-9]*'",
 	"burst":   "r.uplink_tone = '1750'",
+	"dtmf":    "r.note LIKE '%DTMF%'",
 }
 
 // where is the filter as SQL over the record table r.

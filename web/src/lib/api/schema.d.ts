@@ -1277,7 +1277,7 @@ export interface components {
         FindText: string;
         FindBand: string;
         /** @description what opens the repeater */
-        FindOpens: "carrier" | "tone" | "code" | "burst";
+        FindOpens: "carrier" | "tone" | "code" | "burst" | "dtmf";
         /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
         FindOnly: ("digital" | "tone" | "on-air" | "open" | "fresh" | "new")[];
     };

@@ -176,6 +176,7 @@
         <option value="tone">CTCSS tone</option>
         <option value="code">DCS code</option>
         <option value="burst">1750 Hz burst</option>
+        <option value="dtmf">DTMF</option>
       </select></label
     >
     <label class="flex items-center gap-2"

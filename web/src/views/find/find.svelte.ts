@@ -22,7 +22,7 @@ export const idText = (id: StatementID): string => `${id.source}\n${id.key}`;
 export class FindState {
   text = $state('');
   band = $state('');
-  opens = $state<'' | 'carrier' | 'tone' | 'code' | 'burst'>('');
+  opens = $state<'' | 'carrier' | 'tone' | 'code' | 'burst' | 'dtmf'>('');
   only = $state<Only[]>([]);
   within = $state('');
   sort = $state<'distance' | 'reach' | 'frequency'>('distance');
