@@ -52,9 +52,6 @@ type Value struct {
 	Updated string `json:"updated"`
 }
 
-// Own is the source of what the operator states; it outranks the others.
-const Own = "yours"
-
 // The distances, in kilometres, within which statements may speak of one
 // repeater: with the same callsign anywhere about, because positions are often
 // those of the town; without callsigns only on the same hill. Common
@@ -72,7 +69,7 @@ func Join(records []listing.Record, decisions []Decision) []Repeater {
 	slices.SortFunc(sorted, func(a, b listing.Record) int {
 		return cmp.Or(cmp.Compare(a.Output, b.Output), Of(a).compare(Of(b)))
 	})
-	j := joiner{records: sorted, must: map[[2]ID]bool{}, never: map[[2]ID]bool{}}
+	j := joiner{must: map[[2]ID]bool{}, never: map[[2]ID]bool{}}
 	for _, d := range decisions {
 		set := j.never
 		if d.Same {
@@ -93,7 +90,6 @@ func Join(records []listing.Record, decisions []Decision) []Repeater {
 }
 
 type joiner struct {
-	records     []listing.Record
 	must, never map[[2]ID]bool
 }
 
@@ -212,13 +208,7 @@ func (j *joiner) fit(group []listing.Record, a, b []int, decided bool) bool {
 // settle puts the newest statement first and says where they differ.
 func (r Repeater) settle() Repeater {
 	slices.SortStableFunc(r.Statements, func(a, b listing.Record) int {
-		own := func(x listing.Record) int {
-			if x.Source == Own {
-				return 0
-			}
-			return 1
-		}
-		return cmp.Or(cmp.Compare(own(a), own(b)), b.Updated.Compare(a.Updated.Time), Of(a).compare(Of(b)))
+		return cmp.Or(b.Updated.Compare(a.Updated.Time), Of(a).compare(Of(b)))
 	})
 	for _, f := range Fields {
 		c := Conflict{Field: f.Name}

@@ -91,8 +91,6 @@ func TestConflictsAndBest(t *testing.T) {
 	silent := fresh
 	silent.UplinkTone = listing.Stated{}
 	assert.Empty(t, Join([]listing.Record{old, silent}, nil)[0].Conflicts, "saying nothing is no contradiction")
-	own := says(Own, "1", "QX1A", "Hill", "77", 0, 1)
-	assert.Equal(t, "77.0", Join([]listing.Record{old, fresh, own}, nil)[0].Best().UplinkTone.Tone.String(), "what you state outranks the newer")
 
 	// One code by its two names is no conflict: 023 is the other polarity of 047.
 	n, i := says("A", "1", "QX1A", "", "D023N", 0, 1), says("B", "1", "QX1A", "", "D047I", 0, 1)

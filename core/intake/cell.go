@@ -1,6 +1,7 @@
 package intake
 
 import (
+	"cmp"
 	"fmt"
 	"regexp"
 	"strconv"
@@ -22,16 +23,9 @@ func frequency(cell string, u Unit) (freq.Hz, error) {
 		err = fmt.Errorf("%q is no frequency between 0 and %s", cell, freq.Max)
 	}
 	if err != nil {
-		return 0, fmt.Errorf("%w: write it in %s, such as %s", err, or(u, MHz), map[Unit]string{MHz: "147.24", KHz: "147240", Hz: "147240000"}[or(u, MHz)])
+		return 0, fmt.Errorf("%w: write it in %s, such as %s", err, cmp.Or(u, MHz), map[Unit]string{MHz: "147.24", KHz: "147240", Hz: "147240000"}[cmp.Or(u, MHz)])
 	}
 	return f, nil
-}
-
-func or(u, standard Unit) Unit {
-	if u == "" {
-		return standard
-	}
-	return u
 }
 
 // scaled reads a number with or without a unit behind it.

@@ -127,7 +127,7 @@ const tick = 200 * time.Millisecond
 
 // write reads the whole file into a new edition and activates it.
 func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
-	heading, err := json.Marshal(nonNil(j.heading))
+	heading, err := json.Marshal(nonNil(j.layout.Heading))
 	if err != nil {
 		return err
 	}
@@ -152,8 +152,8 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 	if err := j.rows(ctx, t, e, form); err != nil {
 		return err
 	}
-	if j.heading != nil && !form.Prose {
-		if err := a.store.SaveMapping(ctx, j.heading, form.Source, string(mapping)); err != nil {
+	if j.layout.Heading != nil && !form.Prose {
+		if err := a.store.SaveMapping(ctx, j.layout.Heading, form.Source, string(mapping)); err != nil {
 			return err
 		}
 	}
@@ -187,7 +187,7 @@ func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form
 		if err != nil {
 			return err
 		}
-		if n < j.from {
+		if n < j.layout.From {
 			continue
 		}
 		if n%256 == 0 && time.Since(last) > tick {

@@ -1,6 +1,7 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -40,13 +41,11 @@ type imports struct {
 type job struct {
 	id, file, path string
 	info           exchange.Info
-	heading        []string
-	from           int // rows before the first with data
+	layout         intake.Layout
 	sample         []numbered
 	plan           *band.Plan
 	suggested      string
 	remembered     bool
-	guess          intake.Mapping
 	cancel         context.CancelFunc
 	mu             sync.Mutex
 	state          ImportState
@@ -201,12 +200,7 @@ func (j *job) look() error {
 	if len(rows) == 0 {
 		return errors.New("there is no row in it")
 	}
-	if info.Format == "text" {
-		j.heading, j.from = intake.Heading(rows)
-	} else if j.heading, j.from = intake.Heading(rows); j.heading == nil && info.Format != "xlsx" {
-		j.heading, j.from = rows[0], 1 // the names of the fields
-	}
-	j.guess = intake.Guess(j.heading, rows[j.from:], j.plan)
+	j.layout = intake.Look(rows, info.Named, j.plan)
 	j.suggested = strings.TrimSuffix(j.file, filepath.Ext(j.file))
 	return nil
 }
@@ -214,8 +208,8 @@ func (j *job) look() error {
 // remember returns how a table with these headings was read the last time, or
 // else the guess; nil if the lines are words rather than cells.
 func (a *App) remember(ctx context.Context, j *job) (intake.Mapping, error) {
-	if j.heading != nil {
-		kept, source, err := a.store.Mapping(ctx, j.heading)
+	if j.layout.Heading != nil {
+		kept, source, err := a.store.Mapping(ctx, j.layout.Heading)
 		switch {
 		case err == nil:
 			var m intake.Mapping
@@ -228,15 +222,10 @@ func (a *App) remember(ctx context.Context, j *job) (intake.Mapping, error) {
 			return nil, err
 		}
 	}
-	for _, c := range j.guess {
-		if c.Role == intake.Output {
-			return j.guess, nil
-		}
-	}
-	if j.info.Format == "text" && j.heading == nil {
+	if j.layout.Prose {
 		return nil, nil
 	}
-	return j.guess, nil
+	return j.layout.Mapping, nil
 }
 
 // reader reads rows of the file by a mapping, or as words.
@@ -246,15 +235,8 @@ func (j *job) reader(m intake.Mapping, source string, prose bool) func(cells []s
 		return r.Row
 	}
 	return func(cells []string) (listing.Record, []intake.Fault) {
-		return r.Prose(strings.Join(cells, or(j.info.Delimiter, " ")))
+		return r.Prose(strings.Join(cells, cmp.Or(j.info.Delimiter, " ")))
 	}
-}
-
-func or(s, standard string) string {
-	if s == "" {
-		return standard
-	}
-	return s
 }
 
 func (j *job) preview(m intake.Mapping, source string, prose bool) *ImportPreview {
@@ -262,14 +244,14 @@ func (j *job) preview(m intake.Mapping, source string, prose bool) *ImportPrevie
 		ID: j.id, File: j.file, Info: j.info, Source: source, Remembered: j.remembered, Prose: prose, Roles: intake.Roles,
 		Columns: []ImportColumn{}, Rows: []ImportRow{},
 	}
-	rows := j.sample[j.from:]
-	for i := range max(len(m), len(j.guess)) {
+	rows := j.sample[j.layout.From:]
+	for i := range max(len(m), len(j.layout.Mapping)) {
 		c := ImportColumn{Samples: []string{}}
 		if i < len(m) {
 			c.Role, c.Unit, c.Order = m[i].Role, m[i].Unit, m[i].Order
 		}
-		if i < len(j.heading) {
-			c.Heading = intake.Clean(j.heading[i])
+		if i < len(j.layout.Heading) {
+			c.Heading = intake.Clean(j.layout.Heading[i])
 		}
 		for _, r := range rows {
 			if i < len(r.cells) && strings.TrimSpace(r.cells[i]) != "" && len(c.Samples) < 3 {

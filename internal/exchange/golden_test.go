@@ -114,25 +114,18 @@ func understood(t *testing.T, content []byte, options string) string {
 	}
 	plan := band.MustLoad(region)
 	all, lines, info := rows(t, content)
-	heading, from := intake.Heading(all)
-	if heading == nil && (info.Format == "geojson" || info.Format == "listing") {
-		heading, from = all[0], 1
-	}
-	r := &intake.Reader{Mapping: intake.Guess(heading, all[from:], plan), Plan: plan, Source: "list"}
-	prose := true
-	for _, c := range r.Mapping {
-		prose = prose && c.Role != intake.Output
-	}
+	l := intake.Look(all, info.Named, plan)
+	r := &intake.Reader{Mapping: l.Mapping, Plan: plan, Source: "list"}
 	var b strings.Builder
-	for i, cells := range all[from:] {
+	for i, cells := range all[l.From:] {
 		var rec listing.Record
 		var faults []intake.Fault
-		if prose {
+		if l.Prose {
 			rec, faults = r.Prose(strings.Join(cells, " "))
 		} else {
 			rec, faults = r.Row(cells)
 		}
-		fmt.Fprintf(&b, "%d: ", lines[from+i])
+		fmt.Fprintf(&b, "%d: ", lines[l.From+i])
 		if len(faults) > 0 {
 			fmt.Fprintf(&b, "! %s\n", faults[0].Message)
 			continue

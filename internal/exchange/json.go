@@ -107,7 +107,7 @@ func openListing(file *counter, r io.Reader) (Table, Info, error) {
 		return nil, Info{}, fmt.Errorf("%w (%s)", ErrFormat, err)
 	}
 	o := &objects{counter: file, next: func() (map[string]any, error) { return element(dec) }}
-	return o, Info{Format: "listing"}, o.learn()
+	return o, Info{Format: "listing", Named: true}, o.learn()
 }
 
 func element(dec *json.Decoder) (map[string]any, error) {
@@ -141,7 +141,7 @@ func openGeoJSON(file *counter, r io.Reader) (Table, Info, error) {
 		return nil, Info{}, err
 	}
 	o := &objects{counter: file, next: func() (map[string]any, error) { return feature(dec) }}
-	return o, Info{Format: "geojson"}, o.learn()
+	return o, Info{Format: "geojson", Named: true}, o.learn()
 }
 
 // untilFeatures reads the members of the collection up to its features.

@@ -43,6 +43,7 @@ type Info struct {
 	Encoding  string `json:"encoding"`  // of a text
 	Delimiter string `json:"delimiter"` // of a text; empty where each line is one cell
 	Sheet     string `json:"sheet"`     // of a workbook
+	Named     bool   `json:"-"`         // the first row holds the names of the fields
 }
 
 // ErrFormat is returned for a file that is none of the formats.

@@ -104,17 +104,5 @@ func (s *Store) search(ctx context.Context, index, where string, args []any, box
 		args = append(args, box.South, box.North, box.West, box.East)
 	}
 	query += " AND edition_id IN (SELECT id FROM edition WHERE active = 1)"
-	var rows []recordRow
-	if err := s.read.SelectContext(ctx, &rows, query, args...); err != nil {
-		return nil, fmt.Errorf("search records: %w", err)
-	}
-	out := make([]listing.Record, 0, len(rows))
-	for _, row := range rows {
-		rec, err := row.record()
-		if err != nil {
-			return nil, err
-		}
-		out = append(out, rec)
-	}
-	return out, nil
+	return s.rows(ctx, query, args)
 }

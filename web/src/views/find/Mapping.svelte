@@ -52,7 +52,7 @@
       ? `, cells parted by ${{ '\t': 'tab' }[preview.info.delimiter] ?? preview.info.delimiter}`
       : ''}</span
   >
-  {#if preview.info.format === 'text'}
+  {#if preview.info.format === 'text' || preview.prose}
     <label class="flex items-center gap-1.5"
       ><input
         type="checkbox"

@@ -4,7 +4,7 @@
   /** What follows from the region, each line with its source. */
   let { region }: { region: Region } = $props();
   const monitoring: Record<string, string> = {
-    open: 'of what is not meant for amateurs is lawful; some states restrict it in cars',
+    open: 'the plan names no restriction; follow your local rules',
     restricted: 'to what is not meant for you may be unlawful: such channels are questioned, also receive-only',
     'confirm locally': 'to what is not meant for amateurs: confirm locally',
   };
