@@ -130,7 +130,26 @@ type Plan struct {
 	APRS       []freq.Hz  `yaml:"aprs" json:"aprs_hz"`
 	Identify   Identify   `yaml:"identify" json:"identify"`
 	Monitoring Monitoring `yaml:"monitoring" json:"monitoring"`
-	Bands      []Band     `yaml:"bands" json:"bands"`
+	// Designators are the names of channels in the plan.
+	Designators []Designator `yaml:"designators,omitempty" json:"-"`
+	Bands       []Band       `yaml:"bands" json:"bands"`
+}
+
+// Designator is a numbering of channels: Prefix and a number name the
+// frequency Origin + number × Step.
+type Designator struct {
+	Prefix string  `yaml:"prefix"`
+	Origin freq.Hz `yaml:"origin"`
+	Step   freq.Hz `yaml:"step"`
+	First  int     `yaml:"first"`
+	Last   int     `yaml:"last"`
+	Output bool    `yaml:"output,omitempty"` // names the output of a repeater
+}
+
+// Frequency returns the frequency of a number; ok is false if the numbering
+// does not go there.
+func (d Designator) Frequency(n int) (f freq.Hz, ok bool) {
+	return d.Origin + freq.Hz(n)*d.Step, d.First <= n && n <= d.Last
 }
 
 // Firm reports whether the plan rests on a table that can be cited. What
@@ -179,6 +198,23 @@ func (p *Plan) Shift(f freq.Hz) (ShiftRule, bool) {
 	for _, r := range b.Shifts {
 		if r.Holds(f) && !slices.Contains(r.Except, f) {
 			return r, true
+		}
+	}
+	return ShiftRule{}, false
+}
+
+// ShiftInto returns the shift rule of the outputs whose repeaters listen
+// around f: the rule in whose input range it lies.
+func (p *Plan) ShiftInto(f freq.Hz) (ShiftRule, bool) {
+	b, ok := p.Band(f)
+	if !ok || b.IsCalling(f) {
+		return ShiftRule{}, false
+	}
+	for _, r := range b.Shifts {
+		for _, o := range r.offsets() {
+			if r.Holds(f.Add(-o)) {
+				return r, true
+			}
 		}
 	}
 	return ShiftRule{}, false

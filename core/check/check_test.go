@@ -166,7 +166,7 @@ func TestRules(t *testing.T) {
 		{"tone-differs", "147.24 100", "147.24 103.5", Fix, "147.24 103.5", trail},
 		{"tone-differs", "146.70 100", "146.70", Check, "146.70", trail},
 		{"tone-differs", "147.24 ts 100", "147.24 ts 103.5", Fix, "147.24 ts 103.5", trail},
-		{"tone-standard", "147.345 141", "147.345 141.3", Fix, "147.345 141.3", trail},
+		{"tone-standard", "147.345 141.0", "147.345 141.3", Fix, "147.345 141.3", trail},
 		{"tone-standard", "147.345 ts 97.5", "147.345 ts 97.4", Fix, "147.345 ts 97.4", trail},
 		{"tone-standard", "147.345 150.0", "147.345 151.4", Check, "147.345 151.4", trail},
 		{"tone-standard", "147.345 d111", "147.345 d023", Check, "", trail},

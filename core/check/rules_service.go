@@ -7,7 +7,6 @@ import (
 
 	"mnemos/core/band"
 	"mnemos/core/channel"
-	"mnemos/core/entry"
 	"mnemos/core/freq"
 	"mnemos/core/listing"
 	"mnemos/core/service"
@@ -29,7 +28,7 @@ var serviceRules = []Rule{
 		Run: serviceLimits,
 	},
 	{
-		ID: "service-privacy", Title: "A code is no privacy",
+		ID: "service-privacy", Title: "A code gives no privacy",
 		Doc:     "A \"privacy code\" is a CTCSS tone: it keeps your own receiver quiet. Everybody without a code hears you, and you may talk over people whom you do not hear.",
 		Source:  practice,
 		Example: "frs 15 code 12",
@@ -136,12 +135,11 @@ func servicePrivacy(p *Pass) {
 		return
 	}
 	for _, w := range p.Draft.Words {
-		low := strings.ToLower(w.Text)
-		if w.As != entry.AsSquelch || w.Problem != "" || !strings.Contains(low, "code") && !strings.Contains(low, "privacy") {
+		if !w.Code() || w.Problem != "" {
 			continue
 		}
 		p.Report(Finding{
-			Severity: Note, Field: listing.FieldToneIn, Title: fmt.Sprintf("%s is the tone %s", w.Text, w.Guess),
+			Severity: Note, Field: listing.FieldToneIn, Title: fmt.Sprintf("The code is the tone %s", p.Channel.TransmitTone.Words()),
 			Message: "It gives no privacy: everybody without a code hears you. Listen with the receiver open before you talk.",
 			Why:     []Because{{"radio", "codes 1 to 38 are the classic CTCSS tones in ascending order"}},
 		})

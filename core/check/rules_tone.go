@@ -32,9 +32,9 @@ var toneRules = []Rule{
 	},
 	{
 		ID: "tone-standard", Title: "Not a standard tone",
-		Doc:     "The tone is not one of the fifty that radios offer, or the code not one of the 104. Tones are never rounded: 141 means 141.3, and 70.0 is none.",
+		Doc:     "The tone is not one of the fifty that radios offer, or the code not one of the 104. Tones are never rounded: 141.0 is not 141.3, and 70.0 is not a tone.",
 		Source:  "TIA-603 and common practice (tables of core/tone)",
-		Example: "146.94 141",
+		Example: "146.94 141.0",
 		Run:     toneStandard,
 	},
 	{

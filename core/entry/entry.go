@@ -14,6 +14,8 @@ package entry
 
 import (
 	"fmt"
+	"math"
+	"strings"
 
 	"mnemos/core/band"
 	"mnemos/core/channel"
@@ -50,13 +52,18 @@ const (
 	AsWidth       As = "bandwidth"
 	AsPower       As = "power"
 	AsScan        As = "scan"
+	AsPair        As = "receive and transmit"
+	AsBand        As = "band"
+	AsCallsign    As = "callsign"
+	AsAccess      As = "access"
+	AsJoins       As = "joins" // says nothing by itself
 	AsUnknown     As = "unknown"
 )
 
 // Field returns the channel field that a word of this meaning sets.
 func (a As) Field() listing.Field {
 	switch a {
-	case AsReceive:
+	case AsReceive, AsPair, AsBand:
 		return listing.FieldReceive
 	case AsTransmit:
 		return listing.FieldTransmit
@@ -66,7 +73,7 @@ func (a As) Field() listing.Field {
 		return listing.FieldToneOut
 	case AsReceiveTone:
 		return listing.FieldToneIn
-	case AsName:
+	case AsName, AsCallsign:
 		return listing.FieldName
 	case AsSlot:
 		return listing.FieldSlot
@@ -74,6 +81,8 @@ func (a As) Field() listing.Field {
 		return listing.FieldWidth
 	case AsPower:
 		return listing.FieldPower
+	case AsAccess:
+		return listing.FieldListing
 	}
 	return ""
 }
@@ -87,7 +96,12 @@ type Word struct {
 	As      As     `json:"as"`
 	Guess   string `json:"guess,omitempty"`   // the reading, where it is not certain
 	Problem string `json:"problem,omitempty"` // what is wrong and what to type
+
+	code bool // a "privacy code" set a tone
 }
+
+// Code reports whether the word is a channel with a "privacy code".
+func (w Word) Code() bool { return w.code }
 
 // Origin is where a value of a draft came from.
 type Origin string
@@ -110,7 +124,27 @@ type Draft struct {
 	Words   []Word
 	From    map[listing.Field]Origin
 	Rule    *band.ShiftRule // the shift rule that was applied, if one was
-	Other   *Draft          // another reading that is about as likely
+	// Borrowed is set where the rule is that of the outputs for which the
+	// frequency is an input: only its size was taken.
+	Borrowed bool
+	Other    *Draft   // another reading that is about as likely
+	Offers   []*Draft // the channels of several lines at once
+	Callsign string   // the callsign that the line names, in capitals
+	Access   string   // open, closed or private, where the line says it
+}
+
+// Query is what a line without a frequency asks the listings for: a name or a
+// callsign; "" if it is anything else.
+func (d *Draft) Query() string {
+	if d.Channel.Receive != 0 || len(d.Words) == 0 || d.Channel.How.Kind == channel.Split {
+		return ""
+	}
+	for _, w := range d.Words {
+		if w.As != AsName && w.As != AsCallsign && w.As != AsJoins || w.Problem != "" {
+			return ""
+		}
+	}
+	return d.Channel.Name
 }
 
 // Complete reports whether the draft can be stored: it has a receive
@@ -135,24 +169,105 @@ func (d *Draft) Typed(f listing.Field) bool { return d.From[f] == Typed }
 // MaxLength is the longest line that is read, in characters.
 const MaxLength = 400
 
+// Levels are the power steps of a radio in watts.
+type Levels struct{ Low, Mid, High float64 }
+
+// handheld are the steps taken where no radio is known: those of a usual
+// handheld. Common practice, no source.
+var handheld = Levels{1, 2.5, 5}
+
+// nearest returns the step nearest to a power, and its watts. Halfway it is
+// the lower.
+func (l Levels) nearest(watts float64) (channel.Power, float64) {
+	best, of := channel.Low, l.Low
+	for _, x := range []struct {
+		p channel.Power
+		w float64
+	}{{channel.Mid, l.Mid}, {channel.High, l.High}} {
+		if x.w != 0 && math.Abs(x.w-watts) < math.Abs(of-watts) {
+			best, of = x.p, x.w
+		}
+	}
+	return best, of
+}
+
+// Reader reads lines against a band plan, for a radio with the given power
+// steps.
+type Reader struct {
+	Plan   *band.Plan
+	Levels Levels // zero: those of a handheld
+}
+
 // Read reads a line against a band plan. It never fails: what it cannot read
 // stands in the words, with what to type instead.
-func Read(line string, plan *band.Plan) *Draft {
-	items := lex(line)
-	best, second := search(items, plan)
-	d := best.draft(items, plan)
+func Read(line string, plan *band.Plan) *Draft { return Reader{Plan: plan}.Read(line) }
+
+// MaxOffers is how many lines are offered of those pasted at once.
+const MaxOffers = 100
+
+// Read reads a line, or several at once: then each is an offer, and none of
+// them is the channel.
+func (x Reader) Read(text string) *Draft {
+	if !strings.ContainsAny(strings.TrimSpace(text), "\n\r") {
+		return x.line(text)
+	}
+	d := &Draft{Line: text, Channel: channel.New(0), Scan: ScanYes, From: map[listing.Field]Origin{}, Words: []Word{}}
+	for line := range strings.Lines(strings.ReplaceAll(text, "\r", "\n")) {
+		line = strings.TrimSpace(line)
+		if line == "" {
+			continue
+		}
+		if o := x.line(line); len(d.Offers) < MaxOffers && (o.Channel.Receive != 0 || strings.ContainsAny(line, "0123456789")) {
+			d.Offers = append(d.Offers, o) // a heading has no figures
+		}
+	}
+	if len(d.Offers) == 1 {
+		return d.Offers[0]
+	}
+	d.Words = append(d.Words, Word{Text: string([]rune(text)), End: len([]rune(text)), As: AsUnknown, Problem: fmt.Sprintf("these are %d lines: take them one at a time", len(d.Offers))})
+	return d
+}
+
+func (x Reader) line(line string) *Draft {
+	if x.Levels == (Levels{}) {
+		x.Levels = handheld
+	}
+	runes := []rune(line)
+	r := &reading{tokens: spoken(tokens(line)), plan: x.Plan, levels: x.Levels}
+	best, second := r.search()
+	d := best.draft(runes)
 	d.Line = line
-	if n := len(d.Words); n > 0 && len([]rune(line)) > MaxLength && d.Problem() == nil {
+	if n := len(d.Words); n > 0 && len(runes) > MaxLength && d.Problem() == nil {
 		d.Words[n-1].Problem = fmt.Sprintf("a line has up to %d characters, and what follows was not read: shorten it", MaxLength)
 	}
 	// A second reading counts only if both can be understood to the end and
 	// the two would store different channels.
 	if second != nil && second.cost-best.cost < ambiguous && d.Problem() == nil {
-		if o := second.draft(items, plan); o.Problem() == nil && (o.Channel != d.Channel) {
-			d.Other = o
+		if o := second.draft(runes); o.Problem() == nil && !o.same(d) {
+			o.Line, d.Other = line, o
 		}
 	}
+	if d.Other == nil && d.Problem() == nil {
+		d.Other = best.viewpoint(d)
+	}
 	return d
+}
+
+// same reports whether two drafts would be stored alike.
+func (d *Draft) same(o *Draft) bool {
+	return d.Channel == o.Channel && d.Scan == o.Scan && (d.Slot == nil) == (o.Slot == nil) && (d.Slot == nil || *d.Slot == *o.Slot)
+}
+
+// viewpoint is the other reading of a line with both rx and tx in which the
+// band plan has the pair the other way round: some lists mean the repeater's
+// receiver.
+func (s *state) viewpoint(d *Draft) *Draft {
+	if !s.has(fRx) || !s.has(fTx) || s.receive == 0 || s.pairs(s.receive, s.transmit) || !s.pairs(s.transmit, s.receive) {
+		return nil
+	}
+	o := *d
+	o.Channel.Receive, o.Channel.How = s.transmit, channel.SplitHow(s.receive)
+	return &o
 }
 
 // Candidates returns the frequencies that bare digits may stand for in the

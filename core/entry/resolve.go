@@ -12,51 +12,39 @@ import (
 
 // resolve works out how the channel transmits from what was typed of the
 // shift and from the band plan.
-func (s *state) resolve(d *Draft, plan *band.Plan) {
-	c := &d.Channel
-	rule, ruled := plan.Shift(c.Receive)
-	plain := func(f listing.Field) {
-		if d.From[f] == "" {
-			d.From[f] = Default
-		}
-	}
+func (s *state) resolve(d *Draft) {
+	c, plan := &d.Channel, s.r.plan
 	defer func() {
 		for _, f := range []listing.Field{listing.FieldShift, listing.FieldToneOut, listing.FieldToneIn, listing.FieldWidth, listing.FieldPower} {
-			plain(f)
+			if d.From[f] == "" {
+				d.From[f] = Default
+			}
 		}
 	}()
 	s.limits(d)
-	if s.taken["tx"] {
-		s.third(d, plan)
+	if s.has(fHow) {
+		c.How, d.From[listing.FieldShift] = channel.How{Kind: s.how}, Typed
 		return
+	}
+	if s.has(fTransmit) {
+		s.third(d)
+		return
+	}
+	rule, ruled := plan.Shift(c.Receive)
+	if u, ok := s.serviceShift(); ok && s.use == nil && !ruled {
+		rule, ruled = band.ShiftRule{Offset: u.Offset, Certainty: band.Fixed}, s.sign != 0 || s.size != 0
 	}
 	switch {
 	case c.Receive == 0:
-	case s.taken["how"]:
-		d.From[listing.FieldShift] = Typed
-	case s.signs != 0 && s.sizes != 0:
-		c.How = channel.ShiftHow(freq.Offset(s.signs) * s.sizes)
-	case s.signs != 0:
-		size := sizeHere(plan, c.Receive)
-		if size == 0 {
-			d.blame(AsShift, "the band plan has no shift at "+c.Receive.String()+": type the size too, such as +600")
-			return
-		}
-		if ruled {
-			d.Rule = &rule
-		}
-		c.How = channel.ShiftHow(freq.Offset(s.signs) * size)
-	case s.sizes != 0:
-		if s.odd {
-			d.blame(AsShift, "the band plan has no such shift here: type the sign too, such as -600, or put a name in quotes")
-			return
-		}
-		if !ruled {
-			d.blame(AsShift, "the band plan has no shift at "+c.Receive.String()+": type the sign too, + or -")
-			return
-		}
+	case s.sign != 0 && s.size != 0:
+		c.How = channel.ShiftHow(freq.Offset(s.sign) * s.size)
+	case s.sign != 0:
+		s.borrow(d)
+	case s.size != 0 && !ruled:
+		d.blame(AsShift, fmt.Sprintf("the band plan has no shift at %s: type the sign too, + or -", c.Receive))
+	case s.size != 0:
 		d.Rule = &rule
-		c.How = channel.ShiftHow(freq.Offset(rule.Offset.Sign()) * s.sizes)
+		c.How = channel.ShiftHow(freq.Offset(rule.Offset.Sign()) * s.size)
 	case ruled:
 		d.Rule = &rule
 		c.How = channel.ShiftHow(rule.Offset)
@@ -70,6 +58,38 @@ func (s *state) resolve(d *Draft, plan *band.Plan) {
 	}
 }
 
+// borrow takes the size that belongs to a typed sign: that of the service or
+// the rule whose outputs the frequency is among, or else of the rule whose
+// inputs it is among. Elsewhere there is none to take.
+func (s *state) borrow(d *Draft) {
+	c, plan := &d.Channel, s.r.plan
+	if u, ok := s.serviceShift(); ok {
+		c.How = channel.ShiftHow(freq.Offset(s.sign) * u.Offset.Abs())
+		return
+	}
+	if rule, ok := plan.Shift(c.Receive); ok {
+		d.Rule = &rule
+		c.How = channel.ShiftHow(freq.Offset(s.sign) * rule.Offset.Abs())
+		return
+	}
+	if rule, ok := plan.ShiftInto(c.Receive); ok {
+		d.Rule, d.Borrowed = &rule, true
+		c.How = channel.ShiftHow(freq.Offset(s.sign) * rule.Offset.Abs())
+		return
+	}
+	d.blame(AsShift, fmt.Sprintf("the band plan has no shift at %s: type the size too, such as +600", c.Receive))
+}
+
+// serviceShift is the service whose repeaters send on the frequency.
+func (s *state) serviceShift() (service.Use, bool) {
+	for _, u := range service.At(s.r.plan.Region, s.receive) {
+		if u.Offset != 0 && !u.Input {
+			return u, true
+		}
+	}
+	return service.Use{}, false
+}
+
 // limits gives a channel of another service the settings that belong to it,
 // where the line says nothing else.
 func (s *state) limits(d *Draft) {
@@ -77,36 +97,38 @@ func (s *state) limits(d *Draft) {
 		return
 	}
 	d.From[listing.FieldReceive] = Service
-	if s.use.Narrow && !s.taken["width"] {
+	if s.use.Narrow && !s.has(fWidth) {
 		d.Channel.Width, d.From[listing.FieldWidth] = channel.Narrow, Service
 	}
-	if !s.use.Transmit && !s.taken["how"] {
+	if !s.use.Transmit && !s.has(fHow) {
 		d.Channel.How, d.From[listing.FieldShift] = channel.How{Kind: channel.Blocked}, Service
 	}
 }
 
 // third works out the one of output, input and shift that was not typed.
-func (s *state) third(d *Draft, plan *band.Plan) {
-	c := &d.Channel
-	tx := c.How.Frequency
-	shifted := s.signs != 0 || s.sizes != 0
+func (s *state) third(d *Draft) {
+	c, plan, tx := &d.Channel, s.r.plan, s.transmit
+	c.How = channel.SplitHow(tx)
 	d.From[listing.FieldShift] = Typed
+	fits := func(o freq.Offset) bool {
+		return (s.sign == 0 || o.Sign() == s.sign) && (s.size == 0 || o.Abs() == s.size)
+	}
 	if c.Receive != 0 {
 		o := tx.Sub(c.Receive)
 		switch {
-		case s.signs != 0 && o.Sign() != s.signs || s.sizes != 0 && o.Abs() != s.sizes:
-			d.blame(AsTransmit, fmt.Sprintf("from %s to %s the shift is %s, and the line says another: leave one of the three out", c.Receive.MHz(), tx.MHz(), listing.ShiftWords(o)))
-		case o == 0 || shifted:
+		case !fits(o):
+			d.blame(AsShift, fmt.Sprintf("from %s to %s the shift is %s, and the line says another: leave one of the three out", c.Receive.MHz(), tx.MHz(), listing.ShiftWords(o)))
+		case o == 0 || s.sign != 0 || s.size != 0:
 			c.How = channel.ShiftHow(o)
 		}
 		return
 	}
 	var found []freq.Offset
-	if s.signs != 0 && s.sizes != 0 {
-		found = []freq.Offset{freq.Offset(s.signs) * s.sizes}
+	if s.sign != 0 && s.size != 0 {
+		found = []freq.Offset{freq.Offset(s.sign) * s.size}
 	} else {
 		for _, output := range plan.OutputsOf(tx) {
-			if o := tx.Sub(output); (s.signs == 0 || o.Sign() == s.signs) && (s.sizes == 0 || o.Abs() == s.sizes) {
+			if o := tx.Sub(output); fits(o) {
 				found = append(found, o)
 			}
 		}
@@ -116,30 +138,4 @@ func (s *state) third(d *Draft, plan *band.Plan) {
 	}
 	c.Receive, c.How = tx.Add(-found[0]), channel.ShiftHow(found[0])
 	d.From[listing.FieldReceive] = Solved
-}
-
-// sizeHere is the size of shift that belongs to a typed sign: that of the
-// rule at the frequency, or else the first one of the band.
-func sizeHere(plan *band.Plan, f freq.Hz) freq.Offset {
-	for _, u := range service.At(plan.Region, f) {
-		if u.Offset != 0 && !u.Input {
-			return u.Offset.Abs()
-		}
-	}
-	if r, ok := plan.Shift(f); ok {
-		return r.Offset.Abs()
-	}
-	if b, ok := plan.Band(f); ok && len(b.Shifts) > 0 {
-		return b.Shifts[0].Offset.Abs()
-	}
-	return 0
-}
-
-func (d *Draft) blame(as As, problem string) {
-	for i := range d.Words {
-		if d.Words[i].As == as && d.Words[i].Problem == "" {
-			d.Words[i].Problem = problem
-			return
-		}
-	}
 }

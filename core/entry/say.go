@@ -80,6 +80,10 @@ func (s *sayer) shift(d *Draft) {
 		s.words(" Shift: ")
 		s.out = append(s.out, Phrase{Text: "band plan", Origin: BandPlan})
 		s.words(fmt.Sprintf(", %s.", d.Rule.Offset))
+	case d.Borrowed:
+		s.words(" Shift size: ")
+		s.out = append(s.out, Phrase{Text: "band plan", Origin: BandPlan})
+		s.words(fmt.Sprintf(", %s; this is the input range of the outputs %s to %s.", listing.ShiftWords(d.Channel.Offset()), d.Rule.Lower.MHz(), d.Rule.Upper.MHz()))
 	case d.Rule != nil && d.From[listing.FieldShift] == Typed && d.Rule.Offset.Abs() == d.Channel.Offset().Abs():
 		s.words(" Shift size: ")
 		s.out = append(s.out, Phrase{Text: "band plan", Origin: BandPlan})

@@ -31,7 +31,8 @@ func spoken(ts []token) []token {
 			i++
 			continue
 		}
-		out = append(out, token{text: text, start: ts[i].start, end: ts[i+n-1].end})
+		last := ts[i+n-1]
+		out = append(out, token{text: text, low: text, start: ts[i].start, end: last.end, cell: ts[i].cell, glued: ts[i].glued, labelled: last.labelled})
 		i += n
 	}
 	return out
@@ -43,10 +44,10 @@ func spokenNumber(ts []token) (text string, n int) {
 	var b strings.Builder
 	pointed := false
 	for n < len(ts) && !ts[n].quoted {
-		w := strings.ToLower(ts[n].text)
+		w := ts[n].low
 		next := ""
 		if n+1 < len(ts) {
-			next = strings.ToLower(ts[n+1].text)
+			next = ts[n+1].low
 		}
 		switch digit, ok := digitWords[w]; {
 		case ok && next == "hundred":
@@ -84,7 +85,7 @@ func belowHundred(ts []token, n *int) string {
 	}
 	v := 0
 	if *n < len(ts) && !ts[*n].quoted {
-		w := strings.ToLower(ts[*n].text)
+		w := ts[*n].low
 		switch {
 		case teenWords[w] != 0:
 			v = teenWords[w]
@@ -93,7 +94,7 @@ func belowHundred(ts []token, n *int) string {
 			v = tensWords[w]
 			*n++
 			if *n < len(ts) {
-				if one := digitWords[strings.ToLower(ts[*n].text)]; one > 0 {
+				if one := digitWords[ts[*n].low]; one > 0 {
 					v += one
 					*n++
 				}

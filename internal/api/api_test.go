@@ -184,7 +184,7 @@ func TestBadInput(t *testing.T) {
 		field string
 		says  string
 	}{
-		{map[string]any{"line": "146.94 -600 -600"}, "line", "second shift"},
+		{map[string]any{"line": "146.94 -600 -600"}, "line", "one sign and one size"},
 		{map[string]any{"line": ""}, "line", "receive frequency"},
 		{map[string]any{"line": "29.64 - 100"}, "line", "two ways"},
 		{map[string]any{"line": "146.55 #7"}, "slot", "slot 7 holds Marran Light"},

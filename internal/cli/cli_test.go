@@ -53,7 +53,7 @@ func TestExitCodes(t *testing.T) {
 	}{
 		{[]string{"read", "146.52"}, 0},
 		{[]string{"read", "147.24 100"}, 0}, // unverified, but nothing worse than notes
-		{[]string{"read", "146.94 141"}, 1},
+		{[]string{"read", "146.94 141.0"}, 1},
 		{[]string{"read", ""}, 1},
 		{[]string{"read", "a", "b"}, 2},
 		{[]string{"read", "--nonsense", "146.52"}, 2},
