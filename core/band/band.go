@@ -92,7 +92,8 @@ func (r ShiftRule) offsets() []freq.Offset { return append([]freq.Offset{r.Offse
 type Band struct {
 	Name     string `yaml:"name" json:"name"`
 	Span     `yaml:",inline"`
-	Transmit bool          `yaml:"transmit" json:"transmit"` // amateurs may transmit here
+	Transmit bool          `yaml:"transmit" json:"transmit"`   // amateurs may transmit here
+	Confirm  bool          `yaml:"confirm,omitempty" json:"-"` // in some countries of the region only
 	Rasters  []freq.Raster `yaml:"rasters" json:"-"`
 	Segments []Segment     `yaml:"segments" json:"segments"`
 	Shifts   []ShiftRule   `yaml:"shifts" json:"shifts"`
@@ -171,6 +172,21 @@ func (p *Plan) Band(f freq.Hz) (*Band, bool) {
 func (p *Plan) MayTransmit(f freq.Hz) bool {
 	b, ok := p.Band(f)
 	return ok && b.Transmit
+}
+
+// Elsewhere returns the name of a band that other regions have at f and this
+// plan lacks: f is then not covered by the plan, rather than outside a band.
+func (p *Plan) Elsewhere(f freq.Hz) (name string, ok bool) {
+	if _, covered := p.Band(f); covered {
+		return "", false
+	}
+	for _, region := range Regions() {
+		b, found := MustLoad(region).Band(f)
+		if found && b.Transmit && !b.Confirm && !slices.ContainsFunc(p.Bands, func(own Band) bool { return own.Name == b.Name }) {
+			return b.Name, true
+		}
+	}
+	return "", false
 }
 
 // Segment returns the segment that holds f. At a shared edge it is the one
@@ -295,9 +311,10 @@ func (p *Plan) OutputsOf(f freq.Hz) []freq.Hz {
 // IsCalling reports whether f is a calling channel of the band.
 func (b *Band) IsCalling(f freq.Hz) bool { return slices.Contains(b.Calling, f) }
 
-// OnRaster reports whether f lies on one of the band's rasters.
+// OnRaster reports whether f lies on one of the band's rasters, or is one of
+// its calling channels.
 func (b *Band) OnRaster(f freq.Hz) bool {
-	return slices.ContainsFunc(b.Rasters, func(r freq.Raster) bool { return r.On(f) })
+	return b.IsCalling(f) || slices.ContainsFunc(b.Rasters, func(r freq.Raster) bool { return r.On(f) })
 }
 
 // Tolerance is the distance at which two frequencies in this band are

@@ -1,6 +1,8 @@
 package band
 
 import (
+	"strconv"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -39,6 +41,8 @@ func TestShiftTables(t *testing.T) {
 		{us, "us", "927.600", "-25 MHz"},
 		{us, "us", "1283.100", "-12 MHz"},
 		{us, "us", "1292.200", "-20 MHz"},
+		{us, "us", "146.985", "-600 kHz"},
+		{us, "us", "53.230", "-1 MHz"},
 		{us, "us", "52.525", ""},
 		{us, "us", "146.520", ""},
 		{us, "us", "147.540", ""},
@@ -47,7 +51,8 @@ func TestShiftTables(t *testing.T) {
 		{uk, "uk", "29.640", "-100 kHz"},
 		{uk, "uk", "50.770", "+500 kHz"},
 		{uk, "uk", "145.725", "-600 kHz"},
-		{uk, "uk", "145.5875", "-600 kHz"},
+		{uk, "uk", "145.600", "-600 kHz"},
+		{uk, "uk", "145.5875", ""},
 		{uk, "uk", "430.900", "+7.6 MHz"},
 		{uk, "uk", "433.350", "+1.6 MHz"},
 		{uk, "uk", "439.700", "-9 MHz"},
@@ -66,6 +71,9 @@ func TestShiftTables(t *testing.T) {
 		{r1, "r1", "438.950", "-7.6 MHz"},
 		{r1, "r1", "1298.500", "-28 MHz"},
 		{r1, "r1", "433.500", ""},
+		{r1, "r1", "434.700", "-1.6 MHz"},
+		{r1, "r1", "1258.300", "+35 MHz"},
+		{r1, "r1", "1242.300", "+28 MHz"},
 		{r1, "de", "438.650", "-7.6 MHz"},
 		{r1, "de", "439.425", "-7.6 MHz"},
 		{r1, "de", "145.600", "-600 kHz"},
@@ -80,6 +88,10 @@ func TestShiftTables(t *testing.T) {
 		{au, "au", "439.000", ""},
 		{nz, "nz", "145.300", "-600 kHz"},
 		{nz, "nz", "147.200", "+600 kHz"},
+		{au, "au", "147.400", ""},
+		{au, "au", "1273.500", "+20 MHz"},
+		{nz, "nz", "147.400", ""},
+		{nz, "nz", "53.500", "-1 MHz"},
 		{nz, "nz", "439.800", "-5 MHz"},
 		{nz, "nz", "434.000", ""},
 		{itu, "r2", "146.940", ""},
@@ -196,6 +208,46 @@ func TestARegionWithoutATableIsNeverFirm(t *testing.T) {
 				assert.False(t, r.Firm())
 			}
 		}
+	}
+}
+
+// TestElsewhere: a band that a plan lacks is not covered by it; what is only
+// beyond the edge of a band that it has is outside.
+func TestElsewhere(t *testing.T) {
+	name, ok := MustLoad("uk").Elsewhere(freq.MustParse("224.34"))
+	assert.True(t, ok)
+	assert.Equal(t, "1.25 m", name)
+	for region, f := range map[string]string{"uk": "442.1", "us": "148.2", "de": "146.94", "au": "144.39"} {
+		_, ok := MustLoad(region).Elsewhere(freq.MustParse(f))
+		assert.False(t, ok, "%s %s", region, f)
+	}
+}
+
+// TestRasters: channels that are in use beside each other, and figures that
+// are not. source: US national VHF/UHF band plan; basis: from memory.
+func TestRasters(t *testing.T) {
+	for f, on := range map[string]bool{"146.94": true, "146.64": true, "146.62": true, "147.08": true, "52.525": true, "53.23": true, "52.81": true, "146.985": true, "146.943": false, "444.02": true, "52.533": false} {
+		b, ok := MustLoad("us").Band(freq.MustParse(f))
+		require.True(t, ok)
+		assert.Equal(t, on, b.OnRaster(freq.MustParse(f)), f)
+	}
+}
+
+func TestDesignators(t *testing.T) {
+	// source: IARU Region 1 VHF Managers Handbook; basis: from memory
+	for name, f := range map[string]string{"V40": "145.500", "RV48": "145.600", "RV63": "145.7875", "U280": "433.500", "RU692": "438.650", "S20": "145.500", "R7": "145.775"} {
+		i := strings.IndexAny(name, "0123456789")
+		n, err := strconv.Atoi(name[i:])
+		require.NoError(t, err)
+		found := false
+		for _, d := range MustLoad("de").Designators {
+			if d.Prefix == name[:i] {
+				got, ok := d.Frequency(n)
+				found = ok
+				assert.Equal(t, f, got.MHz(), name)
+			}
+		}
+		assert.True(t, found, name)
 	}
 }
 

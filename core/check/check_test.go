@@ -160,7 +160,7 @@ func TestRules(t *testing.T) {
 		{"reversed-pair", "146.34 tx 146.94 88.5", "146.94 88.5", Fix, "146.94 - 88.5", trail},
 		{"reversed-pair", "147.99 tx 147.39", "147.39", Fix, "147.39 +", trail},
 		{"receive-near", "146.943 - 88.5", "146.94 - 88.5", Fix, "146.94 - 88.5", trail},
-		{"shift-local", "441.5", "147.39", Note, "", trail},
+		{"shift-local", "52.81", "147.39", Note, "", trail},
 		{"tone-missing", "147.24", "147.24 103.5", Fix, "147.24 103.5", trail},
 		{"tone-downlink", "146.94 127.3", "146.94 88.5", Fix, "146.94 88.5", trail},
 		{"tone-differs", "147.24 100", "147.24 103.5", Fix, "147.24 103.5", trail},

@@ -56,7 +56,7 @@ var shiftRules = []Rule{
 		ID: "shift-local", Title: "Local practice varies",
 		Doc:     "The band plan gives a shift here, but areas differ, and no published record says which one is used.",
 		Source:  "the band plan of the region",
-		Example: "442.1",
+		Example: "52.81",
 		Run:     shiftLocal,
 	},
 }

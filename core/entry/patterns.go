@@ -113,8 +113,10 @@ var Patterns = []Pattern{
 	},
 	{
 		ID: "simplex", Group: gShift, As: AsSimplex, Example: "146.94 no shift",
-		Forms: []string{"simplex|simp|sx|spx|direct|talkaround|talk-around|s", "talk around", "{no} {shift}|{dup}|repeater", "{shift}|{dup} {off}", "make it simplex",
-			"and? transmits there simplex?", "dont use a? {shift}"},
+		Forms: []string{
+			"simplex|simp|sx|spx|direct|talkaround|talk-around|s", "talk around", "{no} {shift}|{dup}|repeater", "{shift}|{dup} {off}", "make it simplex",
+			"and? transmits there simplex?", "dont use a? {shift}",
+		},
 		Meaning: "no shift: `simplex` `simp` `S` `direct`, on a repeater's output `talkaround`",
 		take:    func(s *state, _ []value) bool { return s.setHow(channel.Simplex) },
 	},

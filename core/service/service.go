@@ -42,6 +42,7 @@ type Channel struct {
 	Number    string      `yaml:"number" json:"number"`
 	Frequency freq.Hz     `yaml:"frequency" json:"frequency_hz"`
 	Watts     float64     `yaml:"watts" json:"watts"`                // the most that is allowed
+	ERP       bool        `yaml:"erp,omitempty" json:"erp"`          // the limit is radiated power, not that of the transmitter
 	Narrow    bool        `yaml:"narrow" json:"narrow"`              // 12.5 kHz equipment only
 	Offset    freq.Offset `yaml:"offset,omitempty" json:"offset_hz"` // of a repeater, if there may be one; simplex is allowed too
 }
@@ -79,6 +80,14 @@ func Of(region string) []*Service {
 		}
 	}
 	return out
+}
+
+// Limit words the power that a channel allows: "2 W radiated (ERP)".
+func (c Channel) Limit() string {
+	if c.ERP {
+		return fmt.Sprintf("%g W radiated (ERP)", c.Watts)
+	}
+	return fmt.Sprintf("%g W at the transmitter", c.Watts)
 }
 
 // Find returns the service of a region that people call by a word.

@@ -1,6 +1,7 @@
 package service
 
 import (
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -17,6 +18,10 @@ func TestChannels(t *testing.T) {
 		part95 = "source: 47 CFR Part 95"
 		ecc    = "source: ECC Decision (15)05: 446.00625 MHz + n × 12.5 kHz"
 		wx     = "common practice, no source"
+		uhf    = "source: AS/NZS 4365"
+		cept   = "source: ECC Decision (11)03"
+		fn     = "source: Bundesnetzagentur, general assignment of 149 MHz"
+		rss    = "source: RSS-210"
 	)
 	for _, c := range []struct {
 		source, region, word, number, frequency string
@@ -37,6 +42,16 @@ func TestChannels(t *testing.T) {
 		{ecc, "de", "pmr446", "8", "446.09375", 0.5},
 		{ecc, "r1", "pmr", "16", "446.19375", 0.5},
 		{wx, "us", "wx", "1", "162.550", 0},
+		{uhf, "au", "cb", "1", "476.425", 5},
+		{uhf, "au", "uhf", "40", "477.400", 5},
+		{uhf, "nz", "cb", "41", "476.4375", 5},
+		{uhf, "au", "cb", "80", "477.4125", 5},
+		{cept, "uk", "cb", "1", "26.965", 4},
+		{cept, "de", "cb", "23", "27.255", 4},
+		{cept, "us", "cb", "40", "27.405", 4},
+		{fn, "de", "freenet", "1", "149.025", 1},
+		{fn, "de", "freenet", "6", "149.1125", 1},
+		{rss, "ca", "gmrs", "15", "462.5500", 2},
 	} {
 		s, ok := Find(c.region, c.word)
 		require.True(t, ok, "%s %s", c.region, c.word)
@@ -46,7 +61,7 @@ func TestChannels(t *testing.T) {
 		assert.InDelta(t, c.watts, ch.Watts, 0, "%s %s (%s)", c.word, c.number, c.source)
 	}
 	_, ok := Find("us", "pmr")
-	assert.False(t, ok, "PMR446 is no service of this region")
+	assert.False(t, ok, "PMR446 is not a service of this region")
 	frs, _ := Find("us", "frs")
 	_, ok = frs.Channel("23")
 	assert.False(t, ok)
@@ -55,7 +70,11 @@ func TestChannels(t *testing.T) {
 
 // TestServicesHoldTogether is the schema of every service file.
 func TestServicesHoldTogether(t *testing.T) {
-	require.Len(t, all(), 5)
+	var ids []string
+	for _, s := range all() {
+		ids = append(ids, s.ID)
+	}
+	require.Equal(t, []string{"cb27", "freenet", "frs-ca", "frs", "gmrs-ca", "gmrs", "murs", "pmr446", "uhfcb", "weather"}, ids)
 	for _, s := range all() {
 		for _, text := range []string{s.ID, s.Name, s.Licence, s.Source, s.Basis, s.AsOf} {
 			assert.NotEmpty(t, text, s.ID)
@@ -94,6 +113,40 @@ func TestRepeatersOnTheEightOutputsOnly(t *testing.T) {
 	assert.True(t, uses[0].Input)
 	assert.Empty(t, At("us", freq.MustParse("146.520")))
 	assert.Len(t, At("uk", freq.MustParse("446.00625")), 1)
+}
+
+// TestUHFCBRepeaters: outputs 1 to 8 and 41 to 48, each listened to 30 channels
+// higher. source: AS/NZS 4365; basis: from memory.
+func TestUHFCBRepeaters(t *testing.T) {
+	cb, _ := Find("au", "cb")
+	outputs := 0
+	for _, c := range cb.Channels {
+		if c.Offset == 0 {
+			continue
+		}
+		outputs++
+		n, err := strconv.Atoi(c.Number)
+		require.NoError(t, err)
+		input, _ := cb.Channel(strconv.Itoa(n + 30))
+		assert.Equal(t, input.Frequency, c.Frequency.Add(c.Offset), c.Number)
+	}
+	assert.Equal(t, 16, outputs)
+}
+
+// TestLimits say which power they mean. source: 47 CFR 95.567, 95.1767, 95.2767;
+// ECC Decision (15)05; basis: from memory.
+func TestLimits(t *testing.T) {
+	for _, c := range []struct{ region, word, number, limit string }{
+		{"us", "frs", "1", "2 W radiated (ERP)"},
+		{"us", "gmrs", "3", "5 W radiated (ERP)"},
+		{"us", "gmrs", "15", "50 W at the transmitter"},
+		{"us", "murs", "1", "2 W at the transmitter"},
+		{"uk", "pmr", "8", "0.5 W radiated (ERP)"},
+	} {
+		s, _ := Find(c.region, c.word)
+		ch, _ := s.Channel(c.number)
+		assert.Equal(t, c.limit, ch.Limit(), c.word)
+	}
 }
 
 // TestCodes. common practice, no source: codes 1 to 38 are the classic tones
