@@ -17,6 +17,8 @@ import (
 	"mnemos/core/listing"
 	"mnemos/core/mend"
 	"mnemos/core/radio"
+	"mnemos/core/service"
+	"mnemos/core/space"
 )
 
 // Severity is how much a finding matters.
@@ -42,7 +44,10 @@ type Rule struct {
 	// Supersedes names rules whose findings say the same thing less well;
 	// they are dropped where this rule finds something.
 	Supersedes []string
-	Run        func(*Pass)
+	// Aside is set where the rule speaks of the radio or of its other channels
+	// and not of the channel itself: a check of this kind leaves the verdict.
+	Aside bool
+	Run   func(*Pass)
 }
 
 // Because is one line of the reasoning: a witness and what it says.
@@ -55,7 +60,7 @@ type Because struct {
 type Finding struct {
 	Rule     string        `json:"rule"`
 	Severity Severity      `json:"severity"`
-	Field    listing.Field `json:"field"`
+	Field    channel.Field `json:"field"`
 	Title    string        `json:"title"`   // states the fact
 	Message  string        `json:"message"` // the reason, one line
 	Source   string        `json:"source"`
@@ -99,6 +104,9 @@ type Subject struct {
 	Roll    *Roll          // what the radio holds
 	Outputs []listing.Match
 	Inputs  []listing.Match
+	// Unsearched is set by Judge where no listing has anything in this band
+	// within the radius: then nothing published means nothing.
+	Unsearched bool
 	// Candidates are records that one slip leads to; Census counts the
 	// neighbours. Judge fills both, where there is doubt.
 	Candidates []mend.Candidate
@@ -119,6 +127,7 @@ type Result struct {
 type Pass struct {
 	Subject
 	Meant    *listing.Match // the record that is meant, or nil
+	rows     []evidence.Row // what the witnesses say, field by field
 	rule     *Rule
 	findings []Finding
 }
@@ -126,23 +135,23 @@ type Pass struct {
 // Run judges a subject by all rules.
 func Run(s Subject) Result {
 	p := &Pass{Subject: s, Meant: meant(s)}
+	c := evidence.Case{Channel: s.Channel, Plan: s.Plan, Meant: p.Meant, Fresh: p.Meant != nil && p.fresh(*p.Meant)}
+	if _, own := p.uses(); len(own) > 0 {
+		u := p.serviceMeant(own)
+		c.Service = u.Name + " " + u.Number
+	}
+	if s.Channel.Receive != 0 {
+		p.rows = c.Rows()
+	}
 	for i := range Rules {
 		p.rule = &Rules[i]
 		p.rule.Run(p)
 	}
 	findings := p.settle()
-	c := evidence.Case{Channel: s.Channel, Plan: s.Plan, Meant: p.Meant, Fresh: p.Meant != nil && p.fresh(*p.Meant)}
-	if _, own := p.uses(); len(own) > 0 {
-		c.Service = own[0].Name + " " + own[0].Number
-	}
-	var rows []evidence.Row
-	if s.Channel.Receive != 0 {
-		rows = c.Rows()
-	}
 	has := func(v Severity) bool {
-		return slices.ContainsFunc(findings, func(f Finding) bool { return f.Severity == v })
+		return slices.ContainsFunc(findings, func(f Finding) bool { return f.Severity == v && (v == Stop || !byID[f.Rule].Aside) })
 	}
-	return Result{Outputs: s.Outputs, Verdict: c.Overall(rows, has(Stop), has(Fix)), Rows: rows, Meant: p.Meant, Findings: findings}
+	return Result{Outputs: s.Outputs, Verdict: c.Overall(p.rows, has(Stop), has(Fix), has(Check)), Rows: p.rows, Meant: p.Meant, Findings: findings}
 }
 
 // settle drops what better findings supersede and puts the gravest first.
@@ -155,10 +164,34 @@ func (p *Pass) settle() []Finding {
 	}
 	out := slices.DeleteFunc(p.findings, func(f Finding) bool { return gone[f.Rule] })
 	slices.SortStableFunc(out, func(a, b Finding) int { return cmp.Compare(grave[a.Severity], grave[b.Severity]) })
+	for i := range out {
+		out[i].Fixes = slices.DeleteFunc(out[i].Fixes, func(x Remedy) bool { return x.Slot == nil && !p.mayOffer(x.Result) })
+	}
 	if out == nil {
 		out = []Finding{}
 	}
 	return out
+}
+
+// mayOffer reports whether a fix leaves the transmitter where it was, or puts
+// it where the operator may transmit: no listing and no slip is reason enough
+// to offer anything else.
+func (p *Pass) mayOffer(c channel.Channel) bool {
+	tx, sends := c.Transmit()
+	before, sent := p.Channel.Transmit()
+	if !sends || sent && tx == before || !p.Plan.Firm() {
+		return true
+	}
+	if _, exact, ok := space.Find(p.Plan.Region, c.Receive, tx, true); ok && exact {
+		return true
+	}
+	if slices.ContainsFunc(service.At(p.Plan.Region, tx), func(u service.Use) bool { return slices.Contains(p.Services, u.ID) }) {
+		return true
+	}
+	b, ok := p.Plan.Band(tx)
+	seg, known := p.Plan.Segment(tx)
+	half := emission[c.Width] / 2
+	return ok && b.Transmit && (!known || seg.Voice()) && tx-half >= b.Lower && tx+half <= b.Upper
 }
 
 // Report adds a finding of the running rule.

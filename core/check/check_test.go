@@ -66,7 +66,7 @@ func records() listing.Memory {
 		published("Odd", "146.820", "145.220", "77.0", "77.0", 12, 20),
 		published("Code", "442.650", "447.650", "D023N", "D023N", 12, 20),
 		published("Narrow", "443.500", "448.500", "77.0", "", 12, 20, func(r *listing.Record) { r.Width = "narrow" }),
-		published("Minus", "442.600", "437.600", "77.0", "77.0", 12, 20),
+		published("Minus", "444.900", "439.900", "77.0", "77.0", 12, 20),
 	}
 }
 
@@ -153,12 +153,12 @@ func TestRules(t *testing.T) {
 		{"shift-unit", "147.24 +600 MHz 103.5", "147.24 + 103.5", Stop, "147.24 + 103.5", trail},
 		{"shift-sign", "146.94 + 88.5", "146.94 - 88.5", Fix, "146.94 - 88.5", trail},
 		{"shift-sign", "147.345 -", "147.345 +", Fix, "147.345 +", trail},
-		{"shift-sign", "442.6 + 77", "442.6 -5 77", Fix, "442.6 -5 77", trail},
+		{"shift-sign", "444.9 + 77", "444.9 -5 77", Fix, "444.9 -5 77", trail},
 		{"shift-size", "146.82 - 77", "146.82 -1.6 77", Fix, "146.82 -1.6 77", trail},
 		{"shift-size", "146.61 -1.6", "146.61 -", Check, "146.61 -", trail},
 		{"shift-missing", "146.94 simplex 88.5", "146.94 88.5", Check, "146.94 - 88.5", trail},
 		{"reversed-pair", "146.34 tx 146.94 88.5", "146.94 88.5", Fix, "146.94 - 88.5", trail},
-		{"reversed-pair", "147.99 tx 147.39", "147.39", Fix, "147.39 +", trail},
+		{"reversed-pair", "147.99 tx 147.39", "147.39", Check, "", trail},
 		{"receive-near", "146.943 - 88.5", "146.94 - 88.5", Fix, "146.94 - 88.5", trail},
 		{"shift-local", "52.81", "147.39", Note, "", trail},
 		{"tone-missing", "147.24", "147.24 103.5", Fix, "147.24 103.5", trail},
@@ -173,29 +173,37 @@ func TestRules(t *testing.T) {
 		{"squelch-silent", "145.31 ts 114.8", "145.31 114.8", Fix, "145.31 114.8", trail},
 		{"squelch-differs", "147.24 103.5/100", "147.24 ts 103.5", Fix, "147.24 ts 103.5", trail},
 		{"squelch-unknown", "146.76 ts 123", "146.76 123", Check, "146.76 123", trail},
-		{"co-channel", "146.64 100", "146.76 123", Check, "146.64 ts 100", trail},
+		{"co-channel", "146.64 100", "146.76 123", Note, "146.64 ts 100", trail},
 		{"listing-digital", "145.27", "145.31 114.8", Stop, "145.27 rx only", trail},
 		{"listing-off-air", "147.12 136.5", "147.24 103.5", Check, "", trail},
 		{"listing-closed", "444.1 100", "146.76 123", Check, "", trail},
-		{"listing-closed", "443.9 100", "443.9 rx only", Check, "", trail},
+		{"listing-closed", "443.9 100", "443.9 rx only", Stop, "", trail},
 		{"listing-stale", "145.23 162.2", "146.76 123", Check, "", trail},
 		{"listing-disagree", "146.88 110.9", "146.76 123", Check, "", trail},
 		{"tone-downlink", "146.88 156.7", "146.88 110.9", Fix, "146.88 110.9", trail}, // the newer of two lists counts
 		{"unlisted", "147.345 100", "146.52", Note, "", trail},
 		{"receive-only", "162.475 simplex", "146.52", Stop, "162.475 rx only", trail},
+		{"space-station", "437.8 tx 145.99 67", "436.5 tx 145.9", Note, "", ferry},
+		{"space-station", "437.8", "446", Stop, "437.8 tx 145.99 67", trail},
+		{"space-station", "437.805 tx 145.99", "446", Check, "437.805 tx 145.99 67", ferry},
+		{"cross-band", "146.52 tx 446", "146.52 tx 146.55", Check, "", trail},
+		{"harmonic-own", "439.5 tx 146.5", "439.4 tx 146.5", Check, "", trail},
+		{"evidence-differs", "147.51 -600", "147.51", Check, "", trail},
+		{"transmit-band", "147.995 simplex", "147.985 simplex", Stop, "", trail},
+		{"transmit-band", "224.34", "145.5", Check, "", circumstances{region: "uk"}},
 		{"transmit-band", "147.6 +600", "147.39 +", Stop, "147.6 rx only", trail},
 		{"segment-voice", "145.9", "146.52", Stop, "145.9 rx only", trail},
 		{"segment-simplex", "146.31 simplex", "146.55", Check, "", trail},
 		{"slip", "147.21 + 103.5", "147.24 + 103.5", Check, "147.24 + 103.5", trail},
 		{"slip", "147.42 + 103.5", "147.24 + 103.5", Stop, "147.24 + 103.5", trail},
 		{"slip", "1477.24 + 103.5", "147.24 103.5", Stop, "147.24 + 103.5", trail},
-		{"service-other", "frs 15", "146.52", Stop, "frs 15 rx only", trail},
+		{"service-other", "frs 15", "146.52", Stop, "", trail},
 		{"service-limits", "gmrs 15 wide", "146.52", Note, "", gmrs},
 		{"service-limits", "gmrs 8 wide", "146.52", Fix, "gmrs 8", gmrs},
 		{"service-limits", "gmrs 3 + 5 MHz", "146.52", Stop, "", gmrs},
 		{"service-privacy", "frs 15 code 12", "frs 15 ts 100", Note, "", trail},
 		{"monitoring", "155.34 rx only", "162.475 rx only", Note, "", trail},
-		{"licence-band", "52.525", "146.52", Check, "52.525 rx only", circumstances{bands: []string{"2 m"}}},
+		{"licence-band", "52.525", "146.52", Stop, "", circumstances{bands: []string{"2 m"}}},
 		{"calling-channel", "146.52", "146.55", Note, "", trail},
 		{"calling-channel", "146.52 ts 100", "146.55 ts 100", Check, "", trail},
 		{"aprs-voice", "144.39 simplex", "146.52", Check, "144.39 rx only", trail},
@@ -209,7 +217,7 @@ func TestRules(t *testing.T) {
 		{"harmonic", "146.5", "146.55", Check, "", circumstances{radio: "ferry", others: []string{"1 439.5 simplex"}}},
 		{"radio-range", "52.525", "146.52", Stop, "", trail},
 		{"radio-step", "146.5213", "146.52", Check, "", ferry},
-		{"radio-shift", "146.82 -612", "146.82 -1.6 77", Check, "", trail},
+		{"radio-shift", "146.82 -612", "146.82 -1.6 77", Stop, "", trail},
 		{"radio-tone", "146.94 88.5/127.3", "146.94 88.5", Check, "", ferry},
 		{"radio-tone", "147.345 254.1", "147.345 100", Check, "", lantern},
 		{"radio-setting", "146.52 mid", "146.52 low", Note, "", lantern},
@@ -254,8 +262,11 @@ func TestVerdicts(t *testing.T) {
 		"146.94 -600 -600":  evidence.Stop,
 		"145.27 simplex":    evidence.Stop,
 		"147.12 136.5":      evidence.Unverified, // off the air
-		"442.6 +5 77":       evidence.Conflict,
+		"444.9 +5 77":       evidence.Conflict,
 		"146.94 88.5/127.3": evidence.Agrees,
+		"443.5 77":          evidence.Conflict, // published narrow, entered wide
+		"443.9 100":         evidence.Stop,     // private
+		"147.51 -600":       evidence.Conflict, // simplex in the band plan
 	} {
 		assert.Equal(t, want, look(t, line, circumstances{radio: "trail"}).Verdict, line)
 	}
@@ -376,7 +387,7 @@ func TestUnitedKingdom(t *testing.T) {
 func TestCleanEntriesAreQuiet(t *testing.T) {
 	us := band.MustLoad("us")
 	for _, r := range records() {
-		if r.Mode == listing.Digital || r.Locality == "Sarn" || r.Callsign == "QHolm" && r.Source == "b list" {
+		if r.Mode == listing.Digital || r.Access == listing.Private || r.Locality == "Sarn" || r.Callsign == "QHolm" && r.Source == "b list" {
 			continue
 		}
 		rule, _ := us.Shift(r.Output)

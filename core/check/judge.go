@@ -25,6 +25,10 @@ func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
 			return Result{}, err
 		}
 	}
+	var err error
+	if s.Unsearched, err = unsearched(ctx, src, s, q); err != nil {
+		return Result{}, err
+	}
 	r := Run(s)
 	if !doubtful(s, r) {
 		return r, nil
@@ -36,7 +40,6 @@ func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
 			return r, nil
 		}
 	}
-	var err error
 	if s.Candidates, err = mend.Search(ctx, src, s.Plan, e, q, s.Today); err != nil {
 		return Result{}, err
 	}
@@ -47,6 +50,18 @@ func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
 		return r, nil
 	}
 	return Run(s), nil
+}
+
+// unsearched reports whether no listing has anything in the band within the
+// radius.
+func unsearched(ctx context.Context, src listing.Source, s Subject, q listing.Query) (bool, error) {
+	b, ok := s.Plan.Band(s.Channel.Receive)
+	_, ruled := s.Plan.Shift(s.Channel.Receive)
+	if !ok || len(s.Outputs) > 0 || len(s.Inputs) > 0 || !ruled && s.Channel.Offset() == 0 {
+		return false, nil
+	}
+	records, err := src.ByOutput(ctx, b.Span, q.Box())
+	return len(records) == 0, err
 }
 
 // JudgeAll judges the channels of a plan side by side, on every processor.

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"mnemos/core/band"
@@ -95,24 +96,39 @@ func (p *Pass) becauseTone() []Because {
 func (p *Pass) statements() []listing.Match {
 	out := []listing.Match{*p.Meant}
 	for _, m := range p.Outputs {
-		if m.Key != p.Meant.Key && sameRepeater(m, *p.Meant) {
+		if m.ID() != p.Meant.ID() && sameRepeater(m, *p.Meant) {
 			out = append(out, m)
 		}
 	}
 	return out
 }
 
+// sameRepeater reports whether two matches on one output speak of one
+// repeater: package listing joins them, by what people decided too.
 func sameRepeater(a, b listing.Match) bool {
-	return a.Output == b.Output && a.Callsign != "" && strings.EqualFold(a.Callsign, b.Callsign)
+	return a.ID() == b.ID() || a.Repeater != 0 && a.Repeater == b.Repeater
+}
+
+// speaksOfMeant reports whether a record found elsewhere is a statement about
+// the repeater that is meant.
+func (p *Pass) speaksOfMeant(id listing.ID) bool {
+	return slices.ContainsFunc(p.Outputs, func(m listing.Match) bool { return m.ID() == id && sameRepeater(m, *p.Meant) })
 }
 
 // cite names a record with its source and date.
 func (p *Pass) cite(m listing.Match) string {
 	date := m.Updated.String()
 	if date == "" {
-		date = "no date"
+		date = "undated"
 	}
-	return fmt.Sprintf("%s, %s of %s", m.Title(), m.Source, date)
+	text := fmt.Sprintf("%s, %s of %s", m.Title(), m.Source, date)
+	if date == "undated" {
+		text = fmt.Sprintf("%s, %s, undated", m.Title(), m.Source)
+	}
+	if len(m.Corrected) > 0 {
+		text += ", corrected by you in " + strings.Join(m.Corrected, ", ")
+	}
+	return text
 }
 
 // away words the distance of a record.

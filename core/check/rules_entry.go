@@ -5,7 +5,6 @@ import (
 
 	"mnemos/core/channel"
 	"mnemos/core/entry"
-	"mnemos/core/listing"
 )
 
 var entryRules = []Rule{
@@ -37,14 +36,14 @@ func entryWord(p *Pass) {
 	}
 	if p.Draft.Channel.Receive == 0 {
 		p.Report(Finding{
-			Severity: Stop, Field: listing.FieldReceive, Title: "There is no receive frequency",
+			Severity: Stop, Field: channel.FieldReceive, Title: "There is no receive frequency",
 			Message: "Type the frequency the repeater sends on, its output, in MHz, such as 147.24.",
 		})
 		return
 	}
 	if err := p.Draft.Channel.Validate(); err != nil {
 		p.Report(Finding{
-			Severity: Stop, Field: listing.FieldTransmit, Title: "This is no channel",
+			Severity: Stop, Field: channel.FieldTransmit, Title: "This is no channel",
 			Message: fmt.Sprintf("%v: type a smaller shift or another transmit frequency.", err),
 		})
 	}
@@ -65,11 +64,11 @@ func entryAmbiguous(p *Pass) {
 	})
 }
 
-func ambiguousField(d *entry.Draft) listing.Field {
+func ambiguousField(d *entry.Draft) channel.Field {
 	for i, w := range d.Words {
 		if i < len(d.Other.Words) && d.Other.Words[i].As != w.As {
 			return w.As.Field()
 		}
 	}
-	return listing.FieldReceive
+	return channel.FieldReceive
 }

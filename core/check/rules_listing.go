@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"strings"
 
 	"mnemos/core/channel"
 	"mnemos/core/listing"
@@ -61,7 +62,7 @@ func listingDigital(p *Pass) {
 		severity = Check // a tone belongs to FM: another repeater may be meant
 	}
 	p.Report(Finding{
-		Severity: severity, Field: listing.FieldListing, Title: fmt.Sprintf("%s is digital only", p.Meant.Title()),
+		Severity: severity, Field: channel.FieldListing, Title: fmt.Sprintf("%s is digital only", p.Meant.Title()),
 		Message: "FM voice would disturb it, and nobody would hear you. Leave it out of an FM plan.",
 		Why:     []Because{{"published", p.cite(*p.Meant) + ": digital, no FM"}},
 		Fixes:   []Remedy{p.blockTransmit()},
@@ -79,7 +80,7 @@ func listingOffAir(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Check, Field: listing.FieldListing, Title: fmt.Sprintf("%s is listed as off the air", p.Meant.Title()),
+		Severity: Check, Field: channel.FieldListing, Title: fmt.Sprintf("%s is listed as off the air", p.Meant.Title()),
 		Message: "If nothing answers, that need not be your settings.",
 		Why:     []Because{{"published", p.cite(*p.Meant) + ": off the air"}},
 	})
@@ -89,12 +90,15 @@ func listingClosed(p *Pass) {
 	if p.Meant == nil || p.Meant.Access != listing.Closed && p.Meant.Access != listing.Private || !p.transmits() {
 		return
 	}
-	message := "It is for its members. Ask the owner before you use it."
+	severity, message := Check, "It is for its members. Ask the owner before you use it."
 	if p.Meant.Access == listing.Private {
-		message = "It is private. Leave it alone unless the owner has invited you."
+		severity, message = Stop, "Leave it alone unless the owner has invited you. To keep it, ask first; then say in Find that it is open to you."
+	}
+	if !p.sureMeant() {
+		severity = Check
 	}
 	p.Report(Finding{
-		Severity: Check, Field: listing.FieldListing, Title: fmt.Sprintf("%s is %s", p.Meant.Title(), p.Meant.Access),
+		Severity: severity, Field: channel.FieldListing, Title: fmt.Sprintf("%s is %s", p.Meant.Title(), p.Meant.Access),
 		Message: message, Why: []Because{{"published", p.cite(*p.Meant) + ": access " + string(p.Meant.Access)}},
 	})
 }
@@ -112,7 +116,7 @@ func listingStale(p *Pass) {
 		title = "The listing has no date"
 	}
 	p.Report(Finding{
-		Severity: Check, Field: listing.FieldListing, Title: title,
+		Severity: Check, Field: channel.FieldListing, Title: title,
 		Message: fmt.Sprintf("Nobody has confirmed %s since. Look for a newer source, or test it on the air.", p.Meant.Title()),
 		Why:     []Because{{"published", p.cite(*p.Meant)}},
 	})
@@ -123,16 +127,19 @@ func listingDisagree(p *Pass) {
 		return
 	}
 	for _, m := range p.statements()[1:] {
-		if m.Input == p.Meant.Input && m.UplinkTone == p.Meant.UplinkTone && m.DownlinkTone == p.Meant.DownlinkTone {
+		conflicts := listing.Conflicts(p.Meant.Record, m.Record)
+		if len(conflicts) == 0 {
 			continue
 		}
-		say := func(r listing.Match) Because {
-			return Because{"published", fmt.Sprintf("%s: input %s, uplink %s, downlink %s", p.cite(r), r.Input, r.UplinkTone, r.DownlinkTone)}
+		var parts []string
+		why := []Because{}
+		for _, c := range conflicts {
+			parts = append(parts, fmt.Sprintf("%s: %s says %s, %s says %s", c.Field, p.Meant.Source, c.Values[0].Text, m.Source, c.Values[1].Text))
+			why = append(why, Because{"published", fmt.Sprintf("%s: %s %s", p.cite(*p.Meant), c.Field, c.Values[0].Text)}, Because{"published", fmt.Sprintf("%s: %s %s", p.cite(m), c.Field, c.Values[1].Text)})
 		}
 		p.Report(Finding{
-			Severity: Check, Field: listing.FieldListing, Title: fmt.Sprintf("Two listings of %s disagree", p.Meant.Title()),
-			Message: fmt.Sprintf("%s says uplink %s, %s says %s.", p.Meant.Source, p.Meant.UplinkTone, m.Source, m.UplinkTone),
-			Why:     []Because{say(*p.Meant), say(m)},
+			Severity: Check, Field: channel.FieldListing, Title: fmt.Sprintf("Two listings of %s disagree", p.Meant.Title()),
+			Message: strings.Join(parts, "; ") + ".", Why: why,
 		})
 		return
 	}
@@ -146,14 +153,21 @@ func unlisted(p *Pass) {
 	}
 	message := "No listing that was searched has it."
 	why := []Because{}
-	if p.Place != nil {
+	switch {
+	case p.Unsearched:
+		p.Report(Finding{
+			Severity: Note, Field: channel.FieldListing, Title: "No listing was searched",
+			Message: "Nothing says yet whether a repeater is here: there is no listing, or none that covers your place. Import one to check against.",
+		})
+		return
+	case p.Place != nil:
 		message = fmt.Sprintf("No listing has it within %.0f km and in reach of you.", p.RadiusKM)
 		for _, m := range p.Outputs {
 			why = append(why, Because{"published", fmt.Sprintf("%s: %s, out of reach", p.cite(m), away(m))})
 		}
 	}
 	p.Report(Finding{
-		Severity: Note, Field: listing.FieldListing, Title: fmt.Sprintf("No repeater is published on %s here", p.Channel.Receive),
+		Severity: Note, Field: channel.FieldListing, Title: fmt.Sprintf("No repeater is published on %s here", p.Channel.Receive),
 		Message: message, Why: why,
 	})
 }

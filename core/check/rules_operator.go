@@ -7,7 +7,6 @@ import (
 
 	"mnemos/core/channel"
 	"mnemos/core/freq"
-	"mnemos/core/listing"
 	"mnemos/core/radio"
 	"mnemos/core/tone"
 )
@@ -15,7 +14,7 @@ import (
 var operatorRules = []Rule{
 	{
 		ID: "licence-band", Title: "A band your licence may not cover",
-		Doc:     "The settings name the bands that your licence permits, and the transmit frequency is in another. This is advice: the licence itself decides.",
+		Doc:     "The settings name the bands that your licence permits, and the transmit frequency is in another. The licence itself decides; no fix is offered, because only you can know.",
 		Source:  "the operator's settings",
 		Example: "52.525",
 		Run:     licenceBand,
@@ -78,7 +77,7 @@ var operatorRules = []Rule{
 		Run:     dcsEquivalent,
 	},
 	{
-		ID: "harmonic", Title: "Third harmonic in another channel",
+		ID: "harmonic", Title: "Third harmonic in another channel", Aside: true,
 		Doc:     "Three times the transmit frequency falls into the receive channel of another slot, and the radio listens to two channels at once: transmitting on the one blocks the other.",
 		Source:  "arithmetic; " + practice,
 		Example: "146.5",
@@ -96,9 +95,9 @@ func licenceBand(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Check, Field: listing.FieldTransmit, Title: fmt.Sprintf("Your settings do not permit %s", b.Name),
-		Message: "You may listen. To transmit, look at your licence, and change Settings if it covers the band.",
-		Why:     []Because{{"entered", "permitted bands: " + strings.Join(p.Bands, ", ")}}, Fixes: []Remedy{p.blockTransmit()},
+		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("Your licence does not cover %s", b.Name),
+		Message: "By your settings you may listen here and not transmit. If your licence covers the band, say so in Settings.",
+		Why:     []Because{{"settings", "bands you may transmit on: " + strings.Join(p.Bands, ", ")}},
 	})
 }
 
@@ -108,7 +107,7 @@ func callingChannel(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Note, Field: listing.FieldReceive, Title: fmt.Sprintf("%s is the calling channel of %s", p.Channel.Receive, b.Name),
+		Severity: Note, Field: channel.FieldReceive, Title: fmt.Sprintf("%s is the calling channel of %s", p.Channel.Receive, b.Name),
 		Message: "Call here, then move to another channel.",
 		Why:     []Because{{"band plan", "calling channel"}},
 	}
@@ -125,12 +124,17 @@ func aprsVoice(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Check, Field: listing.FieldTransmit, Title: fmt.Sprintf("%s is the APRS frequency", tx),
-		Message: "Position packets are on it all the time. Keep voice away; for a packet modem set no tone and no shift.",
+		Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is the APRS frequency", tx),
+		Message: "Position packets are on it all the time. Keep voice away.",
 		Why:     []Because{{"band plan", fmt.Sprintf("APRS in %s: %s", p.Plan.Title, tx)}}, Fixes: []Remedy{p.blockTransmit()},
 	}
 	c := p.Channel
 	c.How, c.TransmitTone, c.ReceiveTone = channel.How{Kind: channel.Simplex}, tone.Off, tone.Off
+	if c == p.Channel {
+		f.Message += " If it is for a packet modem, put APRS in its name."
+	} else {
+		f.Message += " For a packet modem set no tone and no shift."
+	}
 	if name := strings.ToLower(c.Name); strings.Contains(name, "aprs") || strings.Contains(name, "beacon") || strings.Contains(name, "packet") {
 		f.Severity, f.Message, f.Fixes = Note, "A memory for the packet modem. Keep it out of scan lists.", nil
 		if c != p.Channel {
@@ -151,7 +155,7 @@ func offRaster(p *Pass) {
 		near = append(near, fmt.Sprintf("%s (every %s kHz from %s)", r.Nearest(p.Channel.Receive).MHz(), trimKHz(r.Step), r.Origin.MHz()))
 	}
 	p.Report(Finding{
-		Severity: Note, Field: listing.FieldReceive, Title: fmt.Sprintf("%s lies between the channels", p.Channel.Receive),
+		Severity: Note, Field: channel.FieldReceive, Title: fmt.Sprintf("%s lies between the channels", p.Channel.Receive),
 		Message: "The nearest are " + strings.Join(near, " and ") + ".",
 		Why:     []Because{{"band plan", "rasters of " + b.Name}},
 	})
@@ -170,8 +174,8 @@ func width(p *Pass) {
 		if p.Meant.Width != string(c.Width) {
 			to := channel.Width(p.Meant.Width)
 			p.Report(Finding{
-				Severity: Check, Field: listing.FieldWidth, Title: fmt.Sprintf("%s is %s", p.Meant.Title(), to),
-				Message: fmt.Sprintf("The channel is %s: one side would sound faint or torn.", c.Width),
+				Severity: Check, Field: channel.FieldWidth, Title: fmt.Sprintf("%s is %s", p.Meant.Title(), to),
+				Message: fmt.Sprintf("The channel is %s: audio will be quiet or distorted.", c.Width),
 				Why:     []Because{{"entered", string(c.Width)}, {"published", p.cite(*p.Meant) + ": " + string(to)}},
 				Fixes:   []Remedy{p.Remedy("Make it "+string(to), func(c *channel.Channel) { c.Width = to })},
 			})
@@ -182,9 +186,13 @@ func width(p *Pass) {
 	if !ok || c.Width != channel.Wide || len(b.Rasters) != 1 || b.Rasters[0].Step > 12_500 || b.Rasters[0].Step <= 10_000 {
 		return
 	}
+	message := "Narrow keeps out of the next one."
+	if c.Offset() != 0 {
+		message += " Confirm what the repeater uses."
+	}
 	p.Report(Finding{
-		Severity: Note, Field: listing.FieldWidth, Title: "The channels here are 12.5 kHz apart",
-		Message: "Narrow keeps out of the next one. Confirm what the repeater uses.",
+		Severity: Note, Field: channel.FieldWidth, Title: "The channels here are 12.5 kHz apart",
+		Message: message,
 		Why:     []Because{{"band plan", fmt.Sprintf("%s: every %s kHz", b.Name, trimKHz(b.Rasters[0].Step))}},
 		Fixes:   []Remedy{p.Remedy("Make it narrow", func(c *channel.Channel) { c.Width = channel.Narrow })},
 	})
@@ -198,8 +206,8 @@ func toneDefault(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Note, Field: listing.FieldToneOut, Title: fmt.Sprintf("%s is a factory setting", have.Words()),
-		Message: "No listing asks for it. Make sure that it was meant.",
+		Severity: Note, Field: channel.FieldToneOut, Title: fmt.Sprintf("%s is a factory setting", have.Words()),
+		Message: "No listing asks for it. Check that you meant it.",
 		Why:     []Because{{"radio", "many radios leave the factory with 67.0, 88.5 or 100.0 Hz"}, {"published", "no uplink tone is stated here"}},
 	})
 }
@@ -210,7 +218,7 @@ func toneNeighbours(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Check, Field: listing.FieldToneOut, Title: "Every repeater around needs a tone",
+		Severity: Check, Field: channel.FieldToneOut, Title: "Every repeater around needs a tone",
 		Message: "This channel sends none, and nothing is published about it. Ask, or search for the tone on the input.",
 		Why:     []Because{{"published", fmt.Sprintf("%d of %d repeaters of the band within %.0f km need a tone", p.Census.Toned, p.Census.Stated, float64(around))}},
 	})
@@ -223,7 +231,7 @@ func dcsEquivalent(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Note, Field: listing.FieldToneOut, Title: fmt.Sprintf("%s and %s are the same signal", have, up),
+		Severity: Note, Field: channel.FieldToneOut, Title: fmt.Sprintf("%s and %s are the same signal", have, up),
 		Message: "One is the other upside down; the repeater opens to both.",
 		Why: []Because{
 			{"entered", have.String()},
@@ -258,8 +266,8 @@ func harmonic(p *Pass) {
 
 func (p *Pass) harmonicOf(tx, rx freq.Hz, where string) Finding {
 	return Finding{
-		Severity: Check, Field: listing.FieldTransmit, Title: fmt.Sprintf("The third harmonic falls on %s", rx),
-		Message: fmt.Sprintf("3 × %s is %s: %s. Watched together, transmitting on the one would block the other.", tx.MHz(), 3*tx, where),
-		Why:     []Because{{"radio", p.Radio.Name + " receives two channels at once"}},
+		Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("The third harmonic falls on %s", rx),
+		Message: fmt.Sprintf("3 × %s is %s: %s. While you transmit on the one you hear nothing on the other.", tx.MHz(), 3*tx, where),
+		Why:     []Because{{"entered", fmt.Sprintf("transmit %s", tx)}},
 	}
 }

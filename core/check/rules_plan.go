@@ -5,6 +5,7 @@ import (
 
 	"mnemos/core/band"
 	"mnemos/core/channel"
+	"mnemos/core/freq"
 	"mnemos/core/listing"
 )
 
@@ -18,7 +19,7 @@ var planRules = []Rule{
 	},
 	{
 		ID: "transmit-band", Title: "Transmits outside the band",
-		Doc:     "The transmit frequency that follows from receive frequency and shift is in no amateur band of the region. It is worked out here so that nobody has to key the radio to find out.",
+		Doc:     "The transmit frequency that follows from receive frequency and shift is outside every amateur band of the region, or so near an edge that the emission crosses it: an FM carrier takes half its bandwidth (16 kHz wide, 11 kHz narrow, by Carson's rule) on either side. It is worked out here so that nobody has to key the radio to find out. A band that only the region's file lacks is not covered by the plan, which is something else.",
 		Source:  "the band limits of the region",
 		Example: "147.6 +600",
 		Run:     transmitBand,
@@ -45,7 +46,7 @@ func receiveOnly(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Stop, Field: listing.FieldTransmit, Title: fmt.Sprintf("%s is for listening only", p.Channel.Receive),
+		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is for listening only", p.Channel.Receive),
 		Message: fmt.Sprintf("It belongs to %s. Block the transmitter.", seg.Label),
 		Why:     []Because{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
 		Fixes:   []Remedy{p.blockTransmit()},
@@ -59,11 +60,23 @@ func receiveOnly(p *Pass) {
 
 func transmitBand(p *Pass) {
 	tx, ok := p.Channel.Transmit()
-	if !ok || p.Channel.Receive == 0 || p.Plan.MayTransmit(tx) {
+	if !ok || p.Channel.Receive == 0 {
+		return
+	}
+	if p.Plan.MayTransmit(tx) {
+		p.nearEdge(tx)
+		return
+	}
+	if name, elsewhere := p.Plan.Elsewhere(tx); elsewhere {
+		p.Report(Finding{
+			Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is not covered by this plan", tx),
+			Message: fmt.Sprintf("Other regions have the %s band there; the plan of %s says nothing about it. Confirm with %s before you transmit.", name, p.Plan.Title, p.Plan.Authority),
+			Why:     []Because{{"band plan", p.Plan.Source + "; " + p.Plan.Basis}},
+		})
 		return
 	}
 	f := Finding{
-		Severity: Stop, Field: listing.FieldTransmit, Title: fmt.Sprintf("%s is in no amateur band", tx),
+		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is outside every amateur band", tx),
 		Message: fmt.Sprintf("Keying this channel would transmit outside the bands of %s. Follow your local rules and your licence.", p.Plan.Title),
 		Why:     []Because{{"entered", fmt.Sprintf("receive %s, %s", p.Channel.Receive, listing.ShiftWords(p.Channel.Offset()))}},
 	}
@@ -74,6 +87,37 @@ func transmitBand(p *Pass) {
 		f.Fixes = append(f.Fixes, p.shiftTo(o))
 	}
 	f.Fixes = append(f.Fixes, p.blockTransmit())
+	p.confirm(&f)
+	p.Report(f)
+}
+
+// emission is the bandwidth of FM voice by Carson's rule: twice the sum of
+// deviation and the highest audio frequency, 3 kHz.
+var emission = map[channel.Width]freq.Hz{channel.Wide: 16_000, channel.Narrow: 11_000}
+
+// nearEdge speaks where the carrier is inside a band and the emission is not.
+func (p *Pass) nearEdge(tx freq.Hz) {
+	b, _ := p.Plan.Band(tx)
+	half := emission[p.Channel.Width] / 2
+	if b.Confirm {
+		p.Report(Finding{
+			Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is for amateurs in some countries only", b.Name),
+			Message: fmt.Sprintf("Confirm with %s before you transmit on %s.", p.Plan.Authority, tx),
+			Why:     []Because{{"band plan", fmt.Sprintf("%s: %s to %s, by country", b.Name, b.Lower.MHz(), b.Upper)}},
+		})
+	}
+	if tx-half >= b.Lower && tx+half <= b.Upper {
+		return
+	}
+	edge := b.Lower
+	if tx+half > b.Upper {
+		edge = b.Upper
+	}
+	f := Finding{
+		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("The emission crosses the band edge at %s", edge),
+		Message: fmt.Sprintf("The channel takes %s kHz on either side of %s. Choose one farther inside. Follow your local rules and your licence.", trimKHz(half), tx),
+		Why:     []Because{{"band plan", fmt.Sprintf("%s: %s to %s", b.Name, b.Lower.MHz(), b.Upper)}},
+	}
 	p.confirm(&f)
 	p.Report(f)
 }
@@ -93,11 +137,11 @@ func segmentVoice(p *Pass) {
 		return
 	}
 	seg, ok := p.Plan.Segment(tx)
-	if !ok || seg.Voice() {
+	if _, exact, space := p.space(); !ok || seg.Voice() || space && exact {
 		return
 	}
 	f := Finding{
-		Severity: Stop, Field: listing.FieldTransmit, Title: fmt.Sprintf("%s is in the %s segment", tx, seg.Label),
+		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is in the %s segment", tx, seg.Label),
 		Message: "FM voice does not belong there. Follow your local rules and your licence.",
 		Why:     []Because{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
 		Fixes:   []Remedy{p.blockTransmit()},
@@ -129,7 +173,7 @@ func segmentSimplex(p *Pass) {
 		return // a simplex channel that the plan leaves among the outputs
 	}
 	p.Report(Finding{
-		Severity: Check, Field: listing.FieldShift, Title: fmt.Sprintf("Simplex among repeater %ss", seg.Use),
+		Severity: Check, Field: channel.FieldShift, Title: fmt.Sprintf("Simplex among repeater %ss", seg.Use),
 		Message: fmt.Sprintf("%s to %s is for %s. Choose a simplex channel.", seg.Lower.MHz(), seg.Upper, seg.Label),
 		Why:     []Because{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
 	})

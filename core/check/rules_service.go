@@ -1,6 +1,7 @@
 package check
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -8,7 +9,6 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/freq"
-	"mnemos/core/listing"
 	"mnemos/core/service"
 )
 
@@ -71,15 +71,28 @@ func serviceOther(p *Pass) {
 		why = append(why, Because{"service", fmt.Sprintf("%s: %s; %s", u.Name, u.Licence, u.Source)})
 	}
 	p.Report(Finding{
-		Severity: Stop, Field: listing.FieldTransmit, Title: fmt.Sprintf("%s is %s", must(p.Channel), strings.Join(names, " and ")),
-		Message: "An amateur licence does not cover it. If you use the service, say so in Settings. Follow your local rules and your licence.",
-		Why:     why, Fixes: []Remedy{p.blockTransmit()},
+		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is %s", p.transmitWords(), strings.Join(names, " and ")),
+		Message: "An amateur licence does not cover it. If you may use the service, say so in Settings. Follow your local rules and your licence.",
+		Why:     why,
 	})
 }
 
-func must(c channel.Channel) freq.Hz {
-	tx, _ := c.Transmit()
-	return tx
+// serviceMeant is the service by which the channel is judged: the one that the
+// line names, or else the one whose limits it keeps, or else the widest.
+func (p *Pass) serviceMeant(own []service.Use) service.Use {
+	for _, u := range own {
+		if p.Draft != nil && p.Draft.Service == u.ID {
+			return u
+		}
+	}
+	keeps := func(u service.Use) bool {
+		o := p.Channel.Offset()
+		return !u.Input && (o == 0 || o == u.Offset) && !(u.Narrow && p.Channel.Width == channel.Wide) && (p.Radio == nil || p.Radio.Watts.Of(p.Channel.Power) <= u.Watts)
+	}
+	if i := slices.IndexFunc(own, keeps); i >= 0 {
+		return own[i]
+	}
+	return slices.MaxFunc(own, func(a, b service.Use) int { return cmp.Compare(a.Watts, b.Watts) })
 }
 
 func serviceLimits(p *Pass) {
@@ -87,16 +100,15 @@ func serviceLimits(p *Pass) {
 	if len(own) == 0 {
 		return
 	}
-	// Of several services the one with the widest limits counts.
-	u := slices.MaxFunc(own, func(a, b service.Use) int { return int(a.Watts*100) - int(b.Watts*100) })
-	why := []Because{{"service", fmt.Sprintf("%s channel %s: up to %g W; %s; %s", u.Name, u.Number, u.Watts, u.Licence, u.Source)}}
+	u := p.serviceMeant(own)
+	why := []Because{{"service", fmt.Sprintf("%s channel %s: up to %s; %s; %s", u.Name, u.Number, u.Limit(), u.Licence, u.Source)}}
 	if o := p.Channel.Offset(); o != 0 && o != u.Offset || u.Input && o == 0 {
 		f := Finding{
-			Severity: Stop, Field: listing.FieldShift, Title: fmt.Sprintf("%s channel %s has no repeaters", u.Name, u.Number),
+			Severity: Stop, Field: channel.FieldShift, Title: fmt.Sprintf("%s channel %s has no repeaters", u.Name, u.Number),
 			Message: "Only simplex is allowed here. Follow your local rules and your licence.", Why: why, Fixes: []Remedy{p.shiftTo(0)},
 		}
 		if u.Input {
-			f.Title, f.Message = fmt.Sprintf("%s is an input of %s", must(p.Channel), u.Name), fmt.Sprintf("Its outputs are %s lower, and the shift is exactly that.", u.Offset)
+			f.Title, f.Message = fmt.Sprintf("%s is an input of %s", p.transmitWords(), u.Name), fmt.Sprintf("Its outputs are %s lower, and the shift is exactly that.", u.Offset)
 			f.Fixes = []Remedy{p.Remedy("Receive "+u.Frequency.String(), func(c *channel.Channel) { c.Receive, c.How = u.Frequency, channel.ShiftHow(u.Offset) })}
 		}
 		p.Report(f)
@@ -104,15 +116,15 @@ func serviceLimits(p *Pass) {
 	}
 	if u.Narrow && p.Channel.Width == channel.Wide {
 		p.Report(Finding{
-			Severity: Fix, Field: listing.FieldWidth, Title: fmt.Sprintf("%s channel %s is narrow", u.Name, u.Number),
+			Severity: Fix, Field: channel.FieldWidth, Title: fmt.Sprintf("%s channel %s is narrow", u.Name, u.Number),
 			Message: "Wide deviation spills into the channels beside it.", Why: why,
 			Fixes: []Remedy{p.Remedy("Make it narrow", func(c *channel.Channel) { c.Width = channel.Narrow })},
 		})
 	}
 	if p.Radio != nil && p.Radio.Watts.Of(p.Channel.Power) > u.Watts {
 		f := Finding{
-			Severity: Check, Field: listing.FieldPower, Title: fmt.Sprintf("%s channel %s allows %g W", u.Name, u.Number, u.Watts),
-			Message: fmt.Sprintf("%s sends %g W. The equipment has to be certified for the service too. Follow your local rules and your licence.", p.Radio.Name, p.Radio.Watts.Of(p.Channel.Power)),
+			Severity: Check, Field: channel.FieldPower, Title: fmt.Sprintf("%s channel %s allows %s", u.Name, u.Number, u.Limit()),
+			Message: fmt.Sprintf("%s sends %g W at the transmitter. The equipment has to be certified for the service too. Follow your local rules and your licence.", p.Radio.Name, p.Radio.Watts.Of(p.Channel.Power)),
 			Why:     why,
 		}
 		for _, level := range []channel.Power{channel.Mid, channel.Low} {
@@ -125,8 +137,8 @@ func serviceLimits(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Note, Field: listing.FieldPower, Title: fmt.Sprintf("%s channel %s", u.Name, u.Number),
-		Message: fmt.Sprintf("Up to %g W with certified equipment. Follow your local rules and your licence.", u.Watts), Why: why,
+		Severity: Note, Field: channel.FieldPower, Title: fmt.Sprintf("%s channel %s", u.Name, u.Number),
+		Message: fmt.Sprintf("Up to %s with certified equipment. Follow your local rules and your licence.", u.Limit()), Why: why,
 	})
 }
 
@@ -139,7 +151,7 @@ func servicePrivacy(p *Pass) {
 			continue
 		}
 		p.Report(Finding{
-			Severity: Note, Field: listing.FieldToneIn, Title: fmt.Sprintf("The code is the tone %s", p.Channel.TransmitTone.Words()),
+			Severity: Note, Field: channel.FieldToneIn, Title: fmt.Sprintf("The code is the tone %s", p.Channel.TransmitTone.Words()),
 			Message: "It gives no privacy: everybody without a code hears you. Listen with the receiver open before you talk.",
 			Why:     []Because{{"radio", "codes 1 to 38 are the classic CTCSS tones in ascending order"}},
 		})
@@ -156,7 +168,7 @@ func monitoring(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Note, Field: listing.FieldReceive, Title: "This is no amateur channel",
+		Severity: Note, Field: channel.FieldReceive, Title: "This is not an amateur channel",
 		Message: "The transmitter is blocked. Follow your local rules about listening.",
 		Why:     []Because{{"band plan", fmt.Sprintf("listening in %s: %s", p.Plan.Title, p.Plan.Monitoring)}},
 	}

@@ -40,7 +40,7 @@ var shiftRules = []Rule{
 	},
 	{
 		ID: "reversed-pair", Title: "Output and input reversed",
-		Doc:     "The receive frequency is the input of a published repeater, or of the band plan's pair, and nothing is published with it as an output. A listing's columns were probably taken the wrong way round.",
+		Doc:     "The receive frequency is the input of a published repeater, or of the band plan's pair, and nothing is published with it as an output. A listing's columns were probably taken the wrong way round. Without a published repeater it is only a question: inverted pairs exist.",
 		Source:  practice,
 		Example: "146.34 tx 146.94", Supersedes: []string{"segment-simplex", "unlisted", "shift-sign", "shift-size"},
 		Run: reversedPair,
@@ -76,7 +76,7 @@ func shiftUnit(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: p.gravity(Fix), Field: listing.FieldShift,
+		Severity: p.gravity(Fix), Field: channel.FieldShift,
 		Title:   fmt.Sprintf("The shift is %s, not %s", o, have),
 		Message: fmt.Sprintf("The point or the unit has slipped: this would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), o),
 		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
@@ -136,7 +136,7 @@ func shiftSign(p *Pass) {
 		severity = Check
 	}
 	p.Report(Finding{
-		Severity: p.gravity(severity), Field: listing.FieldShift,
+		Severity: p.gravity(severity), Field: channel.FieldShift,
 		Title:   fmt.Sprintf("The shift here is %s", o),
 		Message: fmt.Sprintf("As entered it would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), o),
 		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
@@ -146,6 +146,9 @@ func shiftSign(p *Pass) {
 func shiftSize(p *Pass) {
 	o, witness, firm, ok := p.expected()
 	have := p.Channel.Offset()
+	if p.crossBand() && witness != "published" {
+		return // a band plan says nothing about a pair across bands
+	}
 	if !ok || !p.transmits() || have == 0 || have == o {
 		return
 	}
@@ -157,6 +160,9 @@ func shiftSize(p *Pass) {
 		// A local odd split is possible; without a record nobody knows.
 		severity = Check
 	}
+	if p.crossBand() {
+		severity = Check // cross-band says what is at stake
+	}
 	if rule, ok := p.Plan.Shift(p.Channel.Receive); !firm || witness == "published" && ok && rule.Allows(have) && !p.sureMeant() {
 		severity = Check
 	}
@@ -165,7 +171,7 @@ func shiftSize(p *Pass) {
 		title = "The published channel is simplex"
 	}
 	p.Report(Finding{
-		Severity: p.gravity(severity), Field: listing.FieldShift, Title: title,
+		Severity: p.gravity(severity), Field: channel.FieldShift, Title: title,
 		Message: fmt.Sprintf("As entered it would transmit %s. The %s says %s.", p.transmitWords(), saying(witness), listing.ShiftWords(o)),
 		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
 	})
@@ -180,11 +186,11 @@ func shiftMissing(p *Pass) {
 		return
 	}
 	severity := Fix
-	if p.Draft != nil && p.Draft.Typed(listing.FieldShift) {
+	if p.Draft != nil && p.Draft.Typed(channel.FieldShift) {
 		severity = Check // simplex was typed, so talk-around may be meant
 	}
 	p.Report(Finding{
-		Severity: severity, Field: listing.FieldShift,
+		Severity: severity, Field: channel.FieldShift,
 		Title:   fmt.Sprintf("%s listens on %s", p.Meant.Title(), p.Meant.Input),
 		Message: "Simplex on a repeater's output is talk-around: stations nearby hear it, the repeater does not.",
 		Why:     p.becauseShift(), Fixes: []Remedy{p.shiftTo(o)},
@@ -207,7 +213,7 @@ func reversedPair(p *Pass) {
 			continue
 		}
 		p.Report(Finding{
-			Severity: Fix, Field: listing.FieldReceive,
+			Severity: Fix, Field: channel.FieldReceive,
 			Title:   fmt.Sprintf("%s is the input of %s", p.Channel.Receive, m.Title()),
 			Message: fmt.Sprintf("It sends on %s, %s: that is the frequency to receive.", m.Output, away(m)),
 			Why: []Because{
@@ -227,15 +233,11 @@ func reversedPair(p *Pass) {
 		if output != tx {
 			continue
 		}
-		o := p.Channel.Receive.Sub(output)
 		p.Report(Finding{
-			Severity: Fix, Field: listing.FieldReceive,
+			Severity: Check, Field: channel.FieldReceive,
 			Title:   fmt.Sprintf("%s is a repeater input", p.Channel.Receive),
-			Message: fmt.Sprintf("The band plan pairs it with the output %s: that is the frequency to receive.", output),
+			Message: fmt.Sprintf("The band plan pairs it with the output %s, which is usually the frequency to receive. Inverted pairs exist: look at the listing.", output),
 			Why:     []Because{{"band plan", fmt.Sprintf("output %s, input %s", output, p.Channel.Receive)}},
-			Fixes: []Remedy{p.Remedy(fmt.Sprintf("Receive %s, shift %s", output, o), func(c *channel.Channel) {
-				c.Receive, c.How = output, channel.ShiftHow(o)
-			})},
 		})
 		return
 	}
@@ -251,7 +253,7 @@ func receiveNear(p *Pass) {
 		severity = Check // rasters lie side by side: both may be channels
 	}
 	p.Report(Finding{
-		Severity: severity, Field: listing.FieldReceive,
+		Severity: severity, Field: channel.FieldReceive,
 		Title:   fmt.Sprintf("%s sends on %s", p.Meant.Title(), to),
 		Message: fmt.Sprintf("%s is %d Hz off its output.", p.Channel.Receive, freq.Offset(p.Channel.Receive-to).Abs()),
 		Why:     []Because{{"entered", p.Channel.Receive.String()}, {"published", p.cite(*p.Meant) + ": " + to.String()}},
@@ -272,7 +274,7 @@ func shiftLocal(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Note, Field: listing.FieldShift, Title: "Areas differ in the shift here",
+		Severity: Note, Field: channel.FieldShift, Title: "Areas differ in the shift here",
 		Message: fmt.Sprintf("The band plan gives %s between %s and %s, by local choice. Confirm it with a listing.", rule.Offset, rule.Lower.MHz(), rule.Upper),
 		Why:     p.becauseShift(),
 	}

@@ -115,7 +115,7 @@ func (p *Pass) gravest() Severity {
 // entry.
 func (p *Pass) explained() bool {
 	return slices.ContainsFunc(p.Candidates, func(c mend.Candidate) bool {
-		return p.Meant != nil && c.Slip != mend.OtherLines && (c.Key == p.Meant.Key && c.Source == p.Meant.Source || sameRepeater(c.Match, *p.Meant))
+		return p.Meant != nil && c.Slip != mend.OtherLines && p.speaksOfMeant(c.ID())
 	})
 }
 
@@ -127,7 +127,7 @@ func (p *Pass) sureMeant() bool {
 		return true
 	}
 	for _, m := range p.Outputs {
-		if m.Audible && m.Key != p.Meant.Key && !sameRepeater(m, *p.Meant) {
+		if m.Audible && !sameRepeater(m, *p.Meant) {
 			return false // which of the two is meant is not sure, so a third may be
 		}
 	}
@@ -138,14 +138,14 @@ func (p *Pass) sureMeant() bool {
 // on the same output. Common practice, no source.
 const sureKM = 25.0
 
-func slipField(s mend.Slip) listing.Field {
+func slipField(s mend.Slip) channel.Field {
 	switch s {
 	case mend.WrongSign, mend.ShiftUnit:
-		return listing.FieldShift
+		return channel.FieldShift
 	case mend.ToneBeside, mend.ToneDigits, mend.Downlink, mend.CodeOrTone, mend.Polarity, mend.OtherLine, mend.NoTone:
-		return listing.FieldToneOut
+		return channel.FieldToneOut
 	}
-	return listing.FieldReceive
+	return channel.FieldReceive
 }
 
 func describe(c mend.Candidate) string { return describeChannel(c.Result) }

@@ -9,21 +9,21 @@ import (
 
 var slotRules = []Rule{
 	{
-		ID: "slot-range", Title: "The radio has no such slot",
+		ID: "slot-range", Title: "The radio has no such slot", Aside: true,
 		Doc:     "The slot number is outside the radio's memory.",
 		Source:  "the radio's profile",
 		Example: "146.52 #9999",
 		Run:     slotRange,
 	},
 	{
-		ID: "slot-occupied", Title: "The slot is taken",
+		ID: "slot-occupied", Title: "The slot is taken", Aside: true,
 		Doc:     "Another channel is in the slot. Nothing is overwritten unless you say so.",
 		Source:  practice,
 		Example: "146.52 #1",
 		Run:     slotOccupied,
 	},
 	{
-		ID: "channel-duplicate", Title: "Stored already",
+		ID: "channel-duplicate", Title: "Stored already", Aside: true,
 		Doc:     "Another slot holds a channel with the same frequencies and tones.",
 		Source:  practice,
 		Example: "146.52",
@@ -36,7 +36,7 @@ func slotRange(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Stop, Field: listing.FieldSlot, Title: fmt.Sprintf("%s has no slot %d", p.Radio.Name, *p.Slot),
+		Severity: Stop, Field: channel.FieldSlot, Title: fmt.Sprintf("%s has no slot %d", p.Radio.Name, *p.Slot),
 		Message: fmt.Sprintf("Its slots are %d to %d.", p.Radio.Slots.First, p.Radio.Slots.Last),
 		Why:     []Because{{"radio", fmt.Sprintf("slots %d to %d", p.Radio.Slots.First, p.Radio.Slots.Last)}},
 	}
@@ -53,7 +53,7 @@ func slotOccupied(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Check, Field: listing.FieldSlot, Title: fmt.Sprintf("Slot %d holds %s", o.Slot, title(o)),
+		Severity: Check, Field: channel.FieldSlot, Title: fmt.Sprintf("Slot %d holds %s", o.Slot, title(o)),
 		Message: "It is kept. Choose another slot, or store over it on purpose.",
 		Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s", o.Slot, o.Channel.Receive)}},
 	}
@@ -107,7 +107,7 @@ func channelDuplicate(p *Pass) {
 	}
 	if o, ok := p.first(p.Roll.receiving(p.Channel.Receive, p.Channel.Receive), same); ok {
 		p.Report(Finding{
-			Severity: Check, Field: listing.FieldReceive, Title: fmt.Sprintf("Slot %d holds the same channel", o.Slot),
+			Severity: Check, Field: channel.FieldReceive, Title: fmt.Sprintf("Slot %d holds the same channel", o.Slot),
 			Message: fmt.Sprintf("%s has the same frequencies and tones.", title(o)),
 			Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s, %s", o.Slot, o.Channel.Receive, listing.ShiftWords(o.Channel.Offset()))}},
 		})

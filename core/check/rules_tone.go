@@ -60,7 +60,7 @@ var toneRules = []Rule{
 	},
 	{
 		ID: "co-channel", Title: "Another repeater on the same output",
-		Doc:     "A second published repeater sends on the same output. Inside its horizon it may be heard; tone squelch keeps it quiet where the wanted repeater sends a tone. The horizon needs the aerial height, and where none is published 80 km is taken.",
+		Doc:     "A second published repeater sends on the same output. Inside its horizon it may be heard; tone squelch keeps it quiet where the wanted repeater sends a tone that the other does not. Where both need the same tone, one key-up opens both. The horizon needs the aerial height, and where none is published 80 km is taken.",
 		Source:  "ITU-R P.310 (effective earth radius); " + practice,
 		Example: "147.24 103.5",
 		Run:     coChannel,
@@ -103,7 +103,7 @@ func toneMissing(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Fix, Field: listing.FieldToneOut,
+		Severity: Fix, Field: channel.FieldToneOut,
 		Title:   fmt.Sprintf("%s needs %s", p.Meant.Title(), up.Words()),
 		Message: "The channel sends no tone; the repeater would not open.",
 		Why:     p.becauseTone(), Fixes: []Remedy{p.send(up)},
@@ -118,11 +118,11 @@ func toneDownlink(p *Pass) {
 	up, ok := p.uplink()
 	down := p.downlink()
 	have := p.Channel.TransmitTone
-	if !ok || down.IsOff() || have.IsOff() || tone.Same(have, up) || !tone.Same(have, down) {
+	if !ok || up.IsOff() || down.IsOff() || have.IsOff() || tone.Same(have, up) || !tone.Same(have, down) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Fix, Field: listing.FieldToneOut, Title: "You send the tone the repeater sends",
+		Severity: Fix, Field: channel.FieldToneOut, Title: "You send the tone the repeater sends",
 		Message: fmt.Sprintf("%s is its downlink. It listens for %s.", down.Words(), up.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.send(up)},
 	})
@@ -135,7 +135,7 @@ func toneDiffers(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Fix, Field: listing.FieldToneOut,
+		Severity: Fix, Field: channel.FieldToneOut,
 		Title:   fmt.Sprintf("%s needs %s", p.Meant.Title(), up.Words()),
 		Message: fmt.Sprintf("The channel sends %s.", have.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.send(up)},
@@ -171,19 +171,19 @@ func (p *Pass) slipOf(up tone.Tone) bool {
 
 func toneStandard(p *Pass) {
 	for _, side := range []struct {
-		field listing.Field
+		field channel.Field
 		tone  tone.Tone
 		set   func(*channel.Channel, tone.Tone)
 		verb  string
 	}{
-		{listing.FieldToneOut, p.Channel.TransmitTone, func(c *channel.Channel, t tone.Tone) { c.TransmitTone = t }, "Send"},
-		{listing.FieldToneIn, p.Channel.ReceiveTone, func(c *channel.Channel, t tone.Tone) { c.ReceiveTone = t }, "Listen for"},
+		{channel.FieldToneOut, p.Channel.TransmitTone, func(c *channel.Channel, t tone.Tone) { c.TransmitTone = t }, "Send"},
+		{channel.FieldToneIn, p.Channel.ReceiveTone, func(c *channel.Channel, t tone.Tone) { c.ReceiveTone = t }, "Listen for"},
 	} {
 		if side.tone.Standard() {
 			continue
 		}
 		f := Finding{
-			Severity: Fix, Field: side.field, Title: fmt.Sprintf("There is no %s tone", side.tone.Words()),
+			Severity: Fix, Field: side.field, Title: fmt.Sprintf("%s is not a standard tone", side.tone.Words()),
 			Why: []Because{{"radio", "fifty CTCSS tones from 67.0 to 254.1 Hz, 104 DCS codes from D023 to D754"}},
 		}
 		if side.tone.Kind() == tone.DCS {
@@ -221,7 +221,7 @@ func squelchSilent(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: p.deaf(), Field: listing.FieldToneIn, Title: "You would hear nothing",
+		Severity: p.deaf(), Field: channel.FieldToneIn, Title: "You would hear nothing",
 		Message: fmt.Sprintf("%s sends no tone, and the receiver waits for %s.", p.Meant.Title(), in.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.listen(tone.Off)},
 	})
@@ -250,7 +250,7 @@ func squelchDiffers(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: p.deaf(), Field: listing.FieldToneIn, Title: "You would hear nothing",
+		Severity: p.deaf(), Field: channel.FieldToneIn, Title: "You would hear nothing",
 		Message: fmt.Sprintf("%s sends %s, and the receiver waits for %s.", p.Meant.Title(), down.Words(), in.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.listen(down), p.listen(tone.Off)},
 	})
@@ -261,7 +261,7 @@ func squelchUnknown(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Check, Field: listing.FieldToneIn, Title: "The downlink tone is not published",
+		Severity: Check, Field: channel.FieldToneIn, Title: "The downlink tone is not published",
 		Message: fmt.Sprintf("If %s sends no tone, you would hear nothing.", p.Meant.Title()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.listen(tone.Off)},
 	})
@@ -272,7 +272,7 @@ func coChannel(p *Pass) {
 		return
 	}
 	for _, m := range p.Outputs {
-		if m.Key == p.Meant.Key || sameRepeater(m, *p.Meant) || m.Distance == nil {
+		if sameRepeater(m, *p.Meant) || m.Distance == nil {
 			continue
 		}
 		text := fmt.Sprintf("%s: %.0f km away, may be heard to about %.0f km", p.cite(m), *m.Distance, m.Reach)
@@ -280,20 +280,41 @@ func coChannel(p *Pass) {
 			text = fmt.Sprintf("%s: %.0f km away, horizon %.0f km", p.cite(m), *m.Distance, m.Reach)
 		}
 		f := Finding{
-			Severity: Note, Field: listing.FieldReceive,
+			Severity: Note, Field: channel.FieldReceive,
 			Title:   fmt.Sprintf("%s is on the same output", m.Title()),
 			Message: fmt.Sprintf("It is %.0f km away, past your horizon.", *m.Distance),
 			Why:     []Because{{"published", text}},
 		}
 		if m.Audible {
-			f.Severity = Check
 			f.Message = fmt.Sprintf("It is %.0f km away and may be heard here.", *m.Distance)
-			if down := p.downlink(); !down.IsOff() && p.Channel.ReceiveTone.IsOff() {
-				f.Message += fmt.Sprintf(" %s sends %s: tone squelch keeps the other one quiet.", p.Meant.Title(), down.Words())
-				f.Fixes = []Remedy{p.listen(down)}
-			}
+			p.apart(&f, m)
 		}
 		p.Report(f)
 		return
+	}
+}
+
+// apart says what keeps a rival on the same output from the repeater that is
+// meant: the tone that is sent, and the tone that is waited for.
+func (p *Pass) apart(f *Finding, rival listing.Match) {
+	up, _ := p.uplink()
+	opens := func(m listing.Match) bool {
+		return m.UplinkTone.Known && (m.UplinkTone.Tone.IsOff() || tone.Same(m.UplinkTone.Tone, p.Channel.TransmitTone))
+	}
+	if rival.Input == p.Meant.Input && p.transmits() && !up.IsOff() && opens(rival) && opens(*p.Meant) {
+		f.Severity = Check
+		f.Message += fmt.Sprintf(" Both open to %s: keying this channel opens both.", p.Channel.TransmitTone.Words())
+	}
+	down := p.downlink()
+	switch {
+	case down.IsOff() || !p.Channel.ReceiveTone.IsOff():
+	case rival.DownlinkTone.Known && tone.Same(rival.DownlinkTone.Tone, down) && !rival.DownlinkTone.Tone.IsOff():
+		f.Message += fmt.Sprintf(" Both send %s, so tone squelch would not separate them.", down.Words())
+	case rival.DownlinkTone.Known:
+		f.Message += fmt.Sprintf(" %s sends %s and the other does not: tone squelch keeps it quiet.", p.Meant.Title(), down.Words())
+		f.Fixes = []Remedy{p.listen(down)}
+	default:
+		f.Message += fmt.Sprintf(" %s sends %s: tone squelch keeps the other quiet unless it sends the same.", p.Meant.Title(), down.Words())
+		f.Fixes = []Remedy{p.listen(down)}
 	}
 }

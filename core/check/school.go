@@ -39,7 +39,7 @@ func (p *Pass) decide() (d Decision, ok bool) {
 	case down.IsOff():
 		return Decision{Mode: channel.Encode, Reason: name + " sends no tone"}, true
 	}
-	if rival, text, ok := p.rival(); ok {
+	if rival, text, ok := p.rival(); ok && !(rival.DownlinkTone.Known && tone.Same(rival.DownlinkTone.Tone, down)) {
 		return Decision{Mode: channel.ToneSquelch, Reason: fmt.Sprintf("%s is on the same output and may be heard here", rival.Title()), Why: []Because{{"published", text}}}, true
 	}
 	if p.School == SquelchFirst {
@@ -51,7 +51,7 @@ func (p *Pass) decide() (d Decision, ok bool) {
 // rival returns the first other repeater on the output that may be heard.
 func (p *Pass) rival() (m listing.Match, text string, ok bool) {
 	for _, m := range p.Outputs {
-		if m.Key == p.Meant.Key || sameRepeater(m, *p.Meant) || m.Distance == nil || !m.Audible {
+		if sameRepeater(m, *p.Meant) || m.Distance == nil || !m.Audible {
 			continue
 		}
 		reach := "may be heard to about"
@@ -75,7 +75,7 @@ func toneMode(p *Pass) {
 		return // co-channel says it
 	}
 	f := Finding{
-		Severity: Note, Field: listing.FieldToneIn, Title: "The plan prefers tone squelch", Message: "Here " + d.Reason + ".",
+		Severity: Note, Field: channel.FieldToneIn, Title: "The plan prefers tone squelch", Message: "Here " + d.Reason + ".",
 		Why: append(d.Why, p.becauseTone()...), Fixes: []Remedy{p.listen(p.downlink())},
 	}
 	if d.Mode == channel.Encode {

@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"mnemos/core/channel"
-	"mnemos/core/listing"
 	"mnemos/core/tone"
 )
 
@@ -23,7 +22,7 @@ func (s *state) draft(line []rune) *Draft {
 	if s.has(fBoth) && s.has(fToneOut) && !s.has(fToneIn) && !c.TransmitTone.IsOff() {
 		c.ReceiveTone = c.TransmitTone
 	}
-	d := &Draft{Channel: c, Scan: ScanYes, From: map[listing.Field]Origin{}, Words: []Word{}, Callsign: strings.ToUpper(s.callsign), Access: s.access}
+	d := &Draft{Channel: c, Scan: ScanYes, From: map[channel.Field]Origin{}, Words: []Word{}, Callsign: strings.ToUpper(s.callsign), Access: s.access}
 	if s.has(fSlot) {
 		n := s.slot
 		d.Slot = &n
@@ -75,9 +74,9 @@ func (s *state) words(d *Draft, line []rune) {
 		}
 		switch word.As {
 		case AsSquelch, AsTones:
-			d.From[listing.FieldToneIn] = Typed
+			d.From[channel.FieldToneIn] = Typed
 		case AsPair:
-			d.From[listing.FieldShift] = Typed
+			d.From[channel.FieldShift] = Typed
 		}
 	}
 }

@@ -3,7 +3,7 @@
 //
 //	d := entry.Read(`147.24 + 100 "Beacon Hill"`, band.MustLoad("us"))
 //	d.Channel.Receive       // 147.240 MHz
-//	d.Channel.Offset()      // +600 kHz, d.From[listing.FieldShift] is BandPlan
+//	d.Channel.Offset()      // +600 kHz, d.From[channel.FieldShift] is BandPlan
 //	d.Channel.TransmitTone  // 100.0 Hz
 //
 // Every word yields all the readings it can have, each with a cost. The
@@ -20,7 +20,6 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/freq"
-	"mnemos/core/listing"
 )
 
 // Scan says what a scan does with a channel.
@@ -61,28 +60,28 @@ const (
 )
 
 // Field returns the channel field that a word of this meaning sets.
-func (a As) Field() listing.Field {
+func (a As) Field() channel.Field {
 	switch a {
 	case AsReceive, AsPair, AsBand:
-		return listing.FieldReceive
+		return channel.FieldReceive
 	case AsTransmit:
-		return listing.FieldTransmit
+		return channel.FieldTransmit
 	case AsShift, AsSimplex, AsReceiveOnly:
-		return listing.FieldShift
+		return channel.FieldShift
 	case AsTone, AsSquelch, AsTones:
-		return listing.FieldToneOut
+		return channel.FieldToneOut
 	case AsReceiveTone:
-		return listing.FieldToneIn
+		return channel.FieldToneIn
 	case AsName, AsCallsign:
-		return listing.FieldName
+		return channel.FieldName
 	case AsSlot:
-		return listing.FieldSlot
+		return channel.FieldSlot
 	case AsWidth:
-		return listing.FieldWidth
+		return channel.FieldWidth
 	case AsPower:
-		return listing.FieldPower
+		return channel.FieldPower
 	case AsAccess:
-		return listing.FieldListing
+		return channel.FieldListing
 	}
 	return ""
 }
@@ -122,7 +121,7 @@ type Draft struct {
 	Slot    *int // nil if the line names none
 	Scan    Scan
 	Words   []Word
-	From    map[listing.Field]Origin
+	From    map[channel.Field]Origin
 	Rule    *band.ShiftRule // the shift rule that was applied, if one was
 	// Borrowed is set where the rule is that of the outputs for which the
 	// frequency is an input: only its size was taken.
@@ -130,6 +129,7 @@ type Draft struct {
 	Other    *Draft   // another reading that is about as likely
 	Offers   []*Draft // the channels of several lines at once
 	Callsign string   // the callsign that the line names, in capitals
+	Service  string   // the ID of the service whose channel the line names, or ""
 	Access   string   // open, closed or private, where the line says it
 }
 
@@ -164,7 +164,7 @@ func (d *Draft) Problem() *Word {
 }
 
 // Typed reports whether the field was typed rather than worked out.
-func (d *Draft) Typed(f listing.Field) bool { return d.From[f] == Typed }
+func (d *Draft) Typed(f channel.Field) bool { return d.From[f] == Typed }
 
 // MaxLength is the longest line that is read, in characters.
 const MaxLength = 400
@@ -211,7 +211,7 @@ func (x Reader) Read(text string) *Draft {
 	if !strings.ContainsAny(strings.TrimSpace(text), "\n\r") {
 		return x.line(text)
 	}
-	d := &Draft{Line: text, Channel: channel.New(0), Scan: ScanYes, From: map[listing.Field]Origin{}, Words: []Word{}}
+	d := &Draft{Line: text, Channel: channel.New(0), Scan: ScanYes, From: map[channel.Field]Origin{}, Words: []Word{}}
 	for line := range strings.Lines(strings.ReplaceAll(text, "\r", "\n")) {
 		line = strings.TrimSpace(line)
 		if line == "" {

@@ -11,7 +11,6 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/freq"
-	"mnemos/core/listing"
 	"mnemos/core/tone"
 )
 
@@ -156,9 +155,9 @@ func TestAmbiguous(t *testing.T) {
 func TestOrigins(t *testing.T) {
 	us := band.MustLoad("us")
 	d := Read("147.24 100", us)
-	assert.Equal(t, BandPlan, d.From[listing.FieldShift])
-	assert.Equal(t, Typed, d.From[listing.FieldToneOut])
-	assert.Equal(t, Default, d.From[listing.FieldToneIn])
+	assert.Equal(t, BandPlan, d.From[channel.FieldShift])
+	assert.Equal(t, Typed, d.From[channel.FieldToneOut])
+	assert.Equal(t, Default, d.From[channel.FieldToneIn])
 	assert.Equal(t, "Receives 147.240, transmits 147.840 MHz with 100.0 Hz; the receiver stays open. Shift: band plan, +600 kHz.", Sentence(Say(d)))
 	assert.Equal(t, "Receives 162.475 MHz and never transmits; the receiver stays open. Transmitter blocked: band plan.", Sentence(Say(Read("162.475", us))))
 	assert.Equal(t, "Receives 146.520 MHz and transmits there, simplex with 100.0 Hz; the receiver opens to 100.0 Hz.", Sentence(Say(Read("146.52 ts 100", us))))

@@ -7,7 +7,6 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/freq"
-	"mnemos/core/listing"
 )
 
 // Format writes a channel as a line that Read reads back to the same channel.
@@ -96,7 +95,7 @@ func Rewrite(line string, d *Draft, to channel.Channel, plan *band.Plan) string 
 func RewriteSlot(line string, d *Draft, n int) string {
 	r := rewriting{runes: []rune(line), words: d.Words}
 	text := fmt.Sprintf("#%d", n)
-	if d.From[listing.FieldSlot] != Typed {
+	if d.From[channel.FieldSlot] != Typed {
 		return strings.TrimSpace(line) + " " + text
 	}
 	r.replace(text, AsSlot)
@@ -150,7 +149,7 @@ func (r *rewriting) replace(text string, as ...As) {
 	}
 	at := 0
 	for i, w := range r.words {
-		if f := w.As.Field(); f == listing.FieldReceive || f == listing.FieldShift || f == listing.FieldTransmit {
+		if f := w.As.Field(); f == channel.FieldReceive || f == channel.FieldShift || f == channel.FieldTransmit {
 			at = i
 		}
 	}

@@ -15,7 +15,7 @@ import (
 func (s *state) resolve(d *Draft) {
 	c, plan := &d.Channel, s.r.plan
 	defer func() {
-		for _, f := range []listing.Field{listing.FieldShift, listing.FieldToneOut, listing.FieldToneIn, listing.FieldWidth, listing.FieldPower} {
+		for _, f := range []channel.Field{channel.FieldShift, channel.FieldToneOut, channel.FieldToneIn, channel.FieldWidth, channel.FieldPower} {
 			if d.From[f] == "" {
 				d.From[f] = Default
 			}
@@ -23,7 +23,7 @@ func (s *state) resolve(d *Draft) {
 	}()
 	s.limits(d)
 	if s.has(fHow) {
-		c.How, d.From[listing.FieldShift] = channel.How{Kind: s.how}, Typed
+		c.How, d.From[channel.FieldShift] = channel.How{Kind: s.how}, Typed
 		return
 	}
 	if s.has(fTransmit) {
@@ -48,12 +48,12 @@ func (s *state) resolve(d *Draft) {
 	case ruled:
 		d.Rule = &rule
 		c.How = channel.ShiftHow(rule.Offset)
-		d.From[listing.FieldShift] = BandPlan
+		d.From[channel.FieldShift] = BandPlan
 	case s.use != nil:
 	default:
 		if seg, ok := plan.Segment(c.Receive); ok && seg.Use == band.ReceiveOnly {
 			c.How = channel.How{Kind: channel.Blocked}
-			d.From[listing.FieldShift] = BandPlan
+			d.From[channel.FieldShift] = BandPlan
 		}
 	}
 }
@@ -96,12 +96,12 @@ func (s *state) limits(d *Draft) {
 	if s.use == nil {
 		return
 	}
-	d.From[listing.FieldReceive] = Service
+	d.From[channel.FieldReceive], d.Service = Service, s.use.ID
 	if s.use.Narrow && !s.has(fWidth) {
-		d.Channel.Width, d.From[listing.FieldWidth] = channel.Narrow, Service
+		d.Channel.Width, d.From[channel.FieldWidth] = channel.Narrow, Service
 	}
 	if !s.use.Transmit && !s.has(fHow) {
-		d.Channel.How, d.From[listing.FieldShift] = channel.How{Kind: channel.Blocked}, Service
+		d.Channel.How, d.From[channel.FieldShift] = channel.How{Kind: channel.Blocked}, Service
 	}
 }
 
@@ -109,7 +109,7 @@ func (s *state) limits(d *Draft) {
 func (s *state) third(d *Draft) {
 	c, plan, tx := &d.Channel, s.r.plan, s.transmit
 	c.How = channel.SplitHow(tx)
-	d.From[listing.FieldShift] = Typed
+	d.From[channel.FieldShift] = Typed
 	fits := func(o freq.Offset) bool {
 		return (s.sign == 0 || o.Sign() == s.sign) && (s.size == 0 || o.Abs() == s.size)
 	}
@@ -137,5 +137,5 @@ func (s *state) third(d *Draft) {
 		return // none or several: the person has to type the output
 	}
 	c.Receive, c.How = tx.Add(-found[0]), channel.ShiftHow(found[0])
-	d.From[listing.FieldReceive] = Solved
+	d.From[channel.FieldReceive] = Solved
 }

@@ -69,14 +69,14 @@ func (s *sayer) toneOut(c channel.Channel) {
 
 // shift says where the shift came from, if it was not typed whole.
 func (s *sayer) shift(d *Draft) {
-	if d.From[listing.FieldReceive] == Solved {
+	if d.From[channel.FieldReceive] == Solved {
 		s.words(" Output: ")
 		s.out = append(s.out, Phrase{Text: "worked out", Origin: Solved})
 		s.words(fmt.Sprintf(" from the input, shift %s.", listing.ShiftWords(d.Channel.Offset())))
 		return
 	}
 	switch {
-	case d.From[listing.FieldShift] == BandPlan && d.Rule != nil:
+	case d.From[channel.FieldShift] == BandPlan && d.Rule != nil:
 		s.words(" Shift: ")
 		s.out = append(s.out, Phrase{Text: "band plan", Origin: BandPlan})
 		s.words(fmt.Sprintf(", %s.", d.Rule.Offset))
@@ -84,11 +84,11 @@ func (s *sayer) shift(d *Draft) {
 		s.words(" Shift size: ")
 		s.out = append(s.out, Phrase{Text: "band plan", Origin: BandPlan})
 		s.words(fmt.Sprintf(", %s; this is the input range of the outputs %s to %s.", listing.ShiftWords(d.Channel.Offset()), d.Rule.Lower.MHz(), d.Rule.Upper.MHz()))
-	case d.Rule != nil && d.From[listing.FieldShift] == Typed && d.Rule.Offset.Abs() == d.Channel.Offset().Abs():
+	case d.Rule != nil && d.From[channel.FieldShift] == Typed && d.Rule.Offset.Abs() == d.Channel.Offset().Abs():
 		s.words(" Shift size: ")
 		s.out = append(s.out, Phrase{Text: "band plan", Origin: BandPlan})
 		s.words(fmt.Sprintf(", %s.", listing.ShiftWords(d.Channel.Offset())))
-	case d.From[listing.FieldShift] == BandPlan:
+	case d.From[channel.FieldShift] == BandPlan:
 		s.words(" Transmitter blocked: ")
 		s.out = append(s.out, Phrase{Text: "band plan", Origin: BandPlan})
 		s.words(".")

@@ -248,8 +248,8 @@ func (r *reading) quantity(at int) (o freq.Offset, n int, unit freq.Unit) {
 	}
 	if u, k := r.unit(at + 1); k > 0 && u >= freq.KHz {
 		v, err := freq.Scale(text, u)
-		if err != nil || v > 1_000*freq.MHz || (u == freq.MHz && v >= int64(lowest) || v >= 100*freq.MHz) && r.known(freq.Hz(v)) {
-			return 0, 0, 0 // "+ 147.24 MHz" is a sign and a frequency
+		if err != nil || v > 1_000*freq.MHz {
+			return 0, 0, 0
 		}
 		return freq.Offset(v), 2, u
 	} else if k > 0 {
@@ -268,12 +268,20 @@ func spacing(o freq.Offset) bool {
 	return o == 12_500 || o == 20*freq.KHz || o == 25*freq.KHz
 }
 
+// channelOf reports whether a size with its unit is rather a frequency.
+func (r *reading) channelOf(o freq.Offset, unit freq.Unit) bool {
+	return (unit == freq.MHz && o >= freq.Offset(lowest) || unit == freq.KHz && o >= 100*freq.MHz) && r.known(freq.Hz(o))
+}
+
 // signed reads a sign and a size.
 func (r *reading) signed(at int, found func(int, value)) {
 	r.sign(at, func(_ int, v value) {
 		o, n, unit := r.quantity(at + 1)
 		if n == 0 {
 			return
+		}
+		if r.channelOf(o, unit) && !r.at(at+1).glued {
+			return // "+ 147.24 MHz" is a sign and a frequency
 		}
 		if spacing(o) && unit == freq.KHz && !(r.at(at).sign() && r.at(at+1).glued) {
 			return // "+ 12.5 kHz" is a sign and a bandwidth
@@ -327,7 +335,7 @@ func (r *reading) usualIn(b *band.Band, o freq.Offset) bool {
 // size reads the size of a shift behind a word for it.
 func (r *reading) size(at int, found func(int, value)) {
 	if o, n, unit := r.quantity(at); n > 0 {
-		if unit == freq.KHz && spacing(o) {
+		if unit == freq.KHz && spacing(o) || r.channelOf(o, unit) {
 			return
 		}
 		v := value{size: o}

@@ -56,7 +56,7 @@ type Cell struct {
 
 // Row is one field with its witnesses.
 type Row struct {
-	Field     listing.Field `json:"field"`
+	Field     channel.Field `json:"field"`
 	Entered   Cell          `json:"entered"`
 	Published Cell          `json:"published"`
 	Plan      Cell          `json:"plan"`
@@ -80,22 +80,35 @@ func (c Case) Rows() []Row {
 	if c.Channel.How.Kind != channel.Blocked {
 		rows = append(rows, c.shift(), c.transmit(), c.toneOut())
 	}
-	return append(rows, c.toneIn())
+	rows = append(rows, c.toneIn())
+	if w, ok := c.width(); ok {
+		rows = append(rows, w)
+	}
+	return rows
+}
+
+// width is the row of the bandwidth, where the record states one.
+func (c Case) width() (Row, bool) {
+	if c.Meant == nil || c.Meant.Width == "" || c.Channel.How.Kind == channel.Blocked {
+		return Row{}, false
+	}
+	w := string(c.Channel.Width)
+	return Row{Field: channel.FieldWidth, Entered: word(w), Published: word(c.Meant.Width), Mark: compare(w == c.Meant.Width)}, true
 }
 
 // Overall returns the verdict on the channel, given whether a rule wants it
-// stopped or mended. Precedence: stop, conflict, unverified, agrees.
-func (c Case) Overall(rows []Row, stop, fix bool) Verdict {
+// stopped, mended or looked at. Precedence: stop, conflict, unverified, agrees.
+func (c Case) Overall(rows []Row, stop, fix, check bool) Verdict {
 	if stop {
 		return Stop
 	}
-	agrees := c.Meant == nil || c.Fresh
+	agrees := !check && (c.Meant == nil || c.Fresh)
 	for _, r := range rows {
 		if fix || r.Mark == FieldDiffers {
 			return Conflict
 		}
 		// A tone that nobody publishes is no reason to doubt a simplex channel.
-		optional := r.Field == listing.FieldToneIn || r.Field == listing.FieldToneOut && c.Meant == nil
+		optional := r.Field == channel.FieldToneIn || r.Field == channel.FieldToneOut && c.Meant == nil
 		if r.Mark == NoEvidence && !optional {
 			agrees = false
 		}
@@ -107,7 +120,7 @@ func (c Case) Overall(rows []Row, stop, fix bool) Verdict {
 }
 
 func (c Case) receive() Row {
-	r := Row{Field: listing.FieldReceive, Entered: frequency(c.Channel.Receive), Mark: NoEvidence}
+	r := Row{Field: channel.FieldReceive, Entered: frequency(c.Channel.Receive), Mark: NoEvidence}
 	if seg, ok := c.Plan.Segment(c.Channel.Receive); ok {
 		r.Plan = word(string(seg.Use))
 		b, _ := c.Plan.Band(c.Channel.Receive)
@@ -132,7 +145,7 @@ func (c Case) receive() Row {
 
 func (c Case) shift() Row {
 	o := c.Channel.Offset()
-	r := Row{Field: listing.FieldShift, Entered: offset(o), Mark: NoEvidence}
+	r := Row{Field: channel.FieldShift, Entered: offset(o), Mark: NoEvidence}
 	seg, _ := c.Plan.Segment(c.Channel.Receive)
 	rule, ruled := c.Plan.Shift(c.Channel.Receive)
 	switch {
@@ -159,7 +172,7 @@ func (c Case) shift() Row {
 
 func (c Case) transmit() Row {
 	tx, _ := c.Channel.Transmit()
-	r := Row{Field: listing.FieldTransmit, Entered: frequency(tx), Mark: NoEvidence}
+	r := Row{Field: channel.FieldTransmit, Entered: frequency(tx), Mark: NoEvidence}
 	seg, ok := c.Plan.Segment(tx)
 	switch {
 	case ok:
@@ -170,6 +183,10 @@ func (c Case) transmit() Row {
 	case c.Service != "":
 		r.Plan, r.Mark = word(c.Service), FieldAgrees
 	case !c.Plan.MayTransmit(tx) && c.Plan.Firm():
+		if _, elsewhere := c.Plan.Elsewhere(tx); elsewhere {
+			r.Plan = word("not covered")
+			break
+		}
 		r.Plan = word("outside")
 		r.Mark = FieldDiffers
 	}
@@ -181,7 +198,7 @@ func (c Case) transmit() Row {
 }
 
 func (c Case) toneOut() Row {
-	r := Row{Field: listing.FieldToneOut, Entered: toneCell(c.Channel.TransmitTone, "no tone"), Mark: NoEvidence}
+	r := Row{Field: channel.FieldToneOut, Entered: toneCell(c.Channel.TransmitTone, "no tone"), Mark: NoEvidence}
 	if c.Meant != nil && c.Meant.UplinkTone.Known {
 		r.Published = toneCell(c.Meant.UplinkTone.Tone, "none")
 		r.Mark = compare(tone.Same(c.Meant.UplinkTone.Tone, c.Channel.TransmitTone))
@@ -190,7 +207,7 @@ func (c Case) toneOut() Row {
 }
 
 func (c Case) toneIn() Row {
-	r := Row{Field: listing.FieldToneIn, Entered: toneCell(c.Channel.ReceiveTone, "open"), Mark: NoEvidence}
+	r := Row{Field: channel.FieldToneIn, Entered: toneCell(c.Channel.ReceiveTone, "open"), Mark: NoEvidence}
 	if c.Meant != nil && c.Meant.DownlinkTone.Known {
 		r.Published = toneCell(c.Meant.DownlinkTone.Tone, "none")
 		open := c.Channel.ReceiveTone.IsOff() // an open receiver hears whatever is sent

@@ -36,10 +36,10 @@ func TestRows(t *testing.T) {
 	rows := theCase("146.94 - 127.3/127.3", marran(t885, t1273)).Rows()
 	require.Len(t, rows, 5)
 	assert.Equal(t, Row{
-		Field: listing.FieldShift, Entered: Cell{KindOffset, "-0.600"}, Published: Cell{KindOffset, "-0.600"}, Plan: Cell{KindOffset, "-0.600"}, Mark: FieldAgrees,
+		Field: channel.FieldShift, Entered: Cell{KindOffset, "-0.600"}, Published: Cell{KindOffset, "-0.600"}, Plan: Cell{KindOffset, "-0.600"}, Mark: FieldAgrees,
 	}, rows[1])
 	assert.Equal(t, Row{
-		Field: listing.FieldToneOut, Entered: Cell{KindTone, "127.3"}, Published: Cell{KindTone, "88.5"}, Mark: FieldDiffers,
+		Field: channel.FieldToneOut, Entered: Cell{KindTone, "127.3"}, Published: Cell{KindTone, "88.5"}, Mark: FieldDiffers,
 	}, rows[3])
 
 	rows = theCase("146.94 -", marran(unknown, none)).Rows()
@@ -54,11 +54,12 @@ func TestRows(t *testing.T) {
 func TestOverall(t *testing.T) {
 	c := theCase("146.94 88.5", marran(t885, t1273))
 	rows := c.Rows()
-	assert.Equal(t, Agrees, c.Overall(rows, false, false))
-	assert.Equal(t, Conflict, c.Overall(rows, false, true))
-	assert.Equal(t, Stop, c.Overall(rows, true, true), "stop goes before conflict")
+	assert.Equal(t, Agrees, c.Overall(rows, false, false, false))
+	assert.Equal(t, Conflict, c.Overall(rows, false, true, false))
+	assert.Equal(t, Stop, c.Overall(rows, true, true, true), "stop goes before conflict")
+	assert.Equal(t, Unverified, c.Overall(rows, false, false, true), "something is to be looked at")
 	c.Fresh = false
-	assert.Equal(t, Unverified, c.Overall(rows, false, false), "an old listing is weak evidence")
+	assert.Equal(t, Unverified, c.Overall(rows, false, false, false), "an old listing is weak evidence")
 }
 
 // TestPath checks who would hear whom. Common practice, no source: a receiver

@@ -267,15 +267,22 @@ func (r *Reader) Prose(line string) (listing.Record, []Fault) {
 		w.fault(-1, Ignore, line, fmt.Errorf("%s", p.Problem))
 		return w.rec, w.faults
 	}
+	if d.Other != nil {
+		w.fault(-1, Ignore, line, fmt.Errorf("this can be read in two ways: write the units"))
+		return w.rec, w.faults
+	}
 	c := d.Channel
-	w.rec.Output, w.rec.Locality = c.Receive, Clean(c.Name)
-	if tx, sends := c.Transmit(); sends && (d.Typed(listing.FieldShift) || d.Typed(listing.FieldTransmit)) {
+	w.rec.Output, w.rec.Locality, w.rec.Callsign, w.rec.Access = c.Receive, Clean(c.Name), d.Callsign, listing.Access(d.Access)
+	if strings.EqualFold(w.rec.Locality, d.Callsign) {
+		w.rec.Locality = ""
+	}
+	if tx, sends := c.Transmit(); sends && (d.Typed(channel.FieldShift) || d.Typed(channel.FieldTransmit)) {
 		w.rec.Input = tx
 	}
-	if d.Typed(listing.FieldToneOut) {
+	if d.Typed(channel.FieldToneOut) {
 		w.rec.UplinkTone = listing.Says(c.TransmitTone)
 	}
-	if d.Typed(listing.FieldToneIn) && !c.ReceiveTone.IsOff() {
+	if d.Typed(channel.FieldToneIn) && !c.ReceiveTone.IsOff() {
 		w.rec.DownlinkTone = listing.Says(c.ReceiveTone)
 	}
 	w.finish()

@@ -65,6 +65,9 @@ func (x *Indexed) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) 
 	return out, nil
 }
 
+// Decisions implements Source: nobody decided anything.
+func (x *Indexed) Decisions(context.Context) ([]Decision, error) { return nil, nil }
+
 func (x *Indexed) search(out []Record, keys []key, r band.Span, box *geo.Box) []Record {
 	from, _ := slices.BinarySearchFunc(keys, r.Lower, func(k key, f freq.Hz) int { return cmp.Compare(k.f, f) })
 	to := from

@@ -108,11 +108,11 @@ func TestDifferences(t *testing.T) {
 	c.ReceiveTone = tone.MustParse("D047I")
 	assert.Empty(t, Differences(c, r), "the same signal by another name")
 	c.ReceiveTone, c.TransmitTone, c.How = tone.MustParse("100"), tone.Off, channel.ShiftHow(-600_000)
-	var fields []Field
+	var fields []channel.Field
 	for _, d := range Differences(c, r) {
 		fields = append(fields, d.Field)
 	}
-	assert.Equal(t, []Field{FieldShift, FieldTransmit, FieldToneOut, FieldToneIn}, fields)
+	assert.Equal(t, []channel.Field{channel.FieldShift, channel.FieldTransmit, channel.FieldToneOut, channel.FieldToneIn}, fields)
 	c.How = channel.How{Kind: channel.Blocked}
 	assert.Len(t, Differences(c, r), 1, "a receive-only channel sends nothing that could differ")
 }

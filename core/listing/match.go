@@ -23,6 +23,9 @@ type Source interface {
 	// OnOutputs returns the records whose output is one of the given
 	// frequencies; the box is as above.
 	OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) ([]Record, error)
+	// Decisions returns what people decided about statements: that two speak
+	// of one repeater, or of two.
+	Decisions(ctx context.Context) ([]Decision, error)
 }
 
 // Memory is a Source over a slice.
@@ -48,6 +51,9 @@ func (m Memory) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) ([
 	}
 	return out, nil
 }
+
+// Decisions implements Source: nobody decided anything.
+func (m Memory) Decisions(context.Context) ([]Decision, error) { return nil, nil }
 
 func (m Memory) filter(r band.Span, box *geo.Box, of func(*Record) freq.Hz) []Record {
 	var out []Record
@@ -91,33 +97,17 @@ type Match struct {
 	Horizon     bool         // Reach is its radio horizon, from a published height
 	Audible     bool         // it may be heard at the operator's place
 	Named       bool         // the channel's name says that it is this one
+	Repeater    int          // which of the repeaters on its output it speaks of, counted from 1; 0 if not joined
 	Differences []Difference // between channel and record, field by field
 	Score       float64      // likelihood that this record is meant; larger is likelier
 }
 
 // Difference is one field in which a channel and a record are not alike.
 type Difference struct {
-	Field     Field  `json:"field"`
-	Entered   string `json:"entered"`
-	Published string `json:"published"`
+	Field     channel.Field `json:"field"`
+	Entered   string        `json:"entered"`
+	Published string        `json:"published"`
 }
-
-// Field names a field of a channel in findings, witnesses and differences.
-type Field string
-
-// The fields.
-const (
-	FieldReceive  Field = "receive"
-	FieldShift    Field = "shift"
-	FieldTransmit Field = "transmit"
-	FieldToneOut  Field = "tone_out"
-	FieldToneIn   Field = "tone_in"
-	FieldName     Field = "name"
-	FieldSlot     Field = "slot"
-	FieldWidth    Field = "bandwidth"
-	FieldPower    Field = "power"
-	FieldListing  Field = "listing"
-)
 
 // Find returns the records on the channel's receive frequency, likeliest
 // first, and separately those whose input it is, nearest first: a channel
@@ -141,11 +131,39 @@ func Find(ctx context.Context, src Source, plan *band.Plan, c channel.Channel, q
 	slices.SortStableFunc(outputs, func(a, b Match) int {
 		return cmp.Or(cmp.Compare(b.Score, a.Score), b.Updated.Compare(a.Updated.Time), cmp.Compare(a.Key, b.Key))
 	})
+	if err := joined(ctx, src, outputs); err != nil {
+		return nil, nil, err
+	}
 	inputs = Measure(in, c, q)
 	slices.SortStableFunc(inputs, func(a, b Match) int {
 		return cmp.Or(cmp.Compare(a.away(), b.away()), cmp.Compare(a.Key, b.Key))
 	})
 	return outputs, inputs, nil
+}
+
+// joined says which matches speak of one repeater.
+func joined(ctx context.Context, src Source, matches []Match) error {
+	if len(matches) == 0 {
+		return nil
+	}
+	decisions, err := src.Decisions(ctx)
+	if err != nil {
+		return err
+	}
+	records := make([]Record, len(matches))
+	for i, m := range matches {
+		records[i] = m.Record
+	}
+	of := map[ID]int{}
+	for i, r := range Join(records, decisions) {
+		for _, s := range r.Statements {
+			of[s.ID()] = i + 1
+		}
+	}
+	for i := range matches {
+		matches[i].Repeater = of[matches[i].ID()]
+	}
+	return nil
 }
 
 // Measure sets records against a channel and the operator's place, and leaves
@@ -235,25 +253,25 @@ func named(name string, r Record) bool {
 // a repeater that sends a tone.
 func Differences(c channel.Channel, r Record) []Difference {
 	out := []Difference{}
-	add := func(f Field, entered, published string) {
+	add := func(f channel.Field, entered, published string) {
 		out = append(out, Difference{Field: f, Entered: entered, Published: published})
 	}
 	if c.Receive != r.Output {
-		add(FieldReceive, c.Receive.String(), r.Output.String())
+		add(channel.FieldReceive, c.Receive.String(), r.Output.String())
 	}
 	if tx, ok := c.Transmit(); ok && r.Input != 0 {
 		if published, _ := r.Offset(); c.Offset() != published {
-			add(FieldShift, ShiftWords(c.Offset()), ShiftWords(published))
+			add(channel.FieldShift, ShiftWords(c.Offset()), ShiftWords(published))
 		}
 		if tx != r.Input {
-			add(FieldTransmit, tx.String(), r.Input.String())
+			add(channel.FieldTransmit, tx.String(), r.Input.String())
 		}
 		if r.UplinkTone.Known && !tone.Same(r.UplinkTone.Tone, c.TransmitTone) {
-			add(FieldToneOut, c.TransmitTone.Words(), r.UplinkTone.String())
+			add(channel.FieldToneOut, c.TransmitTone.Words(), r.UplinkTone.String())
 		}
 	}
 	if r.DownlinkTone.Known && !c.ReceiveTone.IsOff() && !tone.Same(r.DownlinkTone.Tone, c.ReceiveTone) {
-		add(FieldToneIn, c.ReceiveTone.Words(), r.DownlinkTone.String())
+		add(channel.FieldToneIn, c.ReceiveTone.Words(), r.DownlinkTone.String())
 	}
 	return out
 }

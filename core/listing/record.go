@@ -109,6 +109,9 @@ type Record struct {
 	Updated      Date     `json:"updated"`
 	Source       string   `json:"source"`
 	Note         string   `json:"note,omitempty"` // whom to ask, what is special
+	// Corrected names the fields in which a person knows better: the value is
+	// theirs, not the listing's.
+	Corrected []string `json:"-"`
 }
 
 // Place returns the position of the repeater, if it is published.

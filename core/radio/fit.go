@@ -13,7 +13,7 @@ import (
 // Loss is one thing that a radio cannot hold as wanted.
 type Loss struct {
 	Kind   Kind          `json:"kind"`
-	Field  listing.Field `json:"field"`
+	Field  channel.Field `json:"field"`
 	Wanted string        `json:"wanted"`
 	Held   string        `json:"held"`
 	Why    string        `json:"why"`
@@ -38,7 +38,7 @@ const (
 func Fit(c channel.Channel, p *Profile) (channel.Channel, []Loss) {
 	f := fitting{p: p, held: c}
 	if !p.CanReceive(c.Receive) {
-		f.lose(LostRange, listing.FieldReceive, c.Receive.String(), "nothing", "%s does not receive there", p.Name)
+		f.lose(LostRange, channel.FieldReceive, c.Receive.String(), "nothing", "%s does not receive there", p.Name)
 		return f.held, f.losses // nothing else of the channel is left to be lost
 	}
 	f.frequencies(c)
@@ -56,7 +56,7 @@ type fitting struct {
 	losses []Loss
 }
 
-func (f *fitting) lose(kind Kind, field listing.Field, wanted, held, why string, args ...any) {
+func (f *fitting) lose(kind Kind, field channel.Field, wanted, held, why string, args ...any) {
 	f.losses = append(f.losses, Loss{Kind: kind, Field: field, Wanted: wanted, Held: held, Why: fmt.Sprintf(why, args...)})
 }
 
@@ -64,16 +64,16 @@ func (f *fitting) frequencies(c channel.Channel) {
 	tx, transmits := c.Transmit()
 	if !transmits && !f.p.Lock && f.p.CanTransmit(c.Receive) {
 		f.held.How = channel.How{Kind: channel.Simplex}
-		f.lose(LostSetting, listing.FieldTransmit, "receive only", "simplex", "%s cannot block its transmitter", f.p.Name)
+		f.lose(LostSetting, channel.FieldTransmit, "receive only", "simplex", "%s cannot block its transmitter", f.p.Name)
 	}
 	if transmits && !f.p.CanTransmit(tx) {
-		f.lose(LostRange, listing.FieldTransmit, tx.String(), "receive only", "%s does not transmit there", f.p.Name)
+		f.lose(LostRange, channel.FieldTransmit, tx.String(), "receive only", "%s does not transmit there", f.p.Name)
 		f.held.How = channel.How{Kind: channel.Blocked}
 		transmits = false
 	}
 	if _, ok := f.p.Step(c.Receive); !ok {
 		f.held.Receive = f.p.Nearest(c.Receive)
-		f.lose(LostStep, listing.FieldReceive, c.Receive.String(), f.held.Receive.String(), "no tuning step of %s reaches it", f.p.Name)
+		f.lose(LostStep, channel.FieldReceive, c.Receive.String(), f.held.Receive.String(), "no tuning step of %s reaches it", f.p.Name)
 	}
 	if !transmits {
 		return
@@ -92,7 +92,7 @@ func (f *fitting) column(tx freq.Hz) {
 	}
 	near := f.p.Nearest(tx)
 	f.held.How = channel.SplitHow(near)
-	f.lose(LostStep, listing.FieldTransmit, tx.String(), near.String(), "no tuning step of %s reaches it", f.p.Name)
+	f.lose(LostStep, channel.FieldTransmit, tx.String(), near.String(), "no tuning step of %s reaches it", f.p.Name)
 }
 
 // offset fits the shift size of a radio that stores a size and a direction.
@@ -101,20 +101,20 @@ func (f *fitting) offset(c channel.Channel) {
 	limit := f.p.Offsets
 	if o.Abs() > limit.Max {
 		f.held.How = channel.How{Kind: channel.Blocked}
-		f.lose(LostShift, listing.FieldShift, o.String(), "receive only", "the largest shift of %s is %s MHz", f.p.Name, freq.Hz(limit.Max).MHz())
+		f.lose(LostShift, channel.FieldShift, o.String(), "receive only", "the largest shift of %s is %s MHz", f.p.Name, freq.Hz(limit.Max).MHz())
 		return
 	}
 	if rest := o % limit.Resolution; rest != 0 {
 		f.held.How = channel.ShiftHow(o - rest)
-		f.lose(LostShift, listing.FieldShift, o.String(), listing.ShiftWords(o-rest), "%s sets shifts in steps of %s MHz", f.p.Name, freq.Hz(limit.Resolution).MHz())
+		f.lose(LostShift, channel.FieldShift, o.String(), listing.ShiftWords(o-rest), "%s sets shifts in steps of %s MHz", f.p.Name, freq.Hz(limit.Resolution).MHz())
 	}
 }
 
 func (f *fitting) tones(c channel.Channel) {
 	for _, side := range []struct {
-		field listing.Field
+		field channel.Field
 		tone  *tone.Tone
-	}{{listing.FieldToneOut, &f.held.TransmitTone}, {listing.FieldToneIn, &f.held.ReceiveTone}} {
+	}{{channel.FieldToneOut, &f.held.TransmitTone}, {channel.FieldToneIn, &f.held.ReceiveTone}} {
 		if f.p.Knows(*side.tone) {
 			continue
 		}
@@ -126,7 +126,7 @@ func (f *fitting) tones(c channel.Channel) {
 		*side.tone = tone.Off
 	}
 	if f.held.Mode() == channel.Separate && !f.p.Separate {
-		f.lose(LostTone, listing.FieldToneIn, f.held.ReceiveTone.Words(), "open", "%s has one tone for both directions", f.p.Name)
+		f.lose(LostTone, channel.FieldToneIn, f.held.ReceiveTone.Words(), "open", "%s has one tone for both directions", f.p.Name)
 		f.held.ReceiveTone = tone.Off
 	}
 }
@@ -134,10 +134,10 @@ func (f *fitting) tones(c channel.Channel) {
 func (f *fitting) rest(c channel.Channel) {
 	if !slices.Contains(f.p.Widths, string(c.Width)) {
 		f.held.Width = channel.Width(f.p.Widths[0])
-		f.lose(LostSetting, listing.FieldWidth, string(c.Width), f.p.Widths[0], "%s has no %s setting", f.p.Name, c.Width)
+		f.lose(LostSetting, channel.FieldWidth, string(c.Width), f.p.Widths[0], "%s has no %s setting", f.p.Name, c.Width)
 	}
 	if c.Power == channel.Mid && f.p.Watts.Mid == 0 {
 		f.held.Power = channel.Low
-		f.lose(LostSetting, listing.FieldPower, string(channel.Mid), string(channel.Low), "%s has high and low only", f.p.Name)
+		f.lose(LostSetting, channel.FieldPower, string(channel.Mid), string(channel.Low), "%s has high and low only", f.p.Name)
 	}
 }

@@ -8,7 +8,6 @@ import (
 
 	"mnemos/core/channel"
 	"mnemos/core/freq"
-	"mnemos/core/listing"
 	"mnemos/core/tone"
 )
 
@@ -82,30 +81,30 @@ func TestFit(t *testing.T) {
 		name  string
 		radio string
 		in    channel.Channel
-		lost  []listing.Field
+		lost  []channel.Field
 		held  func(channel.Channel) bool
 	}{
 		{"fits", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.6") }), nil, nil},
-		{"out of range", "trail", at("52.525", func(*channel.Channel) {}), []listing.Field{listing.FieldReceive}, nil},
+		{"out of range", "trail", at("52.525", func(*channel.Channel) {}), []channel.Field{channel.FieldReceive}, nil},
 		{
 			"receives but does not transmit", "trail", at("162.475", func(*channel.Channel) {}),
-			[]listing.Field{listing.FieldTransmit},
+			[]channel.Field{channel.FieldTransmit},
 			func(h channel.Channel) bool { return h.How.Kind == channel.Blocked },
 		},
 		{
 			"shift finer than the resolution", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.612") }),
-			[]listing.Field{listing.FieldShift},
+			[]channel.Field{channel.FieldShift},
 			func(h channel.Channel) bool { return h.Offset() == -600_000 },
 		},
 		{
 			"tone outside the 38", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("254.1") }),
-			[]listing.Field{listing.FieldToneOut},
+			[]channel.Field{channel.FieldToneOut},
 			func(h channel.Channel) bool { return h.TransmitTone.IsOff() },
 		},
 		{
 			"one tone for both directions", "ferry", at("146.94", func(c *channel.Channel) {
 				c.TransmitTone, c.ReceiveTone = tone.MustParse("100"), tone.MustParse("77")
-			}), []listing.Field{listing.FieldToneIn}, func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
+			}), []channel.Field{channel.FieldToneIn}, func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
 		},
 		{
 			"inverted code has an equivalent", "ferry", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("D023I") }), nil,
@@ -113,7 +112,7 @@ func TestFit(t *testing.T) {
 		},
 		{
 			"no middle power", "lantern", at("146.94", func(c *channel.Channel) { c.Power = channel.Mid }),
-			[]listing.Field{listing.FieldPower},
+			[]channel.Field{channel.FieldPower},
 			func(h channel.Channel) bool { return h.Power == channel.Low },
 		},
 		{
@@ -123,30 +122,30 @@ func TestFit(t *testing.T) {
 		},
 		{
 			"cannot block its transmitter", "beck", at("145.9", func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }),
-			[]listing.Field{listing.FieldTransmit},
+			[]channel.Field{channel.FieldTransmit},
 			func(h channel.Channel) bool { return h.How.Kind == channel.Simplex },
 		},
 		{"needs no lock where it cannot transmit", "beck", at("162.475", func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }), nil, nil},
 		{
 			"one width", "tarn", at("446.00625", func(*channel.Channel) {}),
-			[]listing.Field{listing.FieldWidth},
+			[]channel.Field{channel.FieldWidth},
 			func(h channel.Channel) bool { return h.Width == channel.Narrow },
 		},
 		{"a tone beside the table", "gale", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("150.0") }), nil, nil},
 		{
 			"largest shift", "cairn", at("144.0", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("147.9875")) }),
-			[]listing.Field{listing.FieldShift},
+			[]channel.Field{channel.FieldShift},
 			func(h channel.Channel) bool { return h.Offset() == freq.MustParseOffset("+3.985") },
 		},
-		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []listing.Field{listing.FieldToneOut}, nil},
+		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []channel.Field{channel.FieldToneOut}, nil},
 		{
 			"typed column off the raster", "lantern", at("146.94", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("146.341")) }),
-			[]listing.Field{listing.FieldTransmit},
+			[]channel.Field{channel.FieldTransmit},
 			func(h channel.Channel) bool { tx, _ := h.Transmit(); return tx == freq.MustParse("146.340") },
 		},
 	} {
 		held, losses := Fit(c.in, load(t, c.radio))
-		var fields []listing.Field
+		var fields []channel.Field
 		for _, l := range losses {
 			fields = append(fields, l.Field)
 			assert.NotEmpty(t, l.Why)

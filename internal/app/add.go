@@ -8,7 +8,6 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/check"
-	"mnemos/core/cluster"
 	"mnemos/core/entry"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
@@ -25,14 +24,14 @@ type Added struct {
 
 // Skipped is a repeater that was not taken, and why.
 type Skipped struct {
-	ID  cluster.ID `json:"id"`
+	ID  listing.ID `json:"id"`
 	Why string     `json:"why"`
 }
 
 // AddFound takes repeaters into the load, each into the next vacant slot with
 // a short name, as one change. What cannot be used or is there already is left
 // out and said so.
-func (a *App) AddFound(ctx context.Context, loadID, revision int64, ids []cluster.ID) (*Added, error) {
+func (a *App) AddFound(ctx context.Context, loadID, revision int64, ids []listing.ID) (*Added, error) {
 	d, err := a.desk(ctx, loadID)
 	if err != nil {
 		return nil, err
@@ -95,7 +94,7 @@ func same(a, b channel.Channel) bool {
 
 // channelOf is the channel of a repeater as all its listings together have it,
 // by the operator's school of tones and within what the radio can receive.
-func (a *App) channelOf(ctx context.Context, d *desk, id cluster.ID) (channel.Channel, error) {
+func (a *App) channelOf(ctx context.Context, d *desk, id listing.ID) (channel.Channel, error) {
 	r, err := a.repeaterOf(ctx, id)
 	if err != nil {
 		return channel.Channel{}, err
@@ -119,10 +118,10 @@ func (a *App) channelOf(ctx context.Context, d *desk, id cluster.ID) (channel.Ch
 }
 
 // repeaterOf returns the repeater that a statement is about.
-func (a *App) repeaterOf(ctx context.Context, id cluster.ID) (cluster.Repeater, error) {
+func (a *App) repeaterOf(ctx context.Context, id listing.ID) (listing.Repeater, error) {
 	rec, err := a.store.Record(ctx, id.Source, id.Key)
 	if err != nil {
-		return cluster.Repeater{}, err
+		return listing.Repeater{}, err
 	}
 	var box *geo.Box
 	if p, ok := rec.Place(); ok {
@@ -131,16 +130,16 @@ func (a *App) repeaterOf(ctx context.Context, id cluster.ID) (cluster.Repeater, 
 	}
 	records, err := a.store.ByOutput(ctx, band.Span{Lower: rec.Output, Upper: rec.Output}, box)
 	if err != nil {
-		return cluster.Repeater{}, err
+		return listing.Repeater{}, err
 	}
 	joined, err := a.join(ctx, records)
 	if err != nil {
-		return cluster.Repeater{}, err
+		return listing.Repeater{}, err
 	}
 	for _, r := range joined {
-		if slices.ContainsFunc(r.Statements, func(s listing.Record) bool { return cluster.Of(s) == id }) {
+		if slices.ContainsFunc(r.Statements, func(s listing.Record) bool { return s.ID() == id }) {
 			return r, nil
 		}
 	}
-	return cluster.Repeater{Statements: []listing.Record{rec}}, nil
+	return listing.Repeater{Statements: []listing.Record{rec}}, nil
 }

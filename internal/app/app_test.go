@@ -77,7 +77,7 @@ func TestReadChoosesSlotAndName(t *testing.T) {
 	r, err = a.Read(t.Context(), lantern, "147.3 1750", nil)
 	require.NoError(t, err)
 	require.Len(t, r.Losses, 1)
-	assert.Equal(t, listing.FieldToneOut, r.Losses[0].Field)
+	assert.Equal(t, channel.FieldToneOut, r.Losses[0].Field)
 	r, err = a.Read(t.Context(), trail, "", nil)
 	require.NoError(t, err)
 	assert.False(t, r.Complete)

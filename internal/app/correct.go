@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"mnemos/core/band"
-	"mnemos/core/cluster"
 	"mnemos/core/freq"
 	"mnemos/core/geo"
 	"mnemos/core/intake"
@@ -26,15 +25,15 @@ type Corrected struct {
 }
 
 // corrections returns what people know better than the statements.
-func (a *App) corrections(ctx context.Context) (cluster.Corrections, error) {
+func (a *App) corrections(ctx context.Context) (listing.Corrections, error) {
 	rows, err := a.store.Corrections(ctx)
 	if err != nil {
 		return nil, err
 	}
-	out := cluster.Corrections{}
+	out := listing.Corrections{}
 	for _, r := range rows {
-		id := cluster.ID{Source: r.Source, Key: r.Key}
-		out[id] = append(out[id], cluster.Correction{Of: id, Field: r.Field, Value: r.Value, Against: r.Against, Note: r.Note, Person: r.Person, At: r.At})
+		id := listing.ID{Source: r.Source, Key: r.Key}
+		out[id] = append(out[id], listing.Correction{Of: id, Field: r.Field, Value: r.Value, Against: r.Against, Note: r.Note, Person: r.Person, At: r.At})
 	}
 	return out, nil
 }
@@ -51,7 +50,7 @@ func (a *App) published(ctx context.Context) (listing.Source, error) {
 
 type corrected struct {
 	from listing.Source
-	by   cluster.Corrections
+	by   listing.Corrections
 }
 
 func (c corrected) apply(records []listing.Record, err error) ([]listing.Record, error) {
@@ -71,6 +70,11 @@ func (c corrected) ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]li
 	return c.apply(c.from.ByInput(ctx, r, box))
 }
 
+// Decisions implements listing.Source.
+func (c corrected) Decisions(ctx context.Context) ([]listing.Decision, error) {
+	return c.from.Decisions(ctx)
+}
+
 // OnOutputs implements listing.Source.
 func (c corrected) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) ([]listing.Record, error) {
 	return c.apply(c.from.OnOutputs(ctx, outputs, box))
@@ -79,11 +83,11 @@ func (c corrected) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Bo
 // Correct says what a repeater really has in a field, or whom to believe. All
 // that is published about it gives way until a newer edition says something
 // else. An empty value takes the correction back.
-func (a *App) Correct(ctx context.Context, id cluster.ID, field, value, note string) error {
+func (a *App) Correct(ctx context.Context, id listing.ID, field, value, note string) error {
 	value, note = strings.TrimSpace(value), intake.Clean(note)
 	f := &Fault{}
 	if value != "" {
-		if _, err := cluster.Read(field, value); err != nil {
+		if _, err := listing.ReadField(field, value); err != nil {
 			f.add("value", "%v", err)
 			return f
 		}
@@ -100,7 +104,7 @@ func (a *App) Correct(ctx context.Context, id cluster.ID, field, value, note str
 	for i := range r.Statements {
 		s := &r.Statements[i]
 		said := ""
-		for _, x := range cluster.Fields {
+		for _, x := range listing.Fields {
 			if x.Name == field {
 				said, _ = x.Says(s)
 			}
@@ -116,12 +120,12 @@ func (a *App) Correct(ctx context.Context, id cluster.ID, field, value, note str
 }
 
 // known lists the corrections of a repeater, each field once.
-func known(c cluster.Corrections, r cluster.Repeater) []Corrected {
+func known(c listing.Corrections, r listing.Repeater) []Corrected {
 	out := []Corrected{}
 	at := map[string]int{}
 	for i := range r.Statements {
 		s := &r.Statements[i]
-		for _, x := range c[cluster.Of(*s)] {
+		for _, x := range c[s.ID()] {
 			n, seen := at[x.Field]
 			if !seen {
 				n = len(out)

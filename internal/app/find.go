@@ -13,7 +13,6 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/check"
-	"mnemos/core/cluster"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/internal/store"
@@ -51,7 +50,7 @@ type Found struct {
 
 // Repeater is one repeater as its listings have it.
 type Repeater struct {
-	ID         cluster.ID         `json:"id"`
+	ID         listing.ID         `json:"id"`
 	Title      string             `json:"title"`
 	Best       listing.Record     `json:"best"`
 	Shift      string             `json:"shift"` // in words; empty if the input is unknown
@@ -67,7 +66,7 @@ type Repeater struct {
 	Remark     string             `json:"remark"` // why it is no plain FM repeater for everybody; empty if it is
 	Statements []listing.Record   `json:"statements"`
 	Corrected  []Corrected        `json:"corrected"`
-	Conflicts  []cluster.Conflict `json:"conflicts"`
+	Conflicts  []listing.Conflict `json:"conflicts"`
 }
 
 // scene is what every search needs.
@@ -197,16 +196,12 @@ func (a *App) search(ctx context.Context, place *geo.Point, km float64, f store.
 	return a.store.Inside(ctx, geo.Around(*place, km), *place, f, limit)
 }
 
-func (a *App) join(ctx context.Context, records []listing.Record) ([]cluster.Repeater, error) {
+func (a *App) join(ctx context.Context, records []listing.Record) ([]listing.Repeater, error) {
 	decisions, err := a.store.Decisions(ctx)
 	if err != nil {
 		return nil, err
 	}
-	var list []cluster.Decision
-	for _, d := range decisions {
-		list = append(list, cluster.Decision{A: cluster.ID{Source: d.ASource, Key: d.AKey}, B: cluster.ID{Source: d.BSource, Key: d.BKey}, Same: d.Same})
-	}
-	return cluster.Join(records, list), nil
+	return listing.Join(records, decisions), nil
 }
 
 func order(by string) func(a, b Repeater) int {
@@ -251,16 +246,16 @@ func remark(r listing.Record) string {
 	return strings.Join(parts, "; ")
 }
 
-func (s *scene) repeater(r cluster.Repeater, place *geo.Point, rules check.Settings, c cluster.Corrections) Repeater {
+func (s *scene) repeater(r listing.Repeater, place *geo.Point, rules check.Settings, c listing.Corrections) Repeater {
 	best := c.Best(r)
 	m := listing.Measure([]listing.Record{best}, channel.New(best.Output), listing.Query{Place: place, RadiusKM: 40_000, Height: rules.Height})[0]
 	v := Repeater{
-		ID: cluster.Of(r.Statements[0]), Title: best.Title(), Best: best, Reach: m.Reach, Horizon: m.Horizon, Audible: m.Audible && m.Distance != nil,
+		ID: r.Statements[0].ID(), Title: best.Title(), Best: best, Reach: m.Reach, Horizon: m.Horizon, Audible: m.Audible && m.Distance != nil,
 		Age: age(m, rules), Slots: append([]int{}, s.held[store.Pair{Output: best.Output, Input: best.Input}]...),
-		FM: best.Mode != listing.Digital, Remark: remark(best), Statements: r.Statements, Corrected: known(c, r), Conflicts: append([]cluster.Conflict{}, r.Conflicts...),
+		FM: best.Mode != listing.Digital, Remark: remark(best), Statements: r.Statements, Corrected: known(c, r), Conflicts: append([]listing.Conflict{}, r.Conflicts...),
 	}
 	// Where somebody knows better the listings are no longer in question.
-	v.Conflicts = slices.DeleteFunc(v.Conflicts, func(x cluster.Conflict) bool {
+	v.Conflicts = slices.DeleteFunc(v.Conflicts, func(x listing.Conflict) bool {
 		return slices.ContainsFunc(v.Corrected, func(k Corrected) bool { return k.Field == x.Field && !k.Open })
 	})
 	if m.Distance != nil {
@@ -306,7 +301,7 @@ func (a *App) Spots(ctx context.Context, form FindForm) (*MapSpots, error) {
 }
 
 // Decide says that two statements speak of one repeater, or of two.
-func (a *App) Decide(ctx context.Context, x, y cluster.ID, same bool) error {
+func (a *App) Decide(ctx context.Context, x, y listing.ID, same bool) error {
 	o, err := a.store.Operator(ctx)
 	if err != nil {
 		return err

@@ -9,7 +9,6 @@ import (
 	"mnemos/core/check"
 	"mnemos/core/entry"
 	"mnemos/core/evidence"
-	"mnemos/core/listing"
 	"mnemos/core/radio"
 	"mnemos/internal/store"
 )
@@ -50,7 +49,7 @@ type Row struct {
 	Watts     *float64                 `json:"watts"`
 	Scan      entry.Scan               `json:"scan"`
 	Verdict   evidence.Verdict         `json:"verdict"`
-	Flags     map[listing.Field]string `json:"flags"` // the gravest severity per field
+	Flags     map[channel.Field]string `json:"flags"` // the gravest severity per field
 	Top       *check.Finding           `json:"top"`   // the first finding that has a fix
 	Line      string                   `json:"line"`  // the channel as an entry line
 }
@@ -127,7 +126,7 @@ func (a *App) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 func (d *desk) row(e store.Entry, r check.Result) Row {
 	row := Row{
 		Slot: e.Slot, Channel: e.Channel, ShortName: e.ShortName, Scan: e.Scan, Verdict: r.Verdict,
-		Flags: map[listing.Field]string{}, Line: entry.Format(e.Channel, nil, e.Scan),
+		Flags: map[channel.Field]string{}, Line: entry.Format(e.Channel, nil, e.Scan),
 	}
 	if _, sends := e.Channel.Transmit(); sends {
 		w := d.radio.Watts.Of(e.Channel.Power)
@@ -140,8 +139,8 @@ func (d *desk) row(e store.Entry, r check.Result) Row {
 		if _, ok := row.Flags[f.Field]; !ok {
 			row.Flags[f.Field] = string(f.Severity)
 		}
-		if f.Field == listing.FieldTransmit || f.Severity == check.Stop && f.Field == listing.FieldShift {
-			row.Flags[listing.FieldShift], row.Flags[listing.FieldTransmit] = string(f.Severity), string(f.Severity)
+		if f.Field == channel.FieldTransmit || f.Severity == check.Stop && f.Field == channel.FieldShift {
+			row.Flags[channel.FieldShift], row.Flags[channel.FieldTransmit] = string(f.Severity), string(f.Severity)
 		}
 	}
 	if i := slices.IndexFunc(r.Findings, func(f check.Finding) bool { return len(f.Fixes) > 0 && f.Severity != check.Note }); i >= 0 {

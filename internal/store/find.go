@@ -185,10 +185,14 @@ func (s *Store) Spots(ctx context.Context, f Filter, cell float64) ([]Spot, erro
 
 // Decisions returns what people decided about statements that speak of one
 // repeater or of two.
-func (s *Store) Decisions(ctx context.Context) ([]Joining, error) {
-	var out []Joining
-	if err := s.read.SelectContext(ctx, &out, "SELECT a_source, a_key, b_source, b_key, same, person, at FROM joining ORDER BY a_source, a_key, b_source, b_key"); err != nil {
+func (s *Store) Decisions(ctx context.Context) ([]listing.Decision, error) {
+	var rows []Joining
+	if err := s.read.SelectContext(ctx, &rows, "SELECT a_source, a_key, b_source, b_key, same, person, at FROM joining ORDER BY a_source, a_key, b_source, b_key"); err != nil {
 		return nil, fmt.Errorf("read decisions: %w", err)
+	}
+	var out []listing.Decision
+	for _, j := range rows {
+		out = append(out, listing.Decision{A: listing.ID{Source: j.ASource, Key: j.AKey}, B: listing.ID{Source: j.BSource, Key: j.BKey}, Same: j.Same})
 	}
 	return out, nil
 }

@@ -1,7 +1,4 @@
-// Package cluster joins what several listings say into repeaters. Each
-// statement stays visible: a repeater is a list of witnesses with their dates,
-// and where they differ that is said, never averaged away.
-package cluster
+package listing
 
 import (
 	"cmp"
@@ -10,7 +7,6 @@ import (
 
 	"mnemos/core/freq"
 	"mnemos/core/geo"
-	"mnemos/core/listing"
 	"mnemos/core/tone"
 )
 
@@ -20,8 +16,8 @@ type ID struct {
 	Key    string `json:"key"`
 }
 
-// Of returns the ID of a record.
-func Of(r listing.Record) ID { return ID{r.Source, r.Key} }
+// ID returns the name of the statement.
+func (r Record) ID() ID { return ID{r.Source, r.Key} }
 
 func (a ID) compare(b ID) int {
 	return cmp.Or(cmp.Compare(a.Source, b.Source), cmp.Compare(a.Key, b.Key))
@@ -33,9 +29,12 @@ type Decision struct {
 	Same bool
 }
 
-// Repeater is one repeater with what is said about it, the newest first.
+// Repeater is one repeater with what is said about it, the newest first. Each
+// statement stays visible: they are witnesses with their dates, and where they
+// differ that is said, never averaged away. There is no other idea of "one
+// repeater" in the program.
 type Repeater struct {
-	Statements []listing.Record
+	Statements []Record
 	Conflicts  []Conflict
 }
 
@@ -64,10 +63,10 @@ const (
 // Join puts statements about one repeater together. The result does not
 // depend on the order of the records. Statements of one source never join,
 // unless a person says so.
-func Join(records []listing.Record, decisions []Decision) []Repeater {
+func Join(records []Record, decisions []Decision) []Repeater {
 	sorted := slices.Clone(records)
-	slices.SortFunc(sorted, func(a, b listing.Record) int {
-		return cmp.Or(cmp.Compare(a.Output, b.Output), Of(a).compare(Of(b)))
+	slices.SortFunc(sorted, func(a, b Record) int {
+		return cmp.Or(cmp.Compare(a.Output, b.Output), a.ID().compare(b.ID()))
 	})
 	j := joiner{must: map[[2]ID]bool{}, never: map[[2]ID]bool{}}
 	for _, d := range decisions {
@@ -101,7 +100,7 @@ type pair struct {
 }
 
 // join joins the statements about one output: the surest pairs first.
-func (j *joiner) join(group []listing.Record) []Repeater {
+func (j *joiner) join(group []Record) []Repeater {
 	if len(group) == 1 {
 		return []Repeater{{Statements: group}}
 	}
@@ -153,10 +152,10 @@ const (
 	decided
 )
 
-func (j *joiner) pair(group []listing.Record, a, b int) pair {
+func (j *joiner) pair(group []Record, a, b int) pair {
 	x, y := &group[a], &group[b]
 	p := pair{a: a, b: b}
-	ids := [2]ID{Of(*x), Of(*y)}
+	ids := [2]ID{x.ID(), y.ID()}
 	if j.never[ids] {
 		return p
 	}
@@ -194,10 +193,10 @@ func callsign(s string) string {
 
 // fit reports whether two sets may become one: no two statements of one
 // source in it, and no two that were parted. A decision outweighs the first.
-func (j *joiner) fit(group []listing.Record, a, b []int, decided bool) bool {
+func (j *joiner) fit(group []Record, a, b []int, decided bool) bool {
 	for _, x := range a {
 		for _, y := range b {
-			if j.never[[2]ID{Of(group[x]), Of(group[y])}] || !decided && group[x].Source == group[y].Source {
+			if j.never[[2]ID{group[x].ID(), group[y].ID()}] || !decided && group[x].Source == group[y].Source {
 				return false
 			}
 		}
@@ -205,24 +204,44 @@ func (j *joiner) fit(group []listing.Record, a, b []int, decided bool) bool {
 	return true
 }
 
+// Conflicts returns the fields in which two statements differ, with what each
+// says. A field that a person has corrected is no longer in question.
+func Conflicts(a, b Record) []Conflict {
+	r := Repeater{Statements: []Record{a, b}}
+	var out []Conflict
+	for _, f := range Fields {
+		if slices.Contains(a.Corrected, f.Name) || slices.Contains(b.Corrected, f.Name) {
+			continue
+		}
+		if c, differ := r.compare(f); differ {
+			out = append(out, c)
+		}
+	}
+	return out
+}
+
+// compare says what the statements say about a field, and whether they differ.
+func (r Repeater) compare(f Field) (c Conflict, differ bool) {
+	c.Field = f.Name
+	for i := range r.Statements {
+		s := &r.Statements[i]
+		text, ok := f.Says(s)
+		if !ok {
+			continue
+		}
+		differ = differ || len(c.Values) > 0 && !f.same(c.Values[0].Text, text)
+		c.Values = append(c.Values, Value{ID: s.ID(), Text: text, Updated: s.Updated.String()})
+	}
+	return c, differ
+}
+
 // settle puts the newest statement first and says where they differ.
 func (r Repeater) settle() Repeater {
-	slices.SortStableFunc(r.Statements, func(a, b listing.Record) int {
-		return cmp.Or(b.Updated.Compare(a.Updated.Time), Of(a).compare(Of(b)))
+	slices.SortStableFunc(r.Statements, func(a, b Record) int {
+		return cmp.Or(b.Updated.Compare(a.Updated.Time), a.ID().compare(b.ID()))
 	})
 	for _, f := range Fields {
-		c := Conflict{Field: f.Name}
-		differ := false
-		for i := range r.Statements {
-			s := &r.Statements[i]
-			text, ok := f.Says(s)
-			if !ok {
-				continue
-			}
-			differ = differ || len(c.Values) > 0 && !f.same(c.Values[0].Text, text)
-			c.Values = append(c.Values, Value{ID: Of(*s), Text: text, Updated: s.Updated.String()})
-		}
-		if differ {
+		if c, differ := r.compare(f); differ {
 			r.Conflicts = append(r.Conflicts, c)
 		}
 	}
@@ -232,8 +251,8 @@ func (r Repeater) settle() Repeater {
 // Field is something that a statement may say about a repeater.
 type Field struct {
 	Name string
-	Says func(*listing.Record) (text string, ok bool) // ok is false if it says nothing about it
-	copy func(to, from *listing.Record)
+	Says func(*Record) (text string, ok bool) // ok is false if it says nothing about it
+	copy func(to, from *Record)
 }
 
 // same reports whether two texts mean the same: a code has two names.
@@ -246,7 +265,7 @@ func (f Field) same(a, b string) bool {
 	return errX == nil && errY == nil && x.Kind() == tone.DCS && tone.Same(x, y)
 }
 
-func stated(s listing.Stated) (string, bool) {
+func stated(s Stated) (string, bool) {
 	if !s.Known {
 		return "", false
 	}
@@ -258,18 +277,18 @@ func word[T ~string](s T) (string, bool) { return string(s), s != "" }
 // Fields are those in which statements can differ, in the order in which they
 // are shown.
 var Fields = []Field{
-	{"input", func(r *listing.Record) (string, bool) { return r.Input.MHz(), r.Input != freq.Hz(0) }, func(to, from *listing.Record) { to.Input = from.Input }},
-	{"uplink tone", func(r *listing.Record) (string, bool) { return stated(r.UplinkTone) }, func(to, from *listing.Record) { to.UplinkTone = from.UplinkTone }},
-	{"downlink tone", func(r *listing.Record) (string, bool) { return stated(r.DownlinkTone) }, func(to, from *listing.Record) { to.DownlinkTone = from.DownlinkTone }},
-	{"mode", func(r *listing.Record) (string, bool) { return word(r.Mode) }, func(to, from *listing.Record) { to.Mode = from.Mode }},
-	{"width", func(r *listing.Record) (string, bool) { return word(r.Width) }, func(to, from *listing.Record) { to.Width = from.Width }},
-	{"status", func(r *listing.Record) (string, bool) { return word(r.Status) }, func(to, from *listing.Record) { to.Status = from.Status }},
-	{"access", func(r *listing.Record) (string, bool) { return word(r.Access) }, func(to, from *listing.Record) { to.Access = from.Access }},
+	{"input", func(r *Record) (string, bool) { return r.Input.MHz(), r.Input != freq.Hz(0) }, func(to, from *Record) { to.Input = from.Input }},
+	{"uplink tone", func(r *Record) (string, bool) { return stated(r.UplinkTone) }, func(to, from *Record) { to.UplinkTone = from.UplinkTone }},
+	{"downlink tone", func(r *Record) (string, bool) { return stated(r.DownlinkTone) }, func(to, from *Record) { to.DownlinkTone = from.DownlinkTone }},
+	{"mode", func(r *Record) (string, bool) { return word(r.Mode) }, func(to, from *Record) { to.Mode = from.Mode }},
+	{"width", func(r *Record) (string, bool) { return word(r.Width) }, func(to, from *Record) { to.Width = from.Width }},
+	{"status", func(r *Record) (string, bool) { return word(r.Status) }, func(to, from *Record) { to.Status = from.Status }},
+	{"access", func(r *Record) (string, bool) { return word(r.Access) }, func(to, from *Record) { to.Access = from.Access }},
 }
 
 // Best is the repeater in one record: each field as the first statement has
 // it that says anything about it.
-func (r Repeater) Best() listing.Record {
+func (r Repeater) Best() Record {
 	best := r.Statements[0]
 	for i := range r.Statements[1:] {
 		s := &r.Statements[i+1]

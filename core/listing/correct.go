@@ -1,11 +1,10 @@
-package cluster
+package listing
 
 import (
 	"fmt"
 	"slices"
 
 	"mnemos/core/freq"
-	"mnemos/core/listing"
 	"mnemos/core/tone"
 )
 
@@ -20,7 +19,7 @@ type Correction struct {
 }
 
 // Holds reports whether the statement still says what was corrected.
-func (c Correction) Holds(r *listing.Record) bool {
+func (c Correction) Holds(r *Record) bool {
 	f, ok := field(c.Field)
 	if !ok {
 		return false
@@ -42,31 +41,32 @@ type Corrections map[ID][]Correction
 
 // Apply returns the record as it is corrected; the record itself stays as it
 // was said.
-func (c Corrections) Apply(r listing.Record) listing.Record {
+func (c Corrections) Apply(r Record) Record {
 	said := r
-	for _, x := range c[Of(r)] {
+	for _, x := range c[r.ID()] {
 		f, ok := field(x.Field)
 		if !ok || !x.Holds(&said) {
 			continue
 		}
-		if v, err := Read(x.Field, x.Value); err == nil {
+		if v, err := ReadField(x.Field, x.Value); err == nil {
 			f.copy(&r, &v)
+			r.Corrected = append(r.Corrected[:len(r.Corrected):len(r.Corrected)], x.Field)
 		}
 	}
 	return r
 }
 
 // Best is the repeater in one record, as it is corrected.
-func (c Corrections) Best(r Repeater) listing.Record {
-	corrected := Repeater{Statements: make([]listing.Record, len(r.Statements))}
+func (c Corrections) Best(r Repeater) Record {
+	corrected := Repeater{Statements: make([]Record, len(r.Statements))}
 	for i, s := range r.Statements {
 		corrected.Statements[i] = c.Apply(s)
 	}
 	return corrected.Best()
 }
 
-// Read reads what somebody types for a field, into a record with only that.
-func Read(name, value string) (r listing.Record, err error) {
+// ReadField reads what somebody types for a field, into a record with only that.
+func ReadField(name, value string) (r Record, err error) {
 	choice := func(known ...string) error {
 		if slices.Contains(known, value) {
 			return nil
@@ -79,18 +79,18 @@ func Read(name, value string) (r listing.Record, err error) {
 	case "uplink tone", "downlink tone":
 		var t tone.Tone
 		if t, err = tone.Parse(value); err == nil {
-			r.UplinkTone, r.DownlinkTone = listing.Says(t), listing.Says(t)
+			r.UplinkTone, r.DownlinkTone = Says(t), Says(t)
 		}
 	case "mode":
-		r.Mode, err = listing.Mode(value), choice(string(listing.FM), string(listing.Digital), string(listing.MixedFM))
+		r.Mode, err = Mode(value), choice(string(FM), string(Digital), string(MixedFM))
 	case "width":
 		r.Width, err = value, choice("wide", "narrow")
 	case "status":
-		r.Status, err = listing.Status(value), choice(string(listing.OnAir), string(listing.OffAir))
+		r.Status, err = Status(value), choice(string(OnAir), string(OffAir))
 	case "access":
-		r.Access, err = listing.Access(value), choice(string(listing.Open), string(listing.Closed), string(listing.Private))
+		r.Access, err = Access(value), choice(string(Open), string(Closed), string(Private))
 	default:
-		err = fmt.Errorf("%q is no field that can be corrected", name)
+		err = fmt.Errorf("%q is not a field that can be corrected", name)
 	}
 	return r, err
 }

@@ -1,4 +1,4 @@
-package cluster
+package listing
 
 import (
 	"testing"
@@ -6,24 +6,23 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"mnemos/core/listing"
 	"mnemos/core/tone"
 )
 
 func TestACorrectionHoldsUntilTheStatementChanges(t *testing.T) {
 	r := says("A", "1", "QX1A", "Hill", "100", 0, 1)
-	c := Corrections{Of(r): {{Of: Of(r), Field: "uplink tone", Value: "103.5", Against: "100.0"}, {Of: Of(r), Field: "status", Value: "off-air", Against: ""}}}
+	c := Corrections{r.ID(): {{Of: r.ID(), Field: "uplink tone", Value: "103.5", Against: "100.0"}, {Of: r.ID(), Field: "status", Value: "off-air", Against: ""}}}
 	got := c.Apply(r)
 	assert.Equal(t, tone.MustParse("103.5"), got.UplinkTone.Tone)
-	assert.Equal(t, listing.OffAir, got.Status)
+	assert.Equal(t, OffAir, got.Status)
 	assert.Equal(t, tone.MustParse("100"), r.UplinkTone.Tone, "what was said stays")
 	assert.Equal(t, r.Input, got.Input)
 
 	newer := says("A", "1", "QX1A", "Hill", "88.5", 0, 6)
-	newer.Status = listing.OnAir
+	newer.Status = OnAir
 	got = c.Apply(newer)
 	assert.Equal(t, tone.MustParse("88.5"), got.UplinkTone.Tone, "the newer edition says something else: it is open again")
-	assert.Equal(t, listing.OnAir, got.Status)
+	assert.Equal(t, OnAir, got.Status)
 	assert.Equal(t, newer, Corrections{}.Apply(newer))
 }
 
@@ -31,7 +30,7 @@ func TestReadField(t *testing.T) {
 	for name, good := range map[string]string{
 		"input": "147.84", "uplink tone": "D023N", "downlink tone": "none", "mode": "fm", "width": "narrow", "status": "on-air", "access": "private",
 	} {
-		r, err := Read(name, good)
+		r, err := ReadField(name, good)
 		require.NoError(t, err, name)
 		f, ok := field(name)
 		require.True(t, ok)
@@ -39,7 +38,7 @@ func TestReadField(t *testing.T) {
 		assert.True(t, says, name)
 	}
 	for field, bad := range map[string]string{"input": "far", "uplink tone": "loud", "mode": "morse", "width": "medium", "status": "asleep", "access": "maybe", "name": "Hill"} {
-		_, err := Read(field, bad)
+		_, err := ReadField(field, bad)
 		assert.Error(t, err, field)
 	}
 }
