@@ -63,8 +63,9 @@ recovery: build
 screenshots: $(UI) chromium
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_SCREENSHOTS=$(CURDIR)/docs/screenshots $(GO) test -count 1 -run TestScreenshots ./e2e
 
-## rules: docs/rules.md from the rules
+## rules: docs/rules.md from the rules, docs/entry-line.md from the grammar
 rules:
+	$(GO) run ./cmd/mnemos words --write docs/entry-line.md
 	$(GO) run ./cmd/mnemos rules --write docs/rules.md
 
 ## generate: the server and the types of the interface from the contract

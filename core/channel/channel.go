@@ -8,6 +8,7 @@ package channel
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 
 	"mnemos/core/freq"
@@ -136,25 +137,43 @@ func ShiftHow(o freq.Offset) How {
 // SplitHow returns the transmit side on a frequency of its own.
 func SplitHow(f freq.Hz) How { return How{Kind: Split, Frequency: f} }
 
-// Validate reports the first thing that makes c no channel at all.
-func (c Channel) Validate() error {
-	switch {
-	case c.Receive <= 0 || c.Receive > freq.Max:
-		return fmt.Errorf("receive frequency %v is outside 0 to %v", c.Receive, freq.Max)
-	case c.Width != Wide && c.Width != Narrow:
-		return fmt.Errorf("bandwidth %q: use wide or narrow", c.Width)
-	case c.Power != High && c.Power != Mid && c.Power != Low:
-		return fmt.Errorf("power %q: use high, mid or low", c.Power)
-	case c.ReceiveTone.Kind() == tone.Burst:
-		return fmt.Errorf("a 1750 Hz burst opens repeaters; it cannot be a receive tone")
+// Fault is a field that cannot be as it is.
+type Fault struct {
+	Field Field
+	Text  string
+}
+
+// Faults reports everything that keeps c from being a channel, field by field.
+func (c Channel) Faults() []Fault {
+	var out []Fault
+	add := func(f Field, format string, args ...any) { out = append(out, Fault{f, fmt.Sprintf(format, args...)}) }
+	if c.Receive <= 0 || c.Receive > freq.Max {
+		add(FieldReceive, "receive frequency %v is outside 0 to %v", c.Receive, freq.Max)
 	}
 	switch c.How.Kind {
 	case Simplex, Blocked, Shift, Split:
+		if tx, ok := c.Transmit(); ok && c.How.Kind != Simplex && (tx <= 0 || tx > freq.Max) {
+			add(FieldShift, "transmit frequency %v is outside 0 to %v", tx, freq.Max)
+		}
 	default:
-		return fmt.Errorf("transmit kind %q: use simplex, shift, split or none", c.How.Kind)
+		add(FieldShift, "transmit kind %q: use simplex, shift, split or none", c.How.Kind)
 	}
-	if tx, ok := c.Transmit(); ok && (tx <= 0 || tx > freq.Max) {
-		return fmt.Errorf("transmit frequency %v is outside 0 to %v", tx, freq.Max)
+	if c.ReceiveTone.Kind() == tone.Burst {
+		add(FieldToneIn, "a 1750 Hz burst opens repeaters; it cannot be a receive tone")
+	}
+	if c.Width != Wide && c.Width != Narrow {
+		add(FieldWidth, "bandwidth %q: use wide or narrow", c.Width)
+	}
+	if c.Power != High && c.Power != Mid && c.Power != Low {
+		add(FieldPower, "power %q: use high, mid or low", c.Power)
+	}
+	return out
+}
+
+// Validate reports the first fault of c, or nil.
+func (c Channel) Validate() error {
+	if faults := c.Faults(); len(faults) > 0 {
+		return errors.New(faults[0].Text)
 	}
 	return nil
 }

@@ -183,6 +183,10 @@ func TestRules(t *testing.T) {
 		{"tone-downlink", "146.88 156.7", "146.88 110.9", Fix, "146.88 110.9", trail}, // the newer of two lists counts
 		{"unlisted", "147.345 100", "146.52", Note, "", trail},
 		{"receive-only", "162.475 simplex", "146.52", Stop, "162.475 rx only", trail},
+		{"entry-name", "Ridge", "146.76 123 Ridge", Check, `146.76 - 123 "Ridge"`, trail},
+		{"entry-name", "QMarran", "146.94 88.5 QMarran", Check, `146.94 - 88.5 "Marran"`, trail},
+		{"entry-name", "Nowhere at all", "146.52 Nowhere", Check, "", trail},
+		{"entry-lines", "147.24 + 103.5\n146.94 - 88.5", "147.24 + 103.5", Check, "147.24 + 103.5", trail},
 		{"space-station", "437.8 tx 145.99 67", "436.5 tx 145.9", Note, "", ferry},
 		{"space-station", "437.8", "446", Stop, "437.8 tx 145.99 67", trail},
 		{"space-station", "437.805 tx 145.99", "446", Check, "437.805 tx 145.99 67", ferry},

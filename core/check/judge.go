@@ -19,6 +19,13 @@ import (
 // judges again with those in hand.
 func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
 	q := listing.Query{Place: s.Place, RadiusKM: s.RadiusKM, Height: s.Height}
+	if s.Draft != nil && s.Draft.Query() != "" {
+		var err error
+		if s.Outputs, err = listing.FindNamed(ctx, src, s.Draft.Query(), q); err != nil {
+			return Result{}, err
+		}
+		return Run(s), nil
+	}
 	if s.Channel.Receive != 0 {
 		var err error
 		if s.Outputs, s.Inputs, err = listing.Find(ctx, src, s.Plan, s.Channel, q); err != nil {

@@ -15,7 +15,7 @@ import (
 // in its newest statement, provided that it may be heard here or that the
 // channel names it.
 func meant(s Subject) *listing.Match {
-	if s.Channel.Receive == 0 || len(s.Outputs) == 0 {
+	if s.Channel.Receive == 0 || len(s.Outputs) == 0 { // without a frequency Outputs are what a name found
 		return nil
 	}
 	m := &s.Outputs[0]

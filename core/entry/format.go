@@ -71,6 +71,14 @@ func quoted(name string) string { return `"` + strings.ReplaceAll(name, `"`, `""
 // Rewrite returns the line changed so that it reads as the channel to, in the
 // person's own words where those still stand. It falls back to Format.
 func Rewrite(line string, d *Draft, to channel.Channel, plan *band.Plan) string {
+	for _, o := range d.Offers {
+		if o.Channel == to {
+			return o.Line
+		}
+	}
+	if d.Query() != "" {
+		return Format(to, d.Slot, d.Scan)
+	}
 	r := rewriting{runes: []rune(line), words: d.Words}
 	from := d.Channel
 	if from.Receive != to.Receive {
@@ -83,7 +91,7 @@ func Rewrite(line string, d *Draft, to channel.Channel, plan *band.Plan) string 
 		r.replace(shortTones(to), AsTone, AsSquelch, AsTones, AsReceiveTone)
 	}
 	if from.Name != to.Name {
-		r.replace(quoted(to.Name), AsName)
+		r.replace(quoted(to.Name), AsName, AsCallsign)
 	}
 	if got := Read(r.String(), plan); got.Complete() && got.Channel == to {
 		return r.String()

@@ -28,6 +28,18 @@ type Pattern struct {
 	problem func(r *reading, v []value) string // for what is understood well enough to say what is wrong
 }
 
+// Spellings are the forms with every word written out.
+func (p Pattern) Spellings() []string {
+	out := make([]string, len(p.Forms))
+	for i, f := range p.Forms {
+		for name, list := range sets {
+			f = strings.ReplaceAll(f, "{"+name+"}", list)
+		}
+		out[i] = f
+	}
+	return out
+}
+
 // Costs. They order the readings of a word; their sums order the readings of
 // a line. Common practice, no source.
 const (

@@ -170,7 +170,7 @@ var Patterns = []Pattern{
 		take:    func(s *state, v []value) bool { return s.setCode(v[0]) },
 	},
 	{
-		ID: "burst", Group: gTone, As: AsTone, Forms: []string{"send|sends|with 1750 hz? burst", "1750 hz? burst?", "tone? burst", "toneburst", "call tone", "1750 hz? tone"}, Example: "145.725 1750",
+		ID: "burst", Group: gTone, As: AsTone, Forms: []string{"send|sends|with 1750 hz? burst", "1750 hz? burst?", "tone? burst", "toneburst", "call tone", "1750 hz? tone"}, Example: "145.725 tone burst",
 		Meaning: "the 1750 Hz tone burst",
 		take:    func(s *state, _ []value) bool { return s.setOut(tone.Burst1750) },
 	},
@@ -349,7 +349,7 @@ var Patterns = []Pattern{
 		take:    func(*state, []value) bool { return true },
 	},
 	{
-		ID: "joins", Group: gName, As: AsJoins, Forms: []string{"<joins>", "power", "frequency", "mhz"}, Example: "146.94 with 88.5",
+		ID: "joins", Group: gName, As: AsJoins, Forms: []string{"<joins>", "power", "frequency", "mhz"}, Example: "repeater on 146.94",
 		Meaning: "joining words say nothing",
 		take:    func(*state, []value) bool { return true },
 	},
@@ -430,7 +430,7 @@ func power(p channel.Power, wordsFor, example string) Pattern {
 
 func access(a string, forms ...string) Pattern {
 	return Pattern{
-		ID: a, Group: gName, As: AsAccess, Forms: forms, Example: "147.24 103.5 " + a,
+		ID: "access-" + a, Group: gName, As: AsAccess, Forms: forms, Example: "147.24 103.5 " + a,
 		Meaning: "the listing says that it is " + a + "; sets nothing in the radio",
 		take:    func(s *state, _ []value) bool { return s.setAccess(a) },
 	}

@@ -136,3 +136,28 @@ func TestLongLinesAreQuick(t *testing.T) {
 		assert.False(t, d.Complete(), unit)
 	}
 }
+
+// TestPatterns: every pattern has an example in which it is used, and says
+// what it means.
+func TestPatterns(t *testing.T) {
+	seen := map[string]bool{}
+	for _, p := range Patterns {
+		assert.False(t, seen[p.ID], "%s stands twice", p.ID)
+		seen[p.ID] = true
+		assert.NotEmpty(t, p.Meaning, p.ID)
+		assert.NotEmpty(t, p.Group, p.ID)
+		region := "us"
+		if p.ID == "designator" || p.ID == "burst" {
+			region = "uk"
+		}
+		r := &reading{tokens: spoken(tokens(p.Example)), plan: band.MustLoad(region), levels: handheld}
+		best, second := r.search()
+		used := false
+		for _, s := range []*state{best, second} {
+			for ; s != nil && s.edge != nil; s = s.prev {
+				used = used || s.edge.pattern.ID == p.ID
+			}
+		}
+		assert.True(t, used, "%s is not used in %q", p.ID, p.Example)
+	}
+}

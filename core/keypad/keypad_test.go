@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/band"
+	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/radio"
 )
@@ -126,4 +127,13 @@ func TestLosses(t *testing.T) {
 	assert.Equal(t, "the display leaves out the end of 446.0125 MHz", sheet(t, "trail", "446.0125").Rest.Note)
 	assert.Contains(t, sheet(t, "ferry", "146.94 simplex").After, "automatic shift on again, for the next repeater")
 	assert.Empty(t, sheet(t, "trail", "146.52").Losses)
+}
+
+// TestAnyDecimals: a profile that got past the check does not stop the program.
+func TestAnyDecimals(t *testing.T) {
+	for _, decimals := range []int{-3, 0, 3, 6, 7} {
+		p := *radio.Profiles()[0]
+		p.Display.Decimals = decimals
+		assert.NotPanics(t, func() { Write(channel.New(146_520_000), &p, p.Slots.First, "") }, decimals)
+	}
 }

@@ -307,7 +307,7 @@ func (w *writer) after() []string {
 // figures formats a frequency as the display does.
 func (w *writer) figures(f freq.Hz) string {
 	s := fmt.Sprintf("%d.%06d", f/freq.MHz, f%freq.MHz)
-	return s[:len(s)-6+w.p.Display.Decimals]
+	return strings.TrimSuffix(s[:len(s)-6+min(max(w.p.Display.Decimals, 0), 6)], ".")
 }
 
 // dropped says that the display hides the last figures of f.

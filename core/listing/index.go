@@ -65,6 +65,12 @@ func (x *Indexed) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) 
 	return out, nil
 }
 
+// ByName implements Source. It reads every record: a name is asked for once a
+// keystroke at most.
+func (x *Indexed) ByName(_ context.Context, text string, box *geo.Box) ([]Record, error) {
+	return byName(x.records, text, box), nil
+}
+
 // Decisions implements Source: nobody decided anything.
 func (x *Indexed) Decisions(context.Context) ([]Decision, error) { return nil, nil }
 

@@ -23,6 +23,9 @@ type Source interface {
 	// OnOutputs returns the records whose output is one of the given
 	// frequencies; the box is as above.
 	OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) ([]Record, error)
+	// ByName returns the records whose callsign or locality holds every word of
+	// the text, at most MaxNamed of them.
+	ByName(ctx context.Context, text string, box *geo.Box) ([]Record, error)
 	// Decisions returns what people decided about statements: that two speak
 	// of one repeater, or of two.
 	Decisions(ctx context.Context) ([]Decision, error)
@@ -50,6 +53,32 @@ func (m Memory) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) ([
 		}
 	}
 	return out, nil
+}
+
+// ByName implements Source.
+func (m Memory) ByName(_ context.Context, text string, box *geo.Box) ([]Record, error) {
+	return byName(m, text, box), nil
+}
+
+// MaxNamed is how many records are looked at for a name.
+const MaxNamed = 200
+
+// byName returns the records that a text names.
+func byName(records []Record, text string, box *geo.Box) []Record {
+	words := strings.Fields(strings.ToLower(text))
+	var out []Record
+	for i := range records {
+		r := &records[i]
+		at := strings.ToLower(r.Callsign + " " + r.Locality)
+		all := len(words) > 0
+		for _, w := range words {
+			all = all && strings.Contains(at, w)
+		}
+		if all && inside(r, box) && len(out) < MaxNamed {
+			out = append(out, *r)
+		}
+	}
+	return out
 }
 
 // Decisions implements Source: nobody decided anything.
@@ -139,6 +168,22 @@ func Find(ctx context.Context, src Source, plan *band.Plan, c channel.Channel, q
 		return cmp.Or(cmp.Compare(a.away(), b.away()), cmp.Compare(a.Key, b.Key))
 	})
 	return outputs, inputs, nil
+}
+
+// FindNamed returns the records that a text names, the nearest first.
+func FindNamed(ctx context.Context, src Source, text string, q Query) ([]Match, error) {
+	records, err := src.ByName(ctx, text, q.Box())
+	if err != nil {
+		return nil, err
+	}
+	out := Measure(records, channel.Channel{}, q)
+	slices.SortStableFunc(out, func(a, b Match) int {
+		return cmp.Or(cmp.Compare(a.away(), b.away()), b.Updated.Compare(a.Updated.Time), cmp.Compare(a.Source, b.Source), cmp.Compare(a.Key, b.Key))
+	})
+	for i := range out {
+		out[i].Differences, out[i].Named = []Difference{}, true
+	}
+	return out, joined(ctx, src, out)
 }
 
 // joined says which matches speak of one repeater.

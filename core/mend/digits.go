@@ -39,11 +39,24 @@ var costs = map[Slip]float64{
 	NoTone: 1.2, MissingDigit: 1.2, DoubledDigit: 1.2, ToneDigits: 1.2, CodeOrTone: 1.2, OtherLine: 1.4, OtherLines: 2, ToneNear: 1.6, OtherDigit: 4, OtherTone: 4,
 }
 
-// keypad says which digits lie beside each other on a keypad of three columns
-// or on a row of digits.
-var keypad = map[byte]string{
-	'0': "891", '1': "024", '2': "1345", '3': "246", '4': "1357", '5': "24687", '6': "35978", '7': "4680", '8': "57906", '9': "680",
-}
+// keypad says which digits lie beside each other, worked out from the rows and
+// columns of a keypad of three columns and from the row of digits above
+// letters.
+var keypad = func() map[byte]string {
+	out := map[byte]string{}
+	beside := func(line string) {
+		for i := 1; i < len(line); i++ {
+			a, b := line[i-1], line[i]
+			if strings.IndexByte(out[a], b) < 0 {
+				out[a], out[b] = out[a]+string(b), out[b]+string(a)
+			}
+		}
+	}
+	for _, line := range []string{"123", "456", "789", "147", "2580", "369", "1234567890"} {
+		beside(line)
+	}
+	return out
+}()
 
 // compare says by which slip the typed figures came from the right ones; ok
 // is false if it takes more than one. Both are decimal texts such as

@@ -187,6 +187,20 @@ func TestAnyOrder(t *testing.T) {
 	})
 }
 
+// TestKeypad: the neighbours of each digit by the place that it has on a keypad
+// of three columns (ITU-T E.161) and in the row of digits of a keyboard; a
+// neighbour of a neighbour is none, and it goes both ways.
+func TestKeypad(t *testing.T) {
+	for d, want := range map[byte]string{
+		'0': "89", '1': "24", '2': "135", '3': "246", '4': "1357", '5': "2468", '6': "3579", '7': "468", '8': "5790", '9': "680",
+	} {
+		assert.ElementsMatch(t, []byte(want), []byte(keypad[d]), string(d))
+		for i := range want {
+			assert.Contains(t, keypad[want[i]], string(d), "%c lies beside %c both ways", d, want[i])
+		}
+	}
+}
+
 func TestCompare(t *testing.T) {
 	for _, c := range []struct {
 		typed, right string

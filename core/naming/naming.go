@@ -56,13 +56,13 @@ func Fits(s string, limits radio.Names) bool {
 func options(clean string, length int) []string {
 	words, figures := split(clean)
 	out := []string{clean, strings.ReplaceAll(clean, " ", "")}
-	if len(words) > 0 && len(words[0]) >= 4 {
+	if len(words) > 0 && count(words[0]) >= 4 {
 		out = append(out, words[0]+space(figures), words[0]+figures)
 	}
 	squeezed := squeeze(words, length-len(figures))
 	out = append(out, squeezed+space(figures), squeezed+figures)
-	if joined := strings.Join(words, ""); len(joined)+len(figures) > length && length > len(figures) {
-		out = append(out, joined[:length-len(figures)]+figures)
+	if joined := []rune(strings.Join(words, "")); len(joined)+len(figures) > length && length > len(figures) {
+		out = append(out, string(joined[:length-len(figures)])+figures)
 	}
 	return out
 }
@@ -86,32 +86,36 @@ func split(clean string) (words []string, figures string) {
 func squeeze(words []string, length int) string {
 	s := append([]string(nil), words...)
 	for i := len(s) - 1; i >= 0 && total(s) > length; i-- {
-		s[i] = s[i][:1] + strings.Map(func(r rune) rune {
+		first := string([]rune(s[i])[:1])
+		s[i] = first + strings.Map(func(r rune) rune {
 			if strings.ContainsRune("AEIOUaeiou", r) {
 				return -1
 			}
 			return r
-		}, s[i][1:])
+		}, strings.TrimPrefix(s[i], first))
 	}
 	return strings.Join(s, "")
 }
 
 func total(words []string) (n int) {
 	for _, w := range words {
-		n += len(w)
+		n += count(w)
 	}
 	return n
 }
 
+// count is the length in characters, not in bytes: displays differ in script.
+func count(s string) int { return len([]rune(s)) }
+
 func numbered(clean string, length int, taken func(string) bool) string {
-	base := strings.ReplaceAll(clean, " ", "")
+	base := []rune(strings.ReplaceAll(clean, " ", ""))
 	for n := 2; ; n++ {
 		end := strconv.Itoa(n)
 		keep := min(length-len(end), len(base))
 		if keep < 0 {
 			return "" // more channels than the length can tell apart
 		}
-		if s := base[:keep] + end; !taken(s) {
+		if s := string(base[:keep]) + end; !taken(s) {
 			return s
 		}
 	}

@@ -96,6 +96,12 @@ func (p *Profile) Check() []FieldError {
 	if p.Entry == Automatic && p.AutoFrom == "" {
 		add("automatic_region", "a radio that shifts by itself has the table of a region: %s", strings.Join(band.Regions(), ", "))
 	}
+	if p.AutoFrom != "" && !slices.Contains(band.Regions(), p.AutoFrom) {
+		add("automatic_region", "%q is not a region: use one of %s", p.AutoFrom, strings.Join(band.Regions(), ", "))
+	}
+	if d := p.Display.Decimals; d < 0 || d > 6 {
+		add("decimals", "a display has 0 to 6 digits after the point")
+	}
 	if p.Relay.CrossBand && p.Receivers != DualReceive {
 		add("relay", "a cross-band relay needs two receivers: dual watch will not do")
 	}
@@ -119,7 +125,7 @@ func (p *Profile) Check() []FieldError {
 // longestText is how long any text of a profile may be, in bytes.
 const longestText = 1000
 
-// within reports whether v lies in a range; what is no number does not.
+// within reports whether v lies in a range; what is not a number does not.
 func within(v, least, most float64) bool { return v >= least && v <= most }
 
 func text(key, group, label, hint string, at func(*Profile) *string) Field {

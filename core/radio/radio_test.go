@@ -1,6 +1,7 @@
 package radio
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -167,4 +168,24 @@ func TestAutoShift(t *testing.T) {
 	assert.Equal(t, freq.MustParseOffset("-0.6"), ferry.AutoShift(freq.MustParse("146.94")))
 	assert.Zero(t, ferry.AutoShift(freq.MustParse("146.52")))
 	assert.Zero(t, load(t, "trail").AutoShift(freq.MustParse("146.94")))
+}
+
+// TestProfilesThatWouldStopTheProgram are refused when they are read, and do no
+// harm where one is stored all the same.
+func TestProfilesThatWouldStopTheProgram(t *testing.T) {
+	b, err := Write(Profiles()[0])
+	require.NoError(t, err)
+	for _, c := range []struct{ from, to, says string }{
+		{"decimals: 3", "decimals: 7", "0 to 6 digits"},
+		{"decimals: 3", "decimals: -1", "0 to 6 digits"},
+		{"name:", "automatic_shift_region: atlantis\nname:", "is not a region"},
+	} {
+		text := strings.Replace(string(b), c.from, c.to, 1)
+		require.NotEqual(t, string(b), text)
+		_, err := Read([]byte(text))
+		require.ErrorContains(t, err, c.says)
+	}
+	p := *Profiles()[0]
+	p.AutoFrom = "atlantis"
+	assert.Zero(t, p.AutoShift(146_940_000))
 }

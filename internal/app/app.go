@@ -8,6 +8,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -56,6 +57,11 @@ func (f *Fault) add(field, message string, args ...any) {
 }
 
 // or returns f as an error if it holds a fault.
+// has reports whether a field is at fault already.
+func (f *Fault) has(field string) bool {
+	return slices.ContainsFunc(f.Fields, func(x FieldFault) bool { return x.Field == field })
+}
+
 func (f *Fault) or() error {
 	if len(f.Fields) == 0 {
 		return nil

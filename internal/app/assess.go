@@ -35,6 +35,7 @@ type Answer struct {
 	Matches  []Match          `json:"matches"`
 	Verdict  evidence.Verdict `json:"verdict"`
 	Findings []check.Finding  `json:"findings"`
+	Offers   []Offer          `json:"offers"` // the channels of several lines at once
 
 	draft  *entry.Draft
 	result check.Result
@@ -58,13 +59,27 @@ type Match struct {
 	Differences  []listing.Difference `json:"differences"`
 }
 
+// Offer is one of several lines.
+type Offer struct {
+	Line     string          `json:"line"`
+	Channel  channel.Channel `json:"channel"`
+	Complete bool            `json:"complete"`
+}
+
 // Ask reads a line, finds what is published about it and judges it.
 func Ask(ctx context.Context, q Question) (*Answer, error) {
-	d := entry.Read(q.Line, q.Plan)
+	reader := entry.Reader{Plan: q.Plan}
+	if q.Radio != nil {
+		reader.Levels = entry.Levels{Low: q.Radio.Watts.Low, Mid: q.Radio.Watts.Mid, High: q.Radio.Watts.High}
+	}
+	d := reader.Read(q.Line)
 	if d.Slot == nil {
 		d.Slot = q.Slot
 	}
-	a := &Answer{Channel: d.Channel, Slot: d.Slot, Words: d.Words, draft: d}
+	a := &Answer{Channel: d.Channel, Slot: d.Slot, Words: d.Words, Offers: []Offer{}, draft: d}
+	for _, o := range d.Offers {
+		a.Offers = append(a.Offers, Offer{Line: o.Line, Channel: o.Channel, Complete: o.Complete()})
+	}
 	s := check.Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: q.Plan, Radio: q.Radio, Roll: q.Roll, Settings: q.Settings}
 	r, err := check.Judge(ctx, q.Source, s)
 	if err != nil {

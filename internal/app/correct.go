@@ -70,6 +70,11 @@ func (c corrected) ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]li
 	return c.apply(c.from.ByInput(ctx, r, box))
 }
 
+// ByName implements listing.Source.
+func (c corrected) ByName(ctx context.Context, text string, box *geo.Box) ([]listing.Record, error) {
+	return c.apply(c.from.ByName(ctx, text, box))
+}
+
 // Decisions implements listing.Source.
 func (c corrected) Decisions(ctx context.Context) ([]listing.Decision, error) {
 	return c.from.Decisions(ctx)

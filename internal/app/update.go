@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"fmt"
+	"strconv"
 	"strings"
 
 	"mnemos/core/channel"
@@ -65,7 +66,7 @@ func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
 	if u.Receive != nil {
 		line := entry.Read("rx "+*u.Receive, d.band)
 		if line.Channel.Receive == 0 || len(line.Words) != 1 || line.Problem() != nil {
-			f.add("receive", "%q is no frequency: type it in MHz, such as 147.24", *u.Receive)
+			f.add("receive", "%q is not a frequency: type it in MHz, such as 147.24", *u.Receive)
 		} else {
 			c.Receive = line.Channel.Receive
 		}
@@ -85,20 +86,12 @@ func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
 	if u.Power != nil {
 		c.Power = channel.Power(*u.Power)
 	}
-	if err := c.Validate(); err != nil && len(f.Fields) == 0 {
-		f.add(blame(err), "%v", err)
-	}
-	return c
-}
-
-// blame finds the field that a validation error speaks of.
-func blame(err error) string {
-	for word, field := range map[string]string{"bandwidth": "bandwidth", "power": "power", "burst": "tone_in", "transmit": "shift"} {
-		if strings.Contains(err.Error(), word) {
-			return field
+	for _, x := range c.Faults() {
+		if !f.has(string(x.Field)) {
+			f.add(string(x.Field), "%s", x.Text)
 		}
 	}
-	return "receive"
+	return c
 }
 
 // how reads the shift: a signed size, a sign alone, "simplex", "rx only" or a
@@ -117,7 +110,7 @@ func (u Update) how(f *Fault, d *desk, c channel.Channel) channel.How {
 		switch w.As {
 		case entry.AsShift, entry.AsSimplex, entry.AsReceiveOnly, entry.AsTransmit:
 		default:
-			f.add("shift", "%q is no shift: type a sign and a size such as -600, simplex, rx only, or tx and a frequency", text)
+			f.add("shift", "%q is not a shift: type a sign and a size such as -600, simplex, rx only, or tx and a frequency", text)
 			return c.How
 		}
 	}
@@ -165,8 +158,8 @@ func (u Update) slot(f *Fault, d *desk, to *store.Entry) *store.Entry {
 	if u.Slot == nil {
 		return nil
 	}
-	var n int
-	if _, err := fmt.Sscanf(strings.TrimPrefix(strings.TrimSpace(*u.Slot), "#"), "%d", &n); err != nil || !d.radio.Slots.Holds(n) {
+	n, err := strconv.Atoi(strings.TrimPrefix(strings.TrimSpace(*u.Slot), "#"))
+	if err != nil || !d.radio.Slots.Holds(n) {
 		f.add("slot", "%s has slots %d to %d: type one of them", d.radio.Name, d.radio.Slots.First, d.radio.Slots.Last)
 		return nil
 	}
@@ -176,7 +169,7 @@ func (u Update) slot(f *Fault, d *desk, to *store.Entry) *store.Entry {
 		return nil
 	}
 	if !u.Swap {
-		f.add("slot", "slot %d holds %s: type a vacant slot, or exchange the two with Alt and an arrow key", n, label(other.Channel))
+		f.add("slot", "slot %d holds %s: type an empty slot, or swap the two with Alt and an arrow key", n, label(other.Channel))
 		return nil
 	}
 	to.Slot = n

@@ -28,6 +28,12 @@ func TestRulesDocIsFresh(t *testing.T) {
 	assert.True(t, bytes.Equal(RulesMarkdown(), b), "docs/rules.md is stale: run make rules")
 }
 
+func TestWordsDocIsFresh(t *testing.T) {
+	b, err := os.ReadFile("../../docs/entry-line.md")
+	require.NoError(t, err)
+	assert.True(t, bytes.Equal(WordsMarkdown(), b), "docs/entry-line.md is stale: run make rules")
+}
+
 func TestExampleListing(t *testing.T) {
 	f, err := os.Open("../../docs/formats/listing-example.json")
 	require.NoError(t, err)
@@ -51,6 +57,10 @@ func TestExitCodes(t *testing.T) {
 		args []string
 		code int
 	}{
+		{[]string{"rules", "nope"}, 2},
+		{[]string{"words", "nope"}, 2},
+		{[]string{"words", "tsql"}, 0},
+		{[]string{"read", "--radius", "NaN", "146.52"}, 2},
 		{[]string{"read", "146.52"}, 0},
 		{[]string{"read", "147.24 100"}, 0}, // unverified, but nothing worse than notes
 		{[]string{"read", "146.94 141.0"}, 1},

@@ -98,7 +98,7 @@ func (f *readFlags) question() (app.Question, error) {
 		return q, err
 	}
 	q.Settings = check.Defaults(now())
-	if f.radius <= 0 || f.radius > 20_000 {
+	if !(f.radius > 0 && f.radius <= 20_000) { // so that NaN is refused too
 		return q, fmt.Errorf("--radius %g: write kilometres between 0 and 20000", f.radius)
 	}
 	q.Settings.RadiusKM = f.radius

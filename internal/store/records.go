@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"strings"
 
 	"mnemos/core/band"
 	"mnemos/core/freq"
@@ -90,6 +91,21 @@ func (s *Store) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) 
 		return nil, fmt.Errorf("search records: %w", err)
 	}
 	return s.search(ctx, "record_output", "output_hz IN (SELECT value FROM json_each(?))", []any{string(list)}, box)
+}
+
+// ByName implements listing.Source over the active editions.
+func (s *Store) ByName(ctx context.Context, text string, box *geo.Box) ([]listing.Record, error) {
+	query := "SELECT edition_id, " + recordColumns + " FROM record WHERE edition_id IN (SELECT id FROM edition WHERE active = 1)"
+	var args []any
+	for _, w := range strings.Fields(text) {
+		query += ` AND callsign || ' ' || locality LIKE ? ESCAPE '\'`
+		args = append(args, "%"+strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(w)+"%")
+	}
+	if box != nil {
+		query += " AND (lat IS NULL OR lat BETWEEN ? AND ? AND lon BETWEEN ? AND ?)"
+		args = append(args, box.South, box.North, box.West, box.East)
+	}
+	return s.rows(ctx, query+" ORDER BY output_hz LIMIT ?", append(args, listing.MaxNamed))
 }
 
 func (s *Store) records(ctx context.Context, column, index string, r band.Span, box *geo.Box) ([]listing.Record, error) {

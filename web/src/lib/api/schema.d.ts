@@ -1059,6 +1059,12 @@ export interface components {
             matches: components["schemas"]["Match"][];
             verdict: components["schemas"]["Verdict"];
             findings: components["schemas"]["Finding"][];
+            /** @description The channels of several lines at once; each is a line of its own */
+            offers: {
+                line: string;
+                channel: components["schemas"]["Channel"];
+                complete: boolean;
+            }[];
             complete: boolean;
             sentence: {
                 kind: string;
