@@ -77,8 +77,8 @@ func TestFindByKeyboard(t *testing.T) {
 	p.reads("#slot-4", "Herring Gate") // the nearer first
 	p.reads("#slot-10", "Beacon Hill")
 	p.presses("z", kb.ModifierCtrl)
-	p.reads("#slot-4", "vacant")
-	p.reads("#slot-10", "vacant")
+	p.reads("#slot-4", "empty")
+	p.reads("#slot-10", "empty")
 }
 
 // TestFindNarrows ticks what narrows the search, and says why a repeater is
@@ -126,7 +126,7 @@ func TestBringByHand(t *testing.T) {
 	p.reads("[role=dialog]", "Of the first 3 rows 3 can be read")
 	p.chooses(`[role=dialog] select[aria-label="PL is"]`, "uplink_tone")
 	p.reads("[role=dialog]", "1 cannot")
-	p.do(clickText("Take what can be read"))
+	p.do(clickText("Import the readable rows"))
 	p.reads("[role=dialog]", "club is in. 2 rows taken, 1 could not be read")
 	p.accessible()
 	p.do(clickText("Close"))
@@ -233,7 +233,7 @@ func TestHostileNames(t *testing.T) {
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("[role=dialog] input[type=file]"), []string{file}))
 	p.reads("[role=dialog]", "As understood")
 	p.accessible()
-	p.do(clickText("Take what can be read"))
+	p.do(clickText("Import the readable rows"))
 	p.reads("[role=dialog]", "is in.")
 	p.do(clickText("Close"))
 	p.reads("[role=option]", "<script>")

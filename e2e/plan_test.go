@@ -13,7 +13,7 @@ import (
 func TestSixSteps(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.reads("header", "Three Lights Walk")
-	p.reads("[role=grid]", "vacant")
+	p.reads("[role=grid]", "empty")
 
 	// Type and see.
 	p.presses("/")
@@ -40,7 +40,7 @@ func TestSixSteps(t *testing.T) {
 	p.presses(kb.Escape)
 	p.do(blur())
 	p.presses("z", kb.ModifierCtrl)
-	p.reads("#slot-4", "vacant")
+	p.reads("#slot-4", "empty")
 	p.presses("z", kb.ModifierCtrl, kb.ModifierShift)
 	p.reads("#slot-4", "agrees")
 
@@ -109,7 +109,7 @@ func TestSixSteps(t *testing.T) {
 	// Delete, and take it back.
 	p.do(focus("#slot-8"))
 	p.presses(kb.Delete)
-	p.reads("#slot-8", "vacant")
+	p.reads("#slot-8", "empty")
 	p.presses("z", kb.ModifierCtrl)
 	p.reads("#slot-8", "Pell Light")
 }
@@ -177,7 +177,7 @@ func TestMistakes(t *testing.T) {
 	p.types("146.55 Mine #1")
 	p.reads("section", "Slot 1 holds Calling")
 	p.presses(kb.Enter)
-	p.reads("#say", "Slot 1 holds Calling. The fix below uses a vacant slot")
+	p.reads("#say", "Slot 1 holds Calling. The fix below uses an empty slot")
 	p.presses("=")
 	p.until(`document.querySelector('#entry').value === '146.55 Mine #4'`)
 	p.presses(kb.Enter)

@@ -93,11 +93,11 @@ func TestRibbonByKeyboard(t *testing.T) {
 	p.reads("#evidence dl", "listing-disagree; source: the published records")
 }
 
-// TestWrongAddress asks for a sheet of a slot that is vacant.
+// TestWrongAddress asks for a sheet of a slot that is empty.
 func TestWrongAddress(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.do(chromedp.Navigate(p.url + "/keypad/1/4"))
-	p.reads("[role=alert]", "slot 4 is vacant")
+	p.reads("[role=alert]", "slot 4 is empty")
 	p.presses(kb.Escape)
 	p.sees("#entry")
 }

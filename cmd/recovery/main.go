@@ -69,6 +69,16 @@ func run() error {
 	}
 	fmt.Printf("%d lines read and checked in %s\n\n", len(out), time.Since(start).Round(time.Second))
 	met := recovery.Report(os.Stdout, out)
+	fmt.Println()
+	met = recovery.Confidence(os.Stdout, out) && met
+	for _, weight := range []string{"0.5", "2"} {
+		again, err := recovery.Run(context.Background(), *program, folder, *today, all, "--slip-weight", weight)
+		if err != nil {
+			return err
+		}
+		fmt.Printf("\nwith the weights of all slips times %s\n", weight)
+		met = recovery.Confidence(os.Stdout, again) && met
+	}
 	for _, o := range out {
 		wrong := o.Class == recovery.Unique && !o.First || strings.HasPrefix(string(o.Class), "clean") && o.Alarm
 		if wrong && *misses > 0 {

@@ -26,9 +26,9 @@ const (
 	Blocked Kind = "none"    // not at all: receive only
 )
 
-// How is the transmit side of a channel. Offset counts for Shift only,
+// TransmitSide is the transmit side of a channel. Offset counts for Shift only,
 // Frequency for Split only; the other is zero, so that values compare.
-type How struct {
+type TransmitSide struct {
 	Kind      Kind
 	Offset    freq.Offset
 	Frequency freq.Hz
@@ -62,7 +62,7 @@ const MaxName = 60
 type Channel struct {
 	Name         string
 	Receive      freq.Hz
-	How          How
+	Side         TransmitSide
 	TransmitTone tone.Tone // sent with every over (encode)
 	ReceiveTone  tone.Tone // needed to open the own squelch (decode)
 	Width        Width
@@ -71,19 +71,19 @@ type Channel struct {
 
 // New returns a simplex, wide, high-power channel without tones.
 func New(receive freq.Hz) Channel {
-	return Channel{Receive: receive, How: How{Kind: Simplex}, Width: Wide, Power: High}
+	return Channel{Receive: receive, Side: TransmitSide{Kind: Simplex}, Width: Wide, Power: High}
 }
 
 // Transmit returns the transmit frequency; ok is false for a receive-only
 // channel.
 func (c Channel) Transmit() (f freq.Hz, ok bool) {
-	switch c.How.Kind {
+	switch c.Side.Kind {
 	case Blocked:
 		return 0, false
 	case Shift:
-		return c.Receive.Add(c.How.Offset), true
+		return c.Receive.Add(c.Side.Offset), true
 	case Split:
-		return c.How.Frequency, true
+		return c.Side.Frequency, true
 	}
 	return c.Receive, true
 }
@@ -125,17 +125,17 @@ func (c Channel) Mode() Mode {
 	return Separate
 }
 
-// ShiftHow returns the transmit side with the given offset; an offset of zero
+// ShiftSide returns the transmit side with the given offset; an offset of zero
 // is simplex.
-func ShiftHow(o freq.Offset) How {
+func ShiftSide(o freq.Offset) TransmitSide {
 	if o == 0 {
-		return How{Kind: Simplex}
+		return TransmitSide{Kind: Simplex}
 	}
-	return How{Kind: Shift, Offset: o}
+	return TransmitSide{Kind: Shift, Offset: o}
 }
 
-// SplitHow returns the transmit side on a frequency of its own.
-func SplitHow(f freq.Hz) How { return How{Kind: Split, Frequency: f} }
+// SplitSide returns the transmit side on a frequency of its own.
+func SplitSide(f freq.Hz) TransmitSide { return TransmitSide{Kind: Split, Frequency: f} }
 
 // Fault is a field that cannot be as it is.
 type Fault struct {
@@ -150,13 +150,13 @@ func (c Channel) Faults() []Fault {
 	if c.Receive <= 0 || c.Receive > freq.Max {
 		add(FieldReceive, "receive frequency %v is outside 0 to %v", c.Receive, freq.Max)
 	}
-	switch c.How.Kind {
+	switch c.Side.Kind {
 	case Simplex, Blocked, Shift, Split:
-		if tx, ok := c.Transmit(); ok && c.How.Kind != Simplex && (tx <= 0 || tx > freq.Max) {
+		if tx, ok := c.Transmit(); ok && c.Side.Kind != Simplex && (tx <= 0 || tx > freq.Max) {
 			add(FieldShift, "transmit frequency %v is outside 0 to %v", tx, freq.Max)
 		}
 	default:
-		add(FieldShift, "transmit kind %q: use simplex, shift, split or none", c.How.Kind)
+		add(FieldShift, "transmit kind %q: use simplex, shift, split or none", c.Side.Kind)
 	}
 	if c.ReceiveTone.Kind() == tone.Burst {
 		add(FieldToneIn, "a 1750 Hz burst opens repeaters; it cannot be a receive tone")
@@ -181,7 +181,7 @@ func (c Channel) Validate() error {
 // The JSON form is public (docs/cli.md): it repeats the computed transmit
 // frequency for readers, and ignores it when read back.
 type (
-	wireHow struct {
+	wireSide struct {
 		Kind      Kind         `json:"kind"`
 		Offset    *freq.Offset `json:"offset_hz"`
 		Frequency *freq.Hz     `json:"transmit_hz"`
@@ -189,7 +189,7 @@ type (
 	wire struct {
 		Name         string    `json:"name"`
 		Receive      freq.Hz   `json:"receive_hz"`
-		How          wireHow   `json:"transmit"`
+		Side         wireSide  `json:"transmit"`
 		Transmit     *freq.Hz  `json:"transmit_hz"`
 		TransmitTone tone.Tone `json:"transmit_tone"`
 		ReceiveTone  tone.Tone `json:"receive_tone"`
@@ -201,7 +201,7 @@ type (
 // MarshalJSON writes the public form.
 func (c Channel) MarshalJSON() ([]byte, error) {
 	return json.Marshal(wire{
-		Name: c.Name, Receive: c.Receive, How: c.How.wire(), Transmit: c.transmitOrNil(),
+		Name: c.Name, Receive: c.Receive, Side: c.Side.wire(), Transmit: c.transmitOrNil(),
 		TransmitTone: c.TransmitTone, ReceiveTone: c.ReceiveTone, Width: c.Width, Power: c.Power,
 	})
 }
@@ -213,17 +213,17 @@ func (c *Channel) UnmarshalJSON(b []byte) error {
 		return err
 	}
 	v := Channel{
-		Name: w.Name, Receive: w.Receive, How: How{Kind: w.How.Kind},
+		Name: w.Name, Receive: w.Receive, Side: TransmitSide{Kind: w.Side.Kind},
 		TransmitTone: w.TransmitTone, ReceiveTone: w.ReceiveTone, Width: w.Width, Power: w.Power,
 	}
 	switch {
-	case w.How.Kind == Shift && w.How.Offset != nil:
-		v.How.Offset = *w.How.Offset
-	case w.How.Kind == Split && w.How.Frequency != nil:
-		v.How.Frequency = *w.How.Frequency
-	case w.How.Kind == Shift:
+	case w.Side.Kind == Shift && w.Side.Offset != nil:
+		v.Side.Offset = *w.Side.Offset
+	case w.Side.Kind == Split && w.Side.Frequency != nil:
+		v.Side.Frequency = *w.Side.Frequency
+	case w.Side.Kind == Shift:
 		return fmt.Errorf("a shift needs offset_hz")
-	case w.How.Kind == Split:
+	case w.Side.Kind == Split:
 		return fmt.Errorf("a split needs transmit_hz")
 	}
 	if err := v.Validate(); err != nil {

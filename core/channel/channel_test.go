@@ -17,11 +17,11 @@ func any1(t *rapid.T, label string) Channel {
 	c := New(freq.Hz(rapid.Int64Range(30_000_000, 1_300_000_000).Draw(t, label)))
 	switch rapid.IntRange(0, 3).Draw(t, label) {
 	case 1:
-		c.How = ShiftHow(freq.Offset(rapid.Int64Range(-10_000_000, 10_000_000).Draw(t, label)))
+		c.Side = ShiftSide(freq.Offset(rapid.Int64Range(-10_000_000, 10_000_000).Draw(t, label)))
 	case 2:
-		c.How = SplitHow(freq.Hz(rapid.Int64Range(30_000_000, 1_300_000_000).Draw(t, label)))
+		c.Side = SplitSide(freq.Hz(rapid.Int64Range(30_000_000, 1_300_000_000).Draw(t, label)))
 	case 3:
-		c.How = How{Kind: Blocked}
+		c.Side = TransmitSide{Kind: Blocked}
 	}
 	c.Name = rapid.String().Draw(t, label)
 	if rapid.Bool().Draw(t, label) {
@@ -85,16 +85,16 @@ func TestTransmit(t *testing.T) {
 	tx, ok := c.Transmit()
 	assert.True(t, ok)
 	assert.Equal(t, freq.Hz(146_940_000), tx)
-	c.How = ShiftHow(-600_000)
+	c.Side = ShiftSide(-600_000)
 	tx, _ = c.Transmit()
 	assert.Equal(t, freq.Hz(146_340_000), tx)
-	c.How = SplitHow(147_000_000)
+	c.Side = SplitSide(147_000_000)
 	assert.Equal(t, freq.Offset(60_000), c.Offset())
-	c.How = How{Kind: Blocked}
+	c.Side = TransmitSide{Kind: Blocked}
 	_, ok = c.Transmit()
 	assert.False(t, ok)
 	assert.Zero(t, c.Offset())
-	assert.Equal(t, How{Kind: Simplex}, ShiftHow(0))
+	assert.Equal(t, TransmitSide{Kind: Simplex}, ShiftSide(0))
 }
 
 func TestMode(t *testing.T) {
@@ -118,8 +118,8 @@ func TestValidate(t *testing.T) {
 		"bandwidth":          func(c *Channel) { c.Width = "huge" },
 		"power":              func(c *Channel) { c.Power = "max" },
 		"burst":              func(c *Channel) { c.ReceiveTone = tone.Burst1750 },
-		"kind":               func(c *Channel) { c.How.Kind = "both" },
-		"transmit frequency": func(c *Channel) { c.How = ShiftHow(-200_000_000) },
+		"kind":               func(c *Channel) { c.Side.Kind = "both" },
+		"transmit frequency": func(c *Channel) { c.Side = ShiftSide(-200_000_000) },
 	} {
 		c := good
 		change(&c)

@@ -24,8 +24,8 @@ func Diff(a, b Channel) []Op {
 	if a.Receive != b.Receive {
 		change("/receive_hz", a.Receive, b.Receive)
 	}
-	if a.How != b.How {
-		change("/transmit", a.How.wire(), b.How.wire())
+	if a.Side != b.Side {
+		change("/transmit", a.Side.wire(), b.Side.wire())
 	}
 	// The transmit frequency is derived; it is replaced too so that the
 	// patched document is right for readers that do not compute it.
@@ -47,8 +47,8 @@ func Diff(a, b Channel) []Op {
 	return ops
 }
 
-func (h How) wire() wireHow {
-	w := wireHow{Kind: h.Kind}
+func (h TransmitSide) wire() wireSide {
+	w := wireSide{Kind: h.Kind}
 	switch h.Kind {
 	case Shift:
 		w.Offset = &h.Offset

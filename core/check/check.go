@@ -50,8 +50,8 @@ type Rule struct {
 	Run   func(*Pass)
 }
 
-// Because is one line of the reasoning: a witness and what it says.
-type Because struct {
+// Reason is one line of the reasoning: a witness and what it says.
+type Reason struct {
 	Witness string `json:"witness"` // entered, published, band plan, radio, place
 	Text    string `json:"text"`
 }
@@ -64,46 +64,61 @@ type Finding struct {
 	Title    string        `json:"title"`   // states the fact
 	Message  string        `json:"message"` // the reason, one line
 	Source   string        `json:"source"`
-	Why      []Because     `json:"why"`
+	Why      []Reason      `json:"why"`
 	Fixes    []Remedy      `json:"fixes"`
 }
 
 // Remedy is a fix that can be applied: the channel it makes, and the patch
 // that leads there. A remedy for a slot changes no channel; Slot is set.
 type Remedy struct {
-	Label  string          `json:"label"`
-	Patch  []channel.Op    `json:"patch"`
-	Result channel.Channel `json:"result"`
-	Slot   *int            `json:"slot,omitempty"`
+	Label string `json:"label"`
+	// Confidence says whether the offer is very likely what was meant, or only
+	// possible; Odds is the likelihood behind it, where one was worked out.
+	Confidence Confidence      `json:"confidence"`
+	Odds       float64         `json:"odds"`
+	Patch      []channel.Op    `json:"patch"`
+	Result     channel.Channel `json:"result"`
+	Slot       *int            `json:"slot,omitempty"`
 }
+
+// Confidence is how sure an offer is.
+type Confidence string
+
+// The confidences. A possible offer is worded as a question.
+const (
+	VeryLikely Confidence = "very likely"
+	Possible   Confidence = "possible"
+)
 
 // Settings are the operator's circumstances.
 type Settings struct {
-	Place    *geo.Point // nil if unknown
-	RadiusKM float64    // how far published records count
-	Height   float64    // own aerial above the surrounding surface, metres
-	Today    time.Time
-	Stale    int // months after which a record is old
-	School   School
-	Services []string // IDs of the services that the operator uses beside amateur radio
-	Bands    []string // names of the bands that the licence permits; empty for all
+	Place      *geo.Point // nil if unknown
+	RadiusKM   float64    // how far published records count
+	Height     float64    // own aerial above the surrounding surface, metres
+	Today      time.Time
+	Stale      int // months after which a record is old
+	TonePolicy TonePolicy
+	Services   []string // IDs of the services that the operator uses beside amateur radio
+	Bands      []string // names of the bands that the licence permits; empty for all
+	// SlipWeight multiplies the weights of all slips; 0 is 1. For measuring.
+	SlipWeight float64
 }
 
 // Defaults returns the settings that hold where nothing else is said.
 func Defaults(today time.Time) Settings {
-	return Settings{RadiusKM: 150, Height: 1.5, Today: today, Stale: 12, School: EncodeFirst}
+	return Settings{RadiusKM: 150, Height: 1.5, Today: today, Stale: 12, TonePolicy: EncodeFirst}
 }
 
 // Subject is a channel with all that is known about its circumstances.
 type Subject struct {
-	Draft   *entry.Draft // the line it was read from; nil for a stored channel
-	Channel channel.Channel
-	Slot    *int // the slot it is in or is to go to; nil if none was named
-	Plan    *band.Plan
-	Radio   *radio.Profile // nil if no radio was named
-	Roll    *Roll          // what the radio holds
-	Outputs []listing.Match
-	Inputs  []listing.Match
+	Draft     *entry.Draft // the line it was read from; nil for a stored channel
+	Channel   channel.Channel
+	Slot      *int // the slot it is in or is to go to; nil if none was named
+	Plan      *band.Plan
+	Radio     *radio.Profile // nil if no radio was named
+	Occupancy *Occupancy     // what the radio holds
+	Outputs   []listing.Match
+	Inputs    []listing.Match
 	// Unsearched is set by Judge where no listing has anything in this band
 	// within the radius: then nothing published means nothing.
 	Unsearched bool
@@ -164,6 +179,7 @@ func (p *Pass) settle() []Finding {
 	}
 	out := slices.DeleteFunc(p.findings, func(f Finding) bool { return gone[f.Rule] })
 	slices.SortStableFunc(out, func(a, b Finding) int { return cmp.Compare(grave[a.Severity], grave[b.Severity]) })
+	p.weigh(out)
 	for i := range out {
 		out[i].Fixes = slices.DeleteFunc(out[i].Fixes, func(x Remedy) bool { return x.Slot == nil && !p.mayOffer(x.Result) })
 	}
@@ -201,7 +217,7 @@ func (p *Pass) Report(f Finding) {
 		f.Fixes = []Remedy{}
 	}
 	if f.Why == nil {
-		f.Why = []Because{}
+		f.Why = []Reason{}
 	}
 	p.findings = append(p.findings, f)
 }

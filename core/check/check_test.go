@@ -84,7 +84,7 @@ type circumstances struct {
 	others []string // "slot line"
 	src    listing.Source
 
-	school          School
+	tones           TonePolicy
 	services, bands []string
 }
 
@@ -97,8 +97,8 @@ func look(t *testing.T, line string, c circumstances) Result {
 	d := entry.Read(line, plan)
 	s := Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: plan, Settings: Defaults(today)}
 	s.Place = &here
-	if c.school != "" {
-		s.School = c.school
+	if c.tones != "" {
+		s.TonePolicy = c.tones
 	}
 	s.Services, s.Bands = c.services, c.bands
 	if c.radio != "" {
@@ -113,7 +113,7 @@ func look(t *testing.T, line string, c circumstances) Result {
 		require.NoError(t, err)
 		others = append(others, Other{Slot: slot, Channel: entry.Read(o[2:], plan).Channel})
 	}
-	s.Roll = NewRoll(others)
+	s.Occupancy = NewOccupancy(others)
 	if c.src == nil {
 		c.src = records()
 	}
@@ -216,7 +216,7 @@ func TestRules(t *testing.T) {
 		{"tone-default", "147.345 88.5", "146.94 88.5", Note, "", trail},
 		{"tone-neighbours", "147.345", "147.345 100", Check, "", circumstances{radio: "trail", src: toned()}},
 		{"tone-mode", "147.24 ts 103.5", "147.24 103.5", Note, "147.24 103.5", trail},
-		{"tone-mode", "147.24 103.5", "147.24 ts 103.5", Note, "147.24 ts 103.5", circumstances{school: SquelchFirst}},
+		{"tone-mode", "147.24 103.5", "147.24 ts 103.5", Note, "147.24 ts 103.5", circumstances{tones: SquelchFirst}},
 		{"dcs-equivalent", "442.65 d047i", "442.65 d023n", Note, "", trail},
 		{"harmonic", "146.5", "146.55", Check, "", circumstances{radio: "ferry", others: []string{"1 439.5 simplex"}}},
 		{"radio-range", "52.525", "146.52", Stop, "", trail},

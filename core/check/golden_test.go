@@ -51,8 +51,8 @@ func golden(t *testing.T, text string, spoken, silent map[string]bool) {
 			in.radio = rest
 		case "with":
 			in.others = append(in.others, rest)
-		case "school":
-			in.school = School(rest)
+		case "tones":
+			in.tones = TonePolicy(rest)
 		case "services":
 			in.services = strings.Split(rest, ", ")
 		case "bands":

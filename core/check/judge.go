@@ -47,6 +47,7 @@ func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
 			return r, nil
 		}
 	}
+	e.Weight = s.SlipWeight
 	if s.Candidates, err = mend.Search(ctx, src, s.Plan, e, q, s.Today); err != nil {
 		return Result{}, err
 	}
@@ -92,7 +93,7 @@ func doubtful(s Subject, r Result) bool {
 	if r.Verdict == evidence.Stop || r.Verdict == evidence.Conflict {
 		return true
 	}
-	if r.Meant != nil || s.Channel.How.Kind == channel.Blocked {
+	if r.Meant != nil || s.Channel.Side.Kind == channel.Blocked {
 		return false
 	}
 	_, ruled := s.Plan.Shift(s.Channel.Receive)

@@ -67,26 +67,26 @@ func (p *Pass) expected() (o freq.Offset, witness string, firm, ok bool) {
 }
 
 // because words the witnesses for the shift here.
-func (p *Pass) becauseShift() []Because {
-	why := []Because{{"entered", fmt.Sprintf("%s, which transmits %s", listing.ShiftWords(p.Channel.Offset()), p.transmitWords())}}
+func (p *Pass) becauseShift() []Reason {
+	why := []Reason{{"entered", fmt.Sprintf("%s, which transmits %s", listing.ShiftWords(p.Channel.Offset()), p.transmitWords())}}
 	if p.Meant != nil && p.Meant.Input != 0 {
 		o, _ := p.Meant.Offset()
-		why = append(why, Because{"published", fmt.Sprintf("%s: %s, input %s", p.cite(*p.Meant), listing.ShiftWords(o), p.Meant.Input)})
+		why = append(why, Reason{"published", fmt.Sprintf("%s: %s, input %s", p.cite(*p.Meant), listing.ShiftWords(o), p.Meant.Input)})
 	}
 	if rule, ok := p.Plan.Shift(p.Channel.Receive); ok {
 		text := fmt.Sprintf("outputs %s to %s: %s (%s)", rule.Lower.MHz(), rule.Upper, rule.Offset, rule.Certainty)
-		why = append(why, Because{"band plan", text})
+		why = append(why, Reason{"band plan", text})
 	}
 	return why
 }
 
-func (p *Pass) becauseTone() []Because {
-	why := []Because{{"entered", p.Channel.TransmitTone.Words() + " sent, " + openWords(p.Channel) + " heard"}}
+func (p *Pass) becauseTone() []Reason {
+	why := []Reason{{"entered", p.Channel.TransmitTone.Words() + " sent, " + openWords(p.Channel) + " heard"}}
 	if p.Meant == nil {
 		return why
 	}
 	for _, m := range p.statements() {
-		why = append(why, Because{"published", fmt.Sprintf("%s: uplink %s, downlink %s", p.cite(m), m.UplinkTone, m.DownlinkTone)})
+		why = append(why, Reason{"published", fmt.Sprintf("%s: uplink %s, downlink %s", p.cite(m), m.UplinkTone, m.DownlinkTone)})
 	}
 	return why
 }

@@ -24,7 +24,7 @@ func anyChannel(t *rapid.T) channel.Channel {
 	all := records()
 	r := all[rapid.IntRange(0, len(all)-1).Draw(t, "record")]
 	c := channel.New(r.Output)
-	c.How = channel.ShiftHow(r.Input.Sub(r.Output))
+	c.Side = channel.ShiftSide(r.Input.Sub(r.Output))
 	c.TransmitTone = r.UplinkTone.Tone
 	tones := []string{"none", "67.0", "88.5", "100.0", "103.5", "127.3", "114.8", "123.0", "254.1", "D023N", "D047I", "141.0"}
 	pick := func(label string) tone.Tone { return tone.MustParse(rapid.SampledFrom(tones).Draw(t, label)) }
@@ -35,11 +35,11 @@ func anyChannel(t *rapid.T) channel.Channel {
 		case 1:
 			c.ReceiveTone = pick("in")
 		case 2:
-			c.How = channel.ShiftHow(freq.Offset(rapid.SampledFrom([]int64{-600_000, 600_000, -5_000_000, 5_000_000, -1_600_000, -6_000_000, 612_000, -60_000}).Draw(t, "offset")))
+			c.Side = channel.ShiftSide(freq.Offset(rapid.SampledFrom([]int64{-600_000, 600_000, -5_000_000, 5_000_000, -1_600_000, -6_000_000, 612_000, -60_000}).Draw(t, "offset")))
 		case 3:
-			c.How = channel.How{Kind: rapid.SampledFrom([]channel.Kind{channel.Simplex, channel.Blocked}).Draw(t, "kind")}
+			c.Side = channel.TransmitSide{Kind: rapid.SampledFrom([]channel.Kind{channel.Simplex, channel.Blocked}).Draw(t, "kind")}
 		case 4:
-			c.How = channel.SplitHow(freq.MustParse(rapid.SampledFrom([]string{"146.34", "147.84", "446.0", "145.99", "147.5", "223.5", "151.82", "462.55"}).Draw(t, "split")))
+			c.Side = channel.SplitSide(freq.MustParse(rapid.SampledFrom([]string{"146.34", "147.84", "446.0", "145.99", "147.5", "223.5", "151.82", "462.55"}).Draw(t, "split")))
 		case 5:
 			c.Receive = freq.Hz(rapid.SampledFrom([]int64{144_390_000, 145_900_000, 146_520_000, 146_340_000, 147_345_000, 147_510_000, 147_995_000, 437_800_000, 446_000_000, 462_550_000, 155_340_000, 52_525_000, 224_340_000, 29_640_000, 442_650_000, 439_500_000}).Draw(t, "receive"))
 		case 6:
@@ -64,7 +64,7 @@ func judged(t *rapid.T, c channel.Channel, src listing.Source, s Settings, regio
 func anySettings(t *rapid.T) Settings {
 	s := Defaults(today)
 	s.Place = &here
-	s.School = rapid.SampledFrom([]School{EncodeFirst, SquelchFirst}).Draw(t, "school")
+	s.TonePolicy = rapid.SampledFrom([]TonePolicy{EncodeFirst, SquelchFirst}).Draw(t, "school")
 	if rapid.Bool().Draw(t, "gmrs") {
 		s.Services = []string{"gmrs"}
 	}

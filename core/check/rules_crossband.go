@@ -60,7 +60,7 @@ func spaceStation(p *Pass) {
 	f := Finding{
 		Severity: Note, Field: channel.FieldReceive, Title: fmt.Sprintf("This is the %s", pair.Name),
 		Message: "Transmit only while it is above your horizon, and allow for Doppler. Follow your local rules and your licence.",
-		Why:     []Because{{"published", fmt.Sprintf("%s: down %s, up %s, %s; %s", pair.Name, pair.Receive, pair.Transmit, pair.Tone.Words(), space.Published().Basis)}},
+		Why:     []Reason{{"published", fmt.Sprintf("%s: down %s, up %s, %s; %s", pair.Name, pair.Receive, pair.Transmit, pair.Tone.Words(), space.Published().Basis)}},
 	}
 	switch {
 	case !sends:
@@ -72,7 +72,7 @@ func spaceStation(p *Pass) {
 		}
 		f.Message = fmt.Sprintf("The %s listens on %s. Follow your local rules and your licence.", pair.Name, pair.Transmit)
 		f.Fixes = []Remedy{p.Remedy(fmt.Sprintf("Transmit on %s", pair.Transmit), func(c *channel.Channel) {
-			c.How, c.TransmitTone = channel.SplitHow(pair.Transmit), pair.Tone
+			c.Side, c.TransmitTone = channel.SplitSide(pair.Transmit), pair.Tone
 		}), p.blockTransmit()}
 	case p.Channel.TransmitTone != pair.Tone:
 		f.Severity, f.Field = Check, channel.FieldToneOut
@@ -97,13 +97,13 @@ func crossBand(p *Pass) {
 	f := Finding{
 		Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("Receives in %s and transmits in %s", a.Name, b.Name),
 		Message: "Nothing that is published pairs these two. Check that you meant it: such a pair is for a repeater across bands or a station in space.",
-		Why:     []Because{{"entered", fmt.Sprintf("receive %s, transmit %s", p.Channel.Receive, tx)}},
+		Why:     []Reason{{"entered", fmt.Sprintf("receive %s, transmit %s", p.Channel.Receive, tx)}},
 	}
 	if b.IsCalling(tx) {
 		f.Message = fmt.Sprintf("%s is the calling channel of %s: whoever answers there is not heard on this channel. Choose a simplex channel.", tx, b.Name)
 	}
 	if p.Radio != nil && p.Radio.Entry != radio.Columns && p.Radio.Entry != radio.Twice {
-		f.Why = append(f.Why, Because{"radio", fmt.Sprintf("%s stores a shift of up to %s MHz, which a pair across bands exceeds", p.Radio.Name, freq.Hz(p.Radio.Offsets.Max).MHz())})
+		f.Why = append(f.Why, Reason{"radio", fmt.Sprintf("%s stores a shift of up to %s MHz, which a pair across bands exceeds", p.Radio.Name, freq.Hz(p.Radio.Offsets.Max).MHz())})
 	}
 	p.Report(f)
 }

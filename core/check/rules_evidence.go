@@ -24,14 +24,14 @@ func evidenceDiffers(p *Pass) {
 		if r.Mark != evidence.FieldDiffers || said {
 			continue
 		}
-		f := Finding{Severity: Check, Field: r.Field, Why: []Because{{"entered", r.Entered.Text}}}
+		f := Finding{Severity: Check, Field: r.Field, Why: []Reason{{"entered", r.Entered.Text}}}
 		switch {
 		case r.Published.Text != "":
 			f.Title = fmt.Sprintf("The listing says %s", r.Published.Text)
-			f.Why = append(f.Why, Because{"published", p.cite(*p.Meant) + ": " + r.Published.Text})
+			f.Why = append(f.Why, Reason{"published", p.cite(*p.Meant) + ": " + r.Published.Text})
 		default:
 			f.Title = fmt.Sprintf("The band plan says %s", r.Plan.Text)
-			f.Why = append(f.Why, Because{"band plan", r.Plan.Text})
+			f.Why = append(f.Why, Reason{"band plan", r.Plan.Text})
 		}
 		f.Message = fmt.Sprintf("The channel has %s. Check which one is meant.", r.Entered.Text)
 		p.Report(f)

@@ -64,14 +64,14 @@ func listingDigital(p *Pass) {
 	p.Report(Finding{
 		Severity: severity, Field: channel.FieldListing, Title: fmt.Sprintf("%s is digital only", p.Meant.Title()),
 		Message: "FM voice would disturb it, and nobody would hear you. Leave it out of an FM plan.",
-		Why:     []Because{{"published", p.cite(*p.Meant) + ": digital, no FM"}},
+		Why:     []Reason{{"published", p.cite(*p.Meant) + ": digital, no FM"}},
 		Fixes:   []Remedy{p.blockTransmit()},
 	})
 }
 
 func (p *Pass) blockTransmit() Remedy {
 	return p.Remedy("Make it receive only", func(c *channel.Channel) {
-		c.How = channel.How{Kind: channel.Blocked}
+		c.Side = channel.TransmitSide{Kind: channel.Blocked}
 	})
 }
 
@@ -82,7 +82,7 @@ func listingOffAir(p *Pass) {
 	p.Report(Finding{
 		Severity: Check, Field: channel.FieldListing, Title: fmt.Sprintf("%s is listed as off the air", p.Meant.Title()),
 		Message: "If nothing answers, that need not be your settings.",
-		Why:     []Because{{"published", p.cite(*p.Meant) + ": off the air"}},
+		Why:     []Reason{{"published", p.cite(*p.Meant) + ": off the air"}},
 	})
 }
 
@@ -99,7 +99,7 @@ func listingClosed(p *Pass) {
 	}
 	p.Report(Finding{
 		Severity: severity, Field: channel.FieldListing, Title: fmt.Sprintf("%s is %s", p.Meant.Title(), p.Meant.Access),
-		Message: message, Why: []Because{{"published", p.cite(*p.Meant) + ": access " + string(p.Meant.Access)}},
+		Message: message, Why: []Reason{{"published", p.cite(*p.Meant) + ": access " + string(p.Meant.Access)}},
 	})
 }
 
@@ -113,12 +113,12 @@ func listingStale(p *Pass) {
 	}
 	title := fmt.Sprintf("The listing is %d months old", months)
 	if !ok {
-		title = "The listing has no date"
+		title = "The listing is undated"
 	}
 	p.Report(Finding{
 		Severity: Check, Field: channel.FieldListing, Title: title,
 		Message: fmt.Sprintf("Nobody has confirmed %s since. Look for a newer source, or test it on the air.", p.Meant.Title()),
-		Why:     []Because{{"published", p.cite(*p.Meant)}},
+		Why:     []Reason{{"published", p.cite(*p.Meant)}},
 	})
 }
 
@@ -132,10 +132,10 @@ func listingDisagree(p *Pass) {
 			continue
 		}
 		var parts []string
-		why := []Because{}
+		why := []Reason{}
 		for _, c := range conflicts {
 			parts = append(parts, fmt.Sprintf("%s: %s says %s, %s says %s", c.Field, p.Meant.Source, c.Values[0].Text, m.Source, c.Values[1].Text))
-			why = append(why, Because{"published", fmt.Sprintf("%s: %s %s", p.cite(*p.Meant), c.Field, c.Values[0].Text)}, Because{"published", fmt.Sprintf("%s: %s %s", p.cite(m), c.Field, c.Values[1].Text)})
+			why = append(why, Reason{"published", fmt.Sprintf("%s: %s %s", p.cite(*p.Meant), c.Field, c.Values[0].Text)}, Reason{"published", fmt.Sprintf("%s: %s %s", p.cite(m), c.Field, c.Values[1].Text)})
 		}
 		p.Report(Finding{
 			Severity: Check, Field: channel.FieldListing, Title: fmt.Sprintf("Two listings of %s disagree", p.Meant.Title()),
@@ -152,7 +152,7 @@ func unlisted(p *Pass) {
 		return
 	}
 	message := "No listing that was searched has it."
-	why := []Because{}
+	why := []Reason{}
 	switch {
 	case p.Unsearched:
 		p.Report(Finding{
@@ -163,7 +163,7 @@ func unlisted(p *Pass) {
 	case p.Place != nil:
 		message = fmt.Sprintf("No listing has it within %.0f km and in reach of you.", p.RadiusKM)
 		for _, m := range p.Outputs {
-			why = append(why, Because{"published", fmt.Sprintf("%s: %s, out of reach", p.cite(m), away(m))})
+			why = append(why, Reason{"published", fmt.Sprintf("%s: %s, out of reach", p.cite(m), away(m))})
 		}
 	}
 	p.Report(Finding{

@@ -63,8 +63,8 @@ var operatorRules = []Rule{
 	},
 	{
 		ID: "tone-mode", Title: "Open receiver or tone squelch",
-		Doc: "Two schools. Encode first leaves the receiver open: you hear idents, courtesy tones and weak users, and can tell a dead repeater from a wrong tone. Tone squelch first mutes whatever is not the repeater. " +
-			"The plan's setting decides, and where a published co-channel repeater may be heard and the wanted one sends a tone, both schools use tone squelch. Never where the downlink tone is none or not stated.",
+		Doc: "Two policies. Encode first leaves the receiver open: you hear idents, courtesy tones and weak users, and can tell a dead repeater from a wrong tone. Tone squelch first mutes whatever is not the repeater. " +
+			"The plan's setting decides, and where a published co-channel repeater may be heard and the wanted one sends a tone, both use tone squelch. Never where the downlink tone is none or not stated.",
 		Source:  practice,
 		Example: "147.24 ts 103.5",
 		Run:     toneMode,
@@ -97,7 +97,7 @@ func licenceBand(p *Pass) {
 	p.Report(Finding{
 		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("Your licence does not cover %s", b.Name),
 		Message: "By your settings you may listen here and not transmit. If your licence covers the band, say so in Settings.",
-		Why:     []Because{{"settings", "bands you may transmit on: " + strings.Join(p.Bands, ", ")}},
+		Why:     []Reason{{"settings", "bands you may transmit on: " + strings.Join(p.Bands, ", ")}},
 	})
 }
 
@@ -109,7 +109,7 @@ func callingChannel(p *Pass) {
 	f := Finding{
 		Severity: Note, Field: channel.FieldReceive, Title: fmt.Sprintf("%s is the calling channel of %s", p.Channel.Receive, b.Name),
 		Message: "Call here, then move to another channel.",
-		Why:     []Because{{"band plan", "calling channel"}},
+		Why:     []Reason{{"band plan", "calling channel"}},
 	}
 	if !p.Channel.ReceiveTone.IsOff() || p.Channel.Offset() != 0 {
 		f.Severity = Check
@@ -126,10 +126,10 @@ func aprsVoice(p *Pass) {
 	f := Finding{
 		Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is the APRS frequency", tx),
 		Message: "Position packets are on it all the time. Keep voice away.",
-		Why:     []Because{{"band plan", fmt.Sprintf("APRS in %s: %s", p.Plan.Title, tx)}}, Fixes: []Remedy{p.blockTransmit()},
+		Why:     []Reason{{"band plan", fmt.Sprintf("APRS in %s: %s", p.Plan.Title, tx)}}, Fixes: []Remedy{p.blockTransmit()},
 	}
 	c := p.Channel
-	c.How, c.TransmitTone, c.ReceiveTone = channel.How{Kind: channel.Simplex}, tone.Off, tone.Off
+	c.Side, c.TransmitTone, c.ReceiveTone = channel.TransmitSide{Kind: channel.Simplex}, tone.Off, tone.Off
 	if c == p.Channel {
 		f.Message += " If it is for a packet modem, put APRS in its name."
 	} else {
@@ -157,7 +157,7 @@ func offRaster(p *Pass) {
 	p.Report(Finding{
 		Severity: Note, Field: channel.FieldReceive, Title: fmt.Sprintf("%s lies between the channels", p.Channel.Receive),
 		Message: "The nearest are " + strings.Join(near, " and ") + ".",
-		Why:     []Because{{"band plan", "rasters of " + b.Name}},
+		Why:     []Reason{{"band plan", "rasters of " + b.Name}},
 	})
 }
 
@@ -176,7 +176,7 @@ func width(p *Pass) {
 			p.Report(Finding{
 				Severity: Check, Field: channel.FieldWidth, Title: fmt.Sprintf("%s is %s", p.Meant.Title(), to),
 				Message: fmt.Sprintf("The channel is %s: audio will be quiet or distorted.", c.Width),
-				Why:     []Because{{"entered", string(c.Width)}, {"published", p.cite(*p.Meant) + ": " + string(to)}},
+				Why:     []Reason{{"entered", string(c.Width)}, {"published", p.cite(*p.Meant) + ": " + string(to)}},
 				Fixes:   []Remedy{p.Remedy("Make it "+string(to), func(c *channel.Channel) { c.Width = to })},
 			})
 		}
@@ -193,7 +193,7 @@ func width(p *Pass) {
 	p.Report(Finding{
 		Severity: Note, Field: channel.FieldWidth, Title: "The channels here are 12.5 kHz apart",
 		Message: message,
-		Why:     []Because{{"band plan", fmt.Sprintf("%s: every %s kHz", b.Name, trimKHz(b.Rasters[0].Step))}},
+		Why:     []Reason{{"band plan", fmt.Sprintf("%s: every %s kHz", b.Name, trimKHz(b.Rasters[0].Step))}},
 		Fixes:   []Remedy{p.Remedy("Make it narrow", func(c *channel.Channel) { c.Width = channel.Narrow })},
 	})
 }
@@ -208,7 +208,7 @@ func toneDefault(p *Pass) {
 	p.Report(Finding{
 		Severity: Note, Field: channel.FieldToneOut, Title: fmt.Sprintf("%s is a factory setting", have.Words()),
 		Message: "No listing asks for it. Check that you meant it.",
-		Why:     []Because{{"radio", "many radios leave the factory with 67.0, 88.5 or 100.0 Hz"}, {"published", "no uplink tone is stated here"}},
+		Why:     []Reason{{"radio", "many radios leave the factory with 67.0, 88.5 or 100.0 Hz"}, {"published", "no uplink tone is stated here"}},
 	})
 }
 
@@ -220,7 +220,7 @@ func toneNeighbours(p *Pass) {
 	p.Report(Finding{
 		Severity: Check, Field: channel.FieldToneOut, Title: "Every repeater around needs a tone",
 		Message: "This channel sends none, and nothing is published about it. Ask, or search for the tone on the input.",
-		Why:     []Because{{"published", fmt.Sprintf("%d of %d repeaters of the band within %.0f km need a tone", p.Census.Toned, p.Census.Stated, float64(around))}},
+		Why:     []Reason{{"published", fmt.Sprintf("%d of %d repeaters of the band within %.0f km need a tone", p.Census.Toned, p.Census.Stated, float64(around))}},
 	})
 }
 
@@ -233,7 +233,7 @@ func dcsEquivalent(p *Pass) {
 	p.Report(Finding{
 		Severity: Note, Field: channel.FieldToneOut, Title: fmt.Sprintf("%s and %s are the same signal", have, up),
 		Message: "One is the other upside down; the repeater opens to both.",
-		Why: []Because{
+		Why: []Reason{
 			{"entered", have.String()},
 			{"published", up.String()},
 			{"radio", fmt.Sprintf("words on the air: %06X and %06X, each without end", tone.Word(octal(have)), tone.Word(octal(up)))},
@@ -253,13 +253,13 @@ func harmonic(p *Pass) {
 	}
 	tx, sends := p.Channel.Transmit()
 	if sends {
-		if o, hit := p.first(p.Roll.receiving(3*tx-inside, 3*tx+inside), whichever); hit {
+		if o, hit := p.first(p.Occupancy.receiving(3*tx-inside, 3*tx+inside), whichever); hit {
 			p.Report(p.harmonicOf(tx, o.Channel.Receive, fmt.Sprintf("slot %d, %s", o.Slot, title(o))))
 			return
 		}
 	}
 	rx := p.Channel.Receive
-	if o, hit := p.first(p.Roll.sending((rx-inside+2)/3, (rx+inside)/3), whichever); hit { // 3 × tx within the range, rounded inwards
+	if o, hit := p.first(p.Occupancy.sending((rx-inside+2)/3, (rx+inside)/3), whichever); hit { // 3 × tx within the range, rounded inwards
 		p.Report(p.harmonicOf(transmits(o), rx, "this channel, from slot "+fmt.Sprint(o.Slot)))
 	}
 }
@@ -268,6 +268,6 @@ func (p *Pass) harmonicOf(tx, rx freq.Hz, where string) Finding {
 	return Finding{
 		Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("The third harmonic falls on %s", rx),
 		Message: fmt.Sprintf("3 × %s is %s: %s. While you transmit on the one you hear nothing on the other.", tx.MHz(), 3*tx, where),
-		Why:     []Because{{"entered", fmt.Sprintf("transmit %s", tx)}},
+		Why:     []Reason{{"entered", fmt.Sprintf("transmit %s", tx)}},
 	}
 }

@@ -48,7 +48,7 @@ func receiveOnly(p *Pass) {
 	f := Finding{
 		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is for listening only", p.Channel.Receive),
 		Message: fmt.Sprintf("It belongs to %s. Block the transmitter.", seg.Label),
-		Why:     []Because{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
+		Why:     []Reason{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
 		Fixes:   []Remedy{p.blockTransmit()},
 	}
 	if !p.transmits() {
@@ -71,17 +71,17 @@ func transmitBand(p *Pass) {
 		p.Report(Finding{
 			Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is not covered by this plan", tx),
 			Message: fmt.Sprintf("Other regions have the %s band there; the plan of %s says nothing about it. Confirm with %s before you transmit.", name, p.Plan.Title, p.Plan.Authority),
-			Why:     []Because{{"band plan", p.Plan.Source + "; " + p.Plan.Basis}},
+			Why:     []Reason{{"band plan", p.Plan.Source + "; " + p.Plan.Basis}},
 		})
 		return
 	}
 	f := Finding{
 		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is outside every amateur band", tx),
 		Message: fmt.Sprintf("Keying this channel would transmit outside the bands of %s. Follow your local rules and your licence.", p.Plan.Title),
-		Why:     []Because{{"entered", fmt.Sprintf("receive %s, %s", p.Channel.Receive, listing.ShiftWords(p.Channel.Offset()))}},
+		Why:     []Reason{{"entered", fmt.Sprintf("receive %s, %s", p.Channel.Receive, listing.ShiftWords(p.Channel.Offset()))}},
 	}
 	if b, found := p.Plan.Band(p.Channel.Receive); found {
-		f.Why = append(f.Why, Because{"band plan", fmt.Sprintf("%s: %s to %s", b.Name, b.Lower.MHz(), b.Upper)})
+		f.Why = append(f.Why, Reason{"band plan", fmt.Sprintf("%s: %s to %s", b.Name, b.Lower.MHz(), b.Upper)})
 	}
 	if o, _, _, ok := p.expected(); ok && o != p.Channel.Offset() {
 		f.Fixes = append(f.Fixes, p.shiftTo(o))
@@ -103,7 +103,7 @@ func (p *Pass) nearEdge(tx freq.Hz) {
 		p.Report(Finding{
 			Severity: Check, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is for amateurs in some countries only", b.Name),
 			Message: fmt.Sprintf("Confirm with %s before you transmit on %s.", p.Plan.Authority, tx),
-			Why:     []Because{{"band plan", fmt.Sprintf("%s: %s to %s, by country", b.Name, b.Lower.MHz(), b.Upper)}},
+			Why:     []Reason{{"band plan", fmt.Sprintf("%s: %s to %s, by country", b.Name, b.Lower.MHz(), b.Upper)}},
 		})
 	}
 	if tx-half >= b.Lower && tx+half <= b.Upper {
@@ -116,7 +116,7 @@ func (p *Pass) nearEdge(tx freq.Hz) {
 	f := Finding{
 		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("The emission crosses the band edge at %s", edge),
 		Message: fmt.Sprintf("The channel takes %s kHz on either side of %s. Choose one farther inside. Follow your local rules and your licence.", trimKHz(half), tx),
-		Why:     []Because{{"band plan", fmt.Sprintf("%s: %s to %s", b.Name, b.Lower.MHz(), b.Upper)}},
+		Why:     []Reason{{"band plan", fmt.Sprintf("%s: %s to %s", b.Name, b.Lower.MHz(), b.Upper)}},
 	}
 	p.confirm(&f)
 	p.Report(f)
@@ -143,7 +143,7 @@ func segmentVoice(p *Pass) {
 	f := Finding{
 		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is in the %s segment", tx, seg.Label),
 		Message: "FM voice does not belong there. Follow your local rules and your licence.",
-		Why:     []Because{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
+		Why:     []Reason{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
 		Fixes:   []Remedy{p.blockTransmit()},
 	}
 	switch {
@@ -158,7 +158,7 @@ func segmentVoice(p *Pass) {
 }
 
 func segmentSimplex(p *Pass) {
-	if p.Channel.How.Kind != channel.Simplex || p.Meant != nil {
+	if p.Channel.Side.Kind != channel.Simplex || p.Meant != nil {
 		return
 	}
 	seg, ok := p.Plan.Segment(p.Channel.Receive)
@@ -175,6 +175,6 @@ func segmentSimplex(p *Pass) {
 	p.Report(Finding{
 		Severity: Check, Field: channel.FieldShift, Title: fmt.Sprintf("Simplex among repeater %ss", seg.Use),
 		Message: fmt.Sprintf("%s to %s is for %s. Choose a simplex channel.", seg.Lower.MHz(), seg.Upper, seg.Label),
-		Why:     []Because{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
+		Why:     []Reason{{"band plan", fmt.Sprintf("%s to %s: %s", seg.Lower.MHz(), seg.Upper, seg.Label)}},
 	})
 }

@@ -54,7 +54,7 @@ var radioRules = []Rule{
 	},
 	{
 		ID: "name-length", Title: "Name too long for the display", Aside: true,
-		Doc:     "The radio shows fewer characters than the name has; a short name is worked out for it.",
+		Doc:     "The radio shows fewer characters than the name has; a short name is made for it.",
 		Source:  "the radio's profile",
 		Example: `147.24 103.5 "Beacon Hill repeater"`,
 		Run:     nameLength,
@@ -93,7 +93,7 @@ func fits(kind radio.Kind, severity Severity) func(*Pass) {
 			f := Finding{
 				Severity: severity, Field: l.Field, Title: fmt.Sprintf("%s: %s", l.Wanted, l.Why),
 				Message: fmt.Sprintf("It would hold %s instead.", l.Held),
-				Why:     []Because{{"radio", fmt.Sprintf("%s would hold %s for %s", p.Radio.Name, l.Held, l.Wanted)}},
+				Why:     []Reason{{"radio", fmt.Sprintf("%s would hold %s for %s", p.Radio.Name, l.Held, l.Wanted)}},
 			}
 			if l.Held == "nothing" {
 				f.Message = fmt.Sprintf("%s cannot hold this channel.", p.Radio.Name)
@@ -118,7 +118,7 @@ func radioAutoShift(p *Pass) {
 		Severity: Note, Field: channel.FieldShift,
 		Title:   fmt.Sprintf("%s would shift %s by itself", p.Radio.Name, auto),
 		Message: fmt.Sprintf("Switch its automatic shift off and set %s by hand; the keypad sheet says how.", listing.ShiftWords(p.Channel.Offset())),
-		Why:     []Because{{"radio", fmt.Sprintf("automatic shift by the table of region %s: %s", p.Radio.AutoFrom, auto)}},
+		Why:     []Reason{{"radio", fmt.Sprintf("automatic shift by the table of region %s: %s", p.Radio.AutoFrom, auto)}},
 	})
 }
 
@@ -130,7 +130,7 @@ func nameLength(p *Pass) {
 		Severity: Note, Field: channel.FieldName,
 		Title:   fmt.Sprintf("%s shows %d characters", p.Radio.Name, p.Radio.Names.Length),
 		Message: fmt.Sprintf("%q becomes %q.", p.Channel.Name, naming.Short(p.Channel.Name, p.Radio.Names, func(string) bool { return false })),
-		Why:     []Because{{"radio", fmt.Sprintf("%d characters of %s", p.Radio.Names.Length, p.Radio.Names.Characters)}},
+		Why:     []Reason{{"radio", fmt.Sprintf("%d characters of %s", p.Radio.Names.Length, p.Radio.Names.Characters)}},
 	})
 }
 
@@ -146,7 +146,7 @@ func nameCharacters(p *Pass) {
 		f := Finding{
 			Severity: Note, Field: channel.FieldName, Title: fmt.Sprintf("%s has no %q", p.Radio.Name, string(r)),
 			Message: fmt.Sprintf("The name becomes %q.", clean),
-			Why:     []Because{{"radio", "characters " + p.Radio.Names.Characters}},
+			Why:     []Reason{{"radio", "characters " + p.Radio.Names.Characters}},
 		}
 		if clean == "" {
 			f.Severity, f.Message = Check, "Nothing is left of the name. Type one in Latin letters."
@@ -160,11 +160,11 @@ func nameDuplicate(p *Pass) {
 	if p.Channel.Name == "" {
 		return
 	}
-	if o, ok := p.first(p.Roll.named(p.Channel.Name), whichever); ok {
+	if o, ok := p.first(p.Occupancy.named(p.Channel.Name), whichever); ok {
 		p.Report(Finding{
 			Severity: Check, Field: channel.FieldName, Title: fmt.Sprintf("Slot %d has this name too", o.Slot),
 			Message: "The display would not tell the two apart. Give one of them another name.",
-			Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s on %s", o.Slot, o.Channel.Name, o.Channel.Receive)}},
+			Why:     []Reason{{"entered", fmt.Sprintf("slot %d: %s on %s", o.Slot, o.Channel.Name, o.Channel.Receive)}},
 		})
 	}
 }

@@ -65,10 +65,10 @@ func serviceOther(p *Pass) {
 		return
 	}
 	var names []string
-	why := []Because{}
+	why := []Reason{}
 	for _, u := range all {
 		names = append(names, fmt.Sprintf("%s channel %s", u.Name, u.Number))
-		why = append(why, Because{"service", fmt.Sprintf("%s: %s; %s", u.Name, u.Licence, u.Source)})
+		why = append(why, Reason{"service", fmt.Sprintf("%s: %s; %s", u.Name, u.Licence, u.Source)})
 	}
 	p.Report(Finding{
 		Severity: Stop, Field: channel.FieldTransmit, Title: fmt.Sprintf("%s is %s", p.transmitWords(), strings.Join(names, " and ")),
@@ -101,7 +101,7 @@ func serviceLimits(p *Pass) {
 		return
 	}
 	u := p.serviceMeant(own)
-	why := []Because{{"service", fmt.Sprintf("%s channel %s: up to %s; %s; %s", u.Name, u.Number, u.Limit(), u.Licence, u.Source)}}
+	why := []Reason{{"service", fmt.Sprintf("%s channel %s: up to %s; %s; %s", u.Name, u.Number, u.Limit(), u.Licence, u.Source)}}
 	if o := p.Channel.Offset(); o != 0 && o != u.Offset || u.Input && o == 0 {
 		f := Finding{
 			Severity: Stop, Field: channel.FieldShift, Title: fmt.Sprintf("%s channel %s has no repeaters", u.Name, u.Number),
@@ -109,7 +109,7 @@ func serviceLimits(p *Pass) {
 		}
 		if u.Input {
 			f.Title, f.Message = fmt.Sprintf("%s is an input of %s", p.transmitWords(), u.Name), fmt.Sprintf("Its outputs are %s lower, and the shift is exactly that.", u.Offset)
-			f.Fixes = []Remedy{p.Remedy("Receive "+u.Frequency.String(), func(c *channel.Channel) { c.Receive, c.How = u.Frequency, channel.ShiftHow(u.Offset) })}
+			f.Fixes = []Remedy{p.Remedy("Receive "+u.Frequency.String(), func(c *channel.Channel) { c.Receive, c.Side = u.Frequency, channel.ShiftSide(u.Offset) })}
 		}
 		p.Report(f)
 		return
@@ -153,7 +153,7 @@ func servicePrivacy(p *Pass) {
 		p.Report(Finding{
 			Severity: Note, Field: channel.FieldToneIn, Title: fmt.Sprintf("The code is the tone %s", p.Channel.TransmitTone.Words()),
 			Message: "It gives no privacy: everybody without a code hears you. Listen with the receiver open before you talk.",
-			Why:     []Because{{"radio", "codes 1 to 38 are the classic CTCSS tones in ascending order"}},
+			Why:     []Reason{{"radio", "codes 1 to 38 are the classic CTCSS tones in ascending order"}},
 		})
 		return
 	}
@@ -161,7 +161,7 @@ func servicePrivacy(p *Pass) {
 
 func monitoring(p *Pass) {
 	c := p.Channel
-	if c.Receive == 0 || c.How.Kind != channel.Blocked {
+	if c.Receive == 0 || c.Side.Kind != channel.Blocked {
 		return
 	}
 	if _, known := p.Plan.Band(c.Receive); known || len(service.At(p.Plan.Region, c.Receive)) > 0 {
@@ -170,7 +170,7 @@ func monitoring(p *Pass) {
 	f := Finding{
 		Severity: Note, Field: channel.FieldReceive, Title: "This is not an amateur channel",
 		Message: "The transmitter is blocked. Follow your local rules about listening.",
-		Why:     []Because{{"band plan", fmt.Sprintf("listening in %s: %s", p.Plan.Title, p.Plan.Monitoring)}},
+		Why:     []Reason{{"band plan", fmt.Sprintf("listening in %s: %s", p.Plan.Title, p.Plan.Monitoring)}},
 	}
 	if p.Plan.Monitoring == band.MonitoringRestricted {
 		f.Severity = Check

@@ -66,7 +66,7 @@ func (p *Pass) shiftTo(o freq.Offset) Remedy {
 	if o == 0 {
 		label = "Make it simplex"
 	}
-	return p.Remedy(label, func(c *channel.Channel) { c.How = channel.ShiftHow(o) })
+	return p.Remedy(label, func(c *channel.Channel) { c.Side = channel.ShiftSide(o) })
 }
 
 func shiftUnit(p *Pass) {
@@ -178,7 +178,7 @@ func shiftSize(p *Pass) {
 }
 
 func shiftMissing(p *Pass) {
-	if p.Meant == nil || p.Channel.How.Kind != channel.Simplex {
+	if p.Meant == nil || p.Channel.Side.Kind != channel.Simplex {
 		return
 	}
 	o, ok := p.Meant.Offset()
@@ -198,7 +198,7 @@ func shiftMissing(p *Pass) {
 }
 
 func reversedPair(p *Pass) {
-	if p.Meant != nil || p.Channel.Receive == 0 || p.Channel.How.Kind == channel.Blocked {
+	if p.Meant != nil || p.Channel.Receive == 0 || p.Channel.Side.Kind == channel.Blocked {
 		return
 	}
 	seg, _ := p.Plan.Segment(p.Channel.Receive)
@@ -216,12 +216,12 @@ func reversedPair(p *Pass) {
 			Severity: Fix, Field: channel.FieldReceive,
 			Title:   fmt.Sprintf("%s is the input of %s", p.Channel.Receive, m.Title()),
 			Message: fmt.Sprintf("It sends on %s, %s: that is the frequency to receive.", m.Output, away(m)),
-			Why: []Because{
+			Why: []Reason{
 				{"entered", fmt.Sprintf("receive %s, transmit %s", p.Channel.Receive, p.transmitWords())},
 				{"published", fmt.Sprintf("%s: output %s, input %s", p.cite(m), m.Output, m.Input)},
 			},
 			Fixes: []Remedy{p.Remedy(fmt.Sprintf("Receive %s, shift %s", m.Output, o), func(c *channel.Channel) {
-				c.Receive, c.How = m.Output, channel.ShiftHow(o)
+				c.Receive, c.Side = m.Output, channel.ShiftSide(o)
 			})},
 		})
 		return
@@ -237,7 +237,7 @@ func reversedPair(p *Pass) {
 			Severity: Check, Field: channel.FieldReceive,
 			Title:   fmt.Sprintf("%s is a repeater input", p.Channel.Receive),
 			Message: fmt.Sprintf("The band plan pairs it with the output %s, which is usually the frequency to receive. Inverted pairs exist: look at the listing.", output),
-			Why:     []Because{{"band plan", fmt.Sprintf("output %s, input %s", output, p.Channel.Receive)}},
+			Why:     []Reason{{"band plan", fmt.Sprintf("output %s, input %s", output, p.Channel.Receive)}},
 		})
 		return
 	}
@@ -256,12 +256,12 @@ func receiveNear(p *Pass) {
 		Severity: severity, Field: channel.FieldReceive,
 		Title:   fmt.Sprintf("%s sends on %s", p.Meant.Title(), to),
 		Message: fmt.Sprintf("%s is %d Hz off its output.", p.Channel.Receive, freq.Offset(p.Channel.Receive-to).Abs()),
-		Why:     []Because{{"entered", p.Channel.Receive.String()}, {"published", p.cite(*p.Meant) + ": " + to.String()}},
+		Why:     []Reason{{"entered", p.Channel.Receive.String()}, {"published", p.cite(*p.Meant) + ": " + to.String()}},
 		Fixes: []Remedy{p.Remedy("Receive "+to.String(), func(c *channel.Channel) {
 			// The transmit side moves along only if it was a frequency of its
 			// own that lay as far off.
-			if tx, ok := c.Transmit(); ok && c.How.Kind == channel.Split && tx.Sub(c.Receive) == p.Meant.Input.Sub(to) {
-				c.How.Frequency = p.Meant.Input
+			if tx, ok := c.Transmit(); ok && c.Side.Kind == channel.Split && tx.Sub(c.Receive) == p.Meant.Input.Sub(to) {
+				c.Side.Frequency = p.Meant.Input
 			}
 			c.Receive = to
 		})},
@@ -279,11 +279,11 @@ func shiftLocal(p *Pass) {
 		Why:     p.becauseShift(),
 	}
 	if rule.Note != "" {
-		f.Why = append(f.Why, Because{"band plan", rule.Note})
+		f.Why = append(f.Why, Reason{"band plan", rule.Note})
 	}
 	// What else an unknown repeater may listen on, likeliest first.
 	for _, in := range p.Plan.InputsOf(p.Channel.Receive) {
-		f.Why = append(f.Why, Because{"band plan", fmt.Sprintf("may listen on %s, %s (%s)", in.Frequency, in.Offset, in.Certainty)})
+		f.Why = append(f.Why, Reason{"band plan", fmt.Sprintf("may listen on %s, %s (%s)", in.Frequency, in.Offset, in.Certainty)})
 		if in.Certainty == band.Varied && in.Offset != p.Channel.Offset() {
 			f.Fixes = append(f.Fixes, p.shiftTo(in.Offset))
 		}

@@ -2,6 +2,7 @@ package check
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -44,33 +45,62 @@ func slip(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: p.gravest(), Field: slipField(first.Slip), Title: fmt.Sprintf("%s is one slip away", first.Title()),
+		Severity: p.gravest(), Field: slipField(first.Slip), Title: fmt.Sprintf("%s is very likely meant", first.Title()),
 		Message: fmt.Sprintf("%s, %s: %s.", describe(first), away(first.Match), first.Slip),
 	}
-	if len(p.Candidates) > 1 && !single {
-		f.Title = "Published repeaters are one slip away"
-		f.Message = fmt.Sprintf("Likeliest %s, %s: %s. Choose the one you mean.", describe(first), away(first.Match), first.Slip)
+	switch {
+	case first.VeryLikely():
+	case len(p.Candidates) > 1 && !single:
+		f.Title = "Did you mean one of these?"
+		f.Message = fmt.Sprintf("The likeliest is %s, %s: %s.", describe(first), away(first.Match), first.Slip)
+	default:
+		f.Title = fmt.Sprintf("Did you mean %s?", first.Title())
 	}
 	for _, c := range p.Candidates[:min(choices, len(p.Candidates))] {
 		f.Why = append(f.Why, p.because(c))
 		f.Fixes = append(f.Fixes, p.offer(c))
 	}
-	f.Why = append(f.Why, Because{"entered", describeChannel(p.Channel)})
+	f.Why = append(f.Why, Reason{"entered", describeChannel(p.Channel)})
 	p.Report(f)
 	// It says best what is wrong, so it stands before findings as grave.
 	last := len(p.findings) - 1
 	p.findings = slices.Insert(p.findings[:last], 0, p.findings[last])
 }
 
+// weigh gives every offer its confidence. What no candidate stands behind is a
+// choice or a guess, and only possible.
+func (p *Pass) weigh(findings []Finding) {
+	for i := range findings {
+		for j := range findings[i].Fixes {
+			x := &findings[i].Fixes[j]
+			x.Confidence = Possible
+			for _, c := range p.Candidates {
+				if c.Result == x.Result && x.Slot == nil {
+					x.Odds = math.Round(c.Odds*1e4) / 1e4
+					if c.VeryLikely() {
+						x.Confidence = VeryLikely
+					}
+				}
+			}
+			if x.Confidence == Possible {
+				x.Label += "?" // what is only possible is asked
+			}
+			if j == 0 && x.Odds > 0 {
+				findings[i].Why = append(findings[i].Why, Reason{"odds", fmt.Sprintf("%s: %.0f in 100, by the stated odds of slips (docs/recovery.md)", x.Label, 100*x.Odds)})
+			}
+		}
+	}
+}
+
 // plainSimplex reports whether the channel is simplex where the band plan
 // wants simplex.
 func (p *Pass) plainSimplex() bool {
 	seg, known := p.Plan.Segment(p.Channel.Receive)
-	return known && seg.Use == band.Simplex && p.Channel.How.Kind == channel.Simplex
+	return known && seg.Use == band.Simplex && p.Channel.Side.Kind == channel.Simplex
 }
 
-func (p *Pass) because(c mend.Candidate) Because {
-	return Because{"published", fmt.Sprintf("%s: %s, %s; %s", p.cite(c.Match), describe(c), away(c.Match), c.Slip)}
+func (p *Pass) because(c mend.Candidate) Reason {
+	return Reason{"published", fmt.Sprintf("%s: %s, %s; %s", p.cite(c.Match), describe(c), away(c.Match), c.Slip)}
 }
 
 func (p *Pass) offer(c mend.Candidate) Remedy {

@@ -38,7 +38,7 @@ func slotRange(p *Pass) {
 	f := Finding{
 		Severity: Stop, Field: channel.FieldSlot, Title: fmt.Sprintf("%s has no slot %d", p.Radio.Name, *p.Slot),
 		Message: fmt.Sprintf("Its slots are %d to %d.", p.Radio.Slots.First, p.Radio.Slots.Last),
-		Why:     []Because{{"radio", fmt.Sprintf("slots %d to %d", p.Radio.Slots.First, p.Radio.Slots.Last)}},
+		Why:     []Reason{{"radio", fmt.Sprintf("slots %d to %d", p.Radio.Slots.First, p.Radio.Slots.Last)}},
 	}
 	p.toVacant(&f)
 	p.Report(f)
@@ -48,14 +48,14 @@ func slotOccupied(p *Pass) {
 	if p.Slot == nil || p.Draft == nil {
 		return
 	}
-	o, taken := p.Roll.in(*p.Slot)
+	o, taken := p.Occupancy.in(*p.Slot)
 	if !taken {
 		return
 	}
 	f := Finding{
 		Severity: Check, Field: channel.FieldSlot, Title: fmt.Sprintf("Slot %d holds %s", o.Slot, title(o)),
 		Message: "It is kept. Choose another slot, or store over it on purpose.",
-		Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s", o.Slot, o.Channel.Receive)}},
+		Why:     []Reason{{"entered", fmt.Sprintf("slot %d: %s", o.Slot, o.Channel.Receive)}},
 	}
 	p.toVacant(&f)
 	p.Report(f)
@@ -82,7 +82,7 @@ func (p *Pass) vacant() (int, bool) {
 		if n > p.Radio.Slots.Last {
 			n -= p.Radio.Slots.Last - p.Radio.Slots.First + 1
 		}
-		if _, used := p.Roll.in(n); !used {
+		if _, used := p.Occupancy.in(n); !used {
 			return n, true
 		}
 	}
@@ -105,11 +105,11 @@ func channelDuplicate(p *Pass) {
 		otx, osends := o.Channel.Transmit()
 		return sends == osends && tx == otx && o.Channel.TransmitTone == p.Channel.TransmitTone && o.Channel.ReceiveTone == p.Channel.ReceiveTone
 	}
-	if o, ok := p.first(p.Roll.receiving(p.Channel.Receive, p.Channel.Receive), same); ok {
+	if o, ok := p.first(p.Occupancy.receiving(p.Channel.Receive, p.Channel.Receive), same); ok {
 		p.Report(Finding{
 			Severity: Check, Field: channel.FieldReceive, Title: fmt.Sprintf("Slot %d holds the same channel", o.Slot),
 			Message: fmt.Sprintf("%s has the same frequencies and tones.", title(o)),
-			Why:     []Because{{"entered", fmt.Sprintf("slot %d: %s, %s", o.Slot, o.Channel.Receive, listing.ShiftWords(o.Channel.Offset()))}},
+			Why:     []Reason{{"entered", fmt.Sprintf("slot %d: %s, %s", o.Slot, o.Channel.Receive, listing.ShiftWords(o.Channel.Offset()))}},
 		})
 	}
 }

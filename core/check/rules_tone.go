@@ -155,7 +155,7 @@ func toneDiffers(p *Pass) {
 				where += ", past your horizon"
 			}
 			f.Message = fmt.Sprintf("%s is %s, %s.", have.Words(), m.Title(), where)
-			f.Why = append(f.Why, Because{"published", fmt.Sprintf("%s: uplink %s", p.cite(m), m.UplinkTone)})
+			f.Why = append(f.Why, Reason{"published", fmt.Sprintf("%s: uplink %s", p.cite(m), m.UplinkTone)})
 			break
 		}
 	}
@@ -184,7 +184,7 @@ func toneStandard(p *Pass) {
 		}
 		f := Finding{
 			Severity: Fix, Field: side.field, Title: fmt.Sprintf("%s is not a standard tone", side.tone.Words()),
-			Why: []Because{{"radio", "fifty CTCSS tones from 67.0 to 254.1 Hz, 104 DCS codes from D023 to D754"}},
+			Why: []Reason{{"radio", "fifty CTCSS tones from 67.0 to 254.1 Hz, 104 DCS codes from D023 to D754"}},
 		}
 		if side.tone.Kind() == tone.DCS {
 			f.Severity = Check
@@ -283,7 +283,7 @@ func coChannel(p *Pass) {
 			Severity: Note, Field: channel.FieldReceive,
 			Title:   fmt.Sprintf("%s is on the same output", m.Title()),
 			Message: fmt.Sprintf("It is %.0f km away, past your horizon.", *m.Distance),
-			Why:     []Because{{"published", text}},
+			Why:     []Reason{{"published", text}},
 		}
 		if m.Audible {
 			f.Message = fmt.Sprintf("It is %.0f km away and may be heard here.", *m.Distance)

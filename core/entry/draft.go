@@ -84,7 +84,7 @@ func (s *state) words(d *Draft, line []rune) {
 // doubts are what can be said only of the whole line.
 func (s *state) doubts(d *Draft) {
 	if s.band != "" && s.receive+s.transmit != 0 && !s.inBand() {
-		d.blame(AsBand, fmt.Sprintf("%s is not in %s: leave the band out, or mend the frequency", max(d.Channel.Receive, s.transmit), s.bandName()))
+		d.blame(AsBand, fmt.Sprintf("%s is not in %s: leave the band out, or correct the frequency", max(d.Channel.Receive, s.transmit), s.bandName()))
 	}
 	switch {
 	case s.has(fBoth) && !s.has(fToneOut):

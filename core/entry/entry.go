@@ -109,7 +109,7 @@ type Origin string
 const (
 	Typed    Origin = "entered"
 	BandPlan Origin = "band plan"
-	Solved   Origin = "worked out" // from the other two of output, input and shift
+	Solved   Origin = "calculated" // from the other two of output, input and shift
 	Service  Origin = "service"    // the limits of a service that was named
 	Default  Origin = "default"
 )
@@ -136,7 +136,7 @@ type Draft struct {
 // Query is what a line without a frequency asks the listings for: a name or a
 // callsign; "" if it is anything else.
 func (d *Draft) Query() string {
-	if d.Channel.Receive != 0 || len(d.Words) == 0 || d.Channel.How.Kind == channel.Split {
+	if d.Channel.Receive != 0 || len(d.Words) == 0 || d.Channel.Side.Kind == channel.Split {
 		return ""
 	}
 	for _, w := range d.Words {
@@ -266,7 +266,7 @@ func (s *state) viewpoint(d *Draft) *Draft {
 		return nil
 	}
 	o := *d
-	o.Channel.Receive, o.Channel.How = s.transmit, channel.SplitHow(s.receive)
+	o.Channel.Receive, o.Channel.Side = s.transmit, channel.SplitSide(s.receive)
 	return &o
 }
 

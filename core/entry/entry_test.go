@@ -180,11 +180,11 @@ func TestRewrite(t *testing.T) {
 	}{
 		{`147.24 + 100 "Beacon Hill"`, func(c *channel.Channel) { c.TransmitTone = tone.MustParse("103.5") }, `147.24 + 103.5 "Beacon Hill"`},
 		{`147.24 Beacon`, func(c *channel.Channel) { c.TransmitTone = tone.MustParse("103.5") }, `147.24 103.5 Beacon`},
-		{`147.39 +6 107.2`, func(c *channel.Channel) { c.How = channel.ShiftHow(600_000) }, `147.39 +600 107.2`},
-		{`146.94 + 600 88.5`, func(c *channel.Channel) { c.How = channel.ShiftHow(-600_000) }, `146.94 -600 88.5`},
-		{`146.34 tx 146.94 nfm`, func(c *channel.Channel) { c.Receive, c.How = 146_940_000, channel.ShiftHow(-600_000) }, `146.940 -600 nfm`},
+		{`147.39 +6 107.2`, func(c *channel.Channel) { c.Side = channel.ShiftSide(600_000) }, `147.39 +600 107.2`},
+		{`146.94 + 600 88.5`, func(c *channel.Channel) { c.Side = channel.ShiftSide(-600_000) }, `146.94 -600 88.5`},
+		{`146.34 tx 146.94 nfm`, func(c *channel.Channel) { c.Receive, c.Side = 146_940_000, channel.ShiftSide(-600_000) }, `146.940 -600 nfm`},
 		{`146.94 ts 100`, func(c *channel.Channel) { c.ReceiveTone = tone.Off }, `146.94 100.0`},
-		{`146.52 low`, func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }, `146.52 rx only low`},
+		{`146.52 low`, func(c *channel.Channel) { c.Side = channel.TransmitSide{Kind: channel.Blocked} }, `146.52 rx only low`},
 	} {
 		d := Read(c.line, us)
 		to := d.Channel
@@ -202,14 +202,14 @@ func anyChannel(t *rapid.T) channel.Channel {
 	switch rapid.IntRange(0, 3).Draw(t, "how") {
 	case 1:
 		o := freq.Offset(rapid.Int64Range(-20*freq.MHz, 20*freq.MHz).Draw(t, "offset"))
-		c.How = channel.ShiftHow(o)
+		c.Side = channel.ShiftSide(o)
 	case 2:
-		c.How = channel.SplitHow(freq.Hz(rapid.Int64Range(25*freq.MHz, 1_400*freq.MHz).Draw(t, "split")))
-		if c.How.Frequency == c.Receive {
-			c.How = channel.How{Kind: channel.Simplex}
+		c.Side = channel.SplitSide(freq.Hz(rapid.Int64Range(25*freq.MHz, 1_400*freq.MHz).Draw(t, "split")))
+		if c.Side.Frequency == c.Receive {
+			c.Side = channel.TransmitSide{Kind: channel.Simplex}
 		}
 	case 3:
-		c.How = channel.How{Kind: channel.Blocked}
+		c.Side = channel.TransmitSide{Kind: channel.Blocked}
 	}
 	pick := func(label string, burst bool) tone.Tone {
 		switch rapid.IntRange(0, 3).Draw(t, label) {

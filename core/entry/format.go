@@ -35,11 +35,11 @@ func Format(c channel.Channel, slot *int, scan Scan) string {
 }
 
 func howWords(c channel.Channel) string {
-	switch c.How.Kind {
+	switch c.Side.Kind {
 	case channel.Shift:
-		return ShiftWord(c.How.Offset)
+		return ShiftWord(c.Side.Offset)
 	case channel.Split:
-		return "tx " + c.How.Frequency.String()
+		return "tx " + c.Side.Frequency.String()
 	case channel.Blocked:
 		return "rx only"
 	}
@@ -84,7 +84,7 @@ func Rewrite(line string, d *Draft, to channel.Channel, plan *band.Plan) string 
 	if from.Receive != to.Receive {
 		r.replace(to.Receive.MHz(), AsReceive)
 	}
-	if from.How != to.How {
+	if from.Side != to.Side {
 		r.replace(r.shortHow(to), AsShift, AsSimplex, AsReceiveOnly, AsTransmit)
 	}
 	if from.TransmitTone != to.TransmitTone || from.ReceiveTone != to.ReceiveTone {
@@ -119,8 +119,8 @@ type rewriting struct {
 }
 
 func (r *rewriting) shortHow(to channel.Channel) string {
-	if to.How.Kind == channel.Shift {
-		return strings.TrimSuffix(ShiftWord(to.How.Offset), "kHz")
+	if to.Side.Kind == channel.Shift {
+		return strings.TrimSuffix(ShiftWord(to.Side.Offset), "kHz")
 	}
 	return howWords(to)
 }

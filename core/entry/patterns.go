@@ -107,7 +107,7 @@ var Patterns = []Pattern{
 		},
 	},
 	{
-		ID: "usual-shift", Group: gShift, As: AsShift, Forms: []string{"standard|normal|default|usual {shift}", "{shift}? worked out from the input", "output worked out from the input", "{shift} band plan", "{shift} size band plan"}, Example: "147.24 standard offset",
+		ID: "usual-shift", Group: gShift, As: AsShift, Forms: []string{"standard|normal|default|usual {shift}", "{shift}? calculated from the input", "output calculated from the input", "{shift} band plan", "{shift} size band plan"}, Example: "147.24 standard offset",
 		Meaning: "the shift of the band plan, as if nothing were written",
 		take:    func(*state, []value) bool { return true },
 	},
@@ -390,7 +390,12 @@ var Patterns = []Pattern{
 		},
 	},
 	{
-		ID: "not-tone", Group: gAsked, As: AsTone, Forms: []string{"{tone}|{squelch}|enc|dec|encode|decode <not-tone>", "{tone} squelch|sq <not-tone>"}, Example: "146.94 ts 300",
+		ID: "not-squelch", Group: gAsked, As: AsSquelch, Forms: []string{"{squelch} <not-tone>", "{tone} squelch|sq <not-tone>"}, Example: "146.94 ts 300",
+		Meaning: "a number that is not a tone, behind a word for tone squelch",
+		take:    func(*state, []value) bool { return true },
+	},
+	{
+		ID: "not-tone", Group: gAsked, As: AsTone, Forms: []string{"{tone}|enc|dec|encode|decode <not-tone>"}, Example: "146.94 tone 300",
 		Meaning: "a number that is not a tone",
 		take:    func(*state, []value) bool { return true },
 	},

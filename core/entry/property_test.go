@@ -120,7 +120,7 @@ func TestReadsItsOwnWords(t *testing.T) {
 			}
 		}
 		require.Equal(r, c.Receive, Read(c.Receive.String()+" simplex", us).Channel.Receive)
-		require.Equal(r, channel.Simplex, Read(c.Receive.String()+" simplex", us).Channel.How.Kind)
+		require.Equal(r, channel.Simplex, Read(c.Receive.String()+" simplex", us).Channel.Side.Kind)
 	})
 }
 

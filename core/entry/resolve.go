@@ -23,7 +23,7 @@ func (s *state) resolve(d *Draft) {
 	}()
 	s.limits(d)
 	if s.has(fHow) {
-		c.How, d.From[channel.FieldShift] = channel.How{Kind: s.how}, Typed
+		c.Side, d.From[channel.FieldShift] = channel.TransmitSide{Kind: s.how}, Typed
 		return
 	}
 	if s.has(fTransmit) {
@@ -37,22 +37,22 @@ func (s *state) resolve(d *Draft) {
 	switch {
 	case c.Receive == 0:
 	case s.sign != 0 && s.size != 0:
-		c.How = channel.ShiftHow(freq.Offset(s.sign) * s.size)
+		c.Side = channel.ShiftSide(freq.Offset(s.sign) * s.size)
 	case s.sign != 0:
 		s.borrow(d)
 	case s.size != 0 && !ruled:
 		d.blame(AsShift, fmt.Sprintf("the band plan has no shift at %s: type the sign too, + or -", c.Receive))
 	case s.size != 0:
 		d.Rule = &rule
-		c.How = channel.ShiftHow(freq.Offset(rule.Offset.Sign()) * s.size)
+		c.Side = channel.ShiftSide(freq.Offset(rule.Offset.Sign()) * s.size)
 	case ruled:
 		d.Rule = &rule
-		c.How = channel.ShiftHow(rule.Offset)
+		c.Side = channel.ShiftSide(rule.Offset)
 		d.From[channel.FieldShift] = BandPlan
 	case s.use != nil:
 	default:
 		if seg, ok := plan.Segment(c.Receive); ok && seg.Use == band.ReceiveOnly {
-			c.How = channel.How{Kind: channel.Blocked}
+			c.Side = channel.TransmitSide{Kind: channel.Blocked}
 			d.From[channel.FieldShift] = BandPlan
 		}
 	}
@@ -64,17 +64,17 @@ func (s *state) resolve(d *Draft) {
 func (s *state) borrow(d *Draft) {
 	c, plan := &d.Channel, s.r.plan
 	if u, ok := s.serviceShift(); ok {
-		c.How = channel.ShiftHow(freq.Offset(s.sign) * u.Offset.Abs())
+		c.Side = channel.ShiftSide(freq.Offset(s.sign) * u.Offset.Abs())
 		return
 	}
 	if rule, ok := plan.Shift(c.Receive); ok {
 		d.Rule = &rule
-		c.How = channel.ShiftHow(freq.Offset(s.sign) * rule.Offset.Abs())
+		c.Side = channel.ShiftSide(freq.Offset(s.sign) * rule.Offset.Abs())
 		return
 	}
 	if rule, ok := plan.ShiftInto(c.Receive); ok {
 		d.Rule, d.Borrowed = &rule, true
-		c.How = channel.ShiftHow(freq.Offset(s.sign) * rule.Offset.Abs())
+		c.Side = channel.ShiftSide(freq.Offset(s.sign) * rule.Offset.Abs())
 		return
 	}
 	d.blame(AsShift, fmt.Sprintf("the band plan has no shift at %s: type the size too, such as +600", c.Receive))
@@ -101,14 +101,14 @@ func (s *state) limits(d *Draft) {
 		d.Channel.Width, d.From[channel.FieldWidth] = channel.Narrow, Service
 	}
 	if !s.use.Transmit && !s.has(fHow) {
-		d.Channel.How, d.From[channel.FieldShift] = channel.How{Kind: channel.Blocked}, Service
+		d.Channel.Side, d.From[channel.FieldShift] = channel.TransmitSide{Kind: channel.Blocked}, Service
 	}
 }
 
 // third works out the one of output, input and shift that was not typed.
 func (s *state) third(d *Draft) {
 	c, plan, tx := &d.Channel, s.r.plan, s.transmit
-	c.How = channel.SplitHow(tx)
+	c.Side = channel.SplitSide(tx)
 	d.From[channel.FieldShift] = Typed
 	fits := func(o freq.Offset) bool {
 		return (s.sign == 0 || o.Sign() == s.sign) && (s.size == 0 || o.Abs() == s.size)
@@ -119,7 +119,7 @@ func (s *state) third(d *Draft) {
 		case !fits(o):
 			d.blame(AsShift, fmt.Sprintf("from %s to %s the shift is %s, and the line says another: leave one of the three out", c.Receive.MHz(), tx.MHz(), listing.ShiftWords(o)))
 		case o == 0 || s.sign != 0 || s.size != 0:
-			c.How = channel.ShiftHow(o)
+			c.Side = channel.ShiftSide(o)
 		}
 		return
 	}
@@ -136,6 +136,6 @@ func (s *state) third(d *Draft) {
 	if len(found) != 1 || tx.Add(-found[0]) <= 0 {
 		return // none or several: the person has to type the output
 	}
-	c.Receive, c.How = tx.Add(-found[0]), channel.ShiftHow(found[0])
+	c.Receive, c.Side = tx.Add(-found[0]), channel.ShiftSide(found[0])
 	d.From[channel.FieldReceive] = Solved
 }

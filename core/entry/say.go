@@ -71,7 +71,7 @@ func (s *sayer) toneOut(c channel.Channel) {
 func (s *sayer) shift(d *Draft) {
 	if d.From[channel.FieldReceive] == Solved {
 		s.words(" Output: ")
-		s.out = append(s.out, Phrase{Text: "worked out", Origin: Solved})
+		s.out = append(s.out, Phrase{Text: "calculated", Origin: Solved})
 		s.words(fmt.Sprintf(" from the input, shift %s.", listing.ShiftWords(d.Channel.Offset())))
 		return
 	}

@@ -750,7 +750,12 @@ func (r *reading) slotFirst(at int, found func(int, value)) {
 	n, _ := strconv.Atoi(t.low)
 	v := value{n: n, text: t.low}
 	switch next := r.at(1); {
-	case t.labelled || t.listed:
+	case t.labelled:
+	case t.listed && len(Candidates(t.low, r.plan)) > 0:
+		return // "443." is a frequency short of its decimals
+	case t.listed:
+	case next.number() && !r.isFrequency(next.low):
+		return
 	case next.number() && strings.Contains(next.low, ".") && len(r.tokens) > 1 && !next.glued:
 		v.guess, v.cost = fmt.Sprintf("slot %d?", n), likely
 		if parsed, err := tone.Parse(t.low); err == nil && parsed.Standard() {
@@ -762,6 +767,11 @@ func (r *reading) slotFirst(at int, found func(int, value)) {
 		return
 	}
 	found(1, v)
+}
+
+func (r *reading) isFrequency(s string) bool {
+	f, ok := scaled(s, freq.MHz)
+	return ok && r.known(f)
 }
 
 // service reads the word for a service.

@@ -77,7 +77,7 @@ type Case struct {
 // Rows returns the witnesses for every field.
 func (c Case) Rows() []Row {
 	rows := []Row{c.receive()}
-	if c.Channel.How.Kind != channel.Blocked {
+	if c.Channel.Side.Kind != channel.Blocked {
 		rows = append(rows, c.shift(), c.transmit(), c.toneOut())
 	}
 	rows = append(rows, c.toneIn())
@@ -89,7 +89,7 @@ func (c Case) Rows() []Row {
 
 // width is the row of the bandwidth, where the record states one.
 func (c Case) width() (Row, bool) {
-	if c.Meant == nil || c.Meant.Width == "" || c.Channel.How.Kind == channel.Blocked {
+	if c.Meant == nil || c.Meant.Width == "" || c.Channel.Side.Kind == channel.Blocked {
 		return Row{}, false
 	}
 	w := string(c.Channel.Width)
@@ -124,8 +124,8 @@ func (c Case) receive() Row {
 	if seg, ok := c.Plan.Segment(c.Channel.Receive); ok {
 		r.Plan = word(string(seg.Use))
 		b, _ := c.Plan.Band(c.Channel.Receive)
-		simplex := seg.Use == band.Simplex && c.Channel.How.Kind == channel.Simplex
-		heard := seg.Use == band.ReceiveOnly && c.Channel.How.Kind == channel.Blocked
+		simplex := seg.Use == band.Simplex && c.Channel.Side.Kind == channel.Simplex
+		heard := seg.Use == band.ReceiveOnly && c.Channel.Side.Kind == channel.Blocked
 		if b.IsCalling(c.Channel.Receive) {
 			r.Plan = word("calling")
 		}

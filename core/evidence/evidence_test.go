@@ -96,5 +96,5 @@ func TestPath(t *testing.T) {
 	assert.Nil(t, theCase("162.475 rx only", nil).Path().Up)
 	assert.Equal(t, 13, key(tone.MustParse("103.5")).Index)
 	assert.Greater(t, key(tone.MustParse("D023N")).Index, 50)
-	assert.Equal(t, channel.Blocked, theCase("162.475", nil).Channel.How.Kind)
+	assert.Equal(t, channel.Blocked, theCase("162.475", nil).Channel.Side.Kind)
 }

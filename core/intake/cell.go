@@ -20,7 +20,7 @@ func frequency(cell string, u Unit) (freq.Hz, error) {
 	n, err := scaled(cell, u.of())
 	f := freq.Hz(n)
 	if err == nil && (f <= 0 || f > freq.Max) {
-		err = fmt.Errorf("%q is no frequency between 0 and %s", cell, freq.Max)
+		err = fmt.Errorf("%q is not a frequency between 0 and %s", cell, freq.Max)
 	}
 	if err != nil {
 		return 0, fmt.Errorf("%w: write it in %s, such as %s", err, cmp.Or(u, MHz), map[Unit]string{MHz: "147.24", KHz: "147240", Hz: "147240000"}[cmp.Or(u, MHz)])
@@ -35,7 +35,7 @@ func scaled(cell string, unit freq.Unit) (int64, error) {
 	if word := strings.TrimSpace(number[i:]); word != "" {
 		u, ok := freq.ParseUnit(word)
 		if !ok {
-			return 0, fmt.Errorf("%q: %q is no unit of frequency", cell, word)
+			return 0, fmt.Errorf("%q: %q is not a unit of frequency", cell, word)
 		}
 		unit, number = u, number[:i]
 	}
@@ -131,7 +131,7 @@ func toneOf(cell string) (listing.Stated, error) {
 	}
 	v, err := tone.Parse(strings.TrimSpace(bare))
 	if err != nil {
-		return listing.Stated{}, fmt.Errorf("%q is no tone: write 103.5, D023N, none, or leave it empty if it is unknown", cell)
+		return listing.Stated{}, fmt.Errorf("%q is not a tone: write 103.5, D023N, none, or leave it empty if it is unknown", cell)
 	}
 	return listing.Says(v), nil
 }
@@ -141,7 +141,7 @@ var angle = regexp.MustCompile(`^([+-]?\d{1,3}(?:[.,]\d+)?)[°º\s]*(?:(\d{1,2}(
 // degrees reads a latitude or longitude: 41.02, 41,02, 41°01.2'N, N 41 1 12.
 func degrees(cell, positive, negative string, limit float64) (float64, error) {
 	wrong := func() (float64, error) {
-		return 0, fmt.Errorf("%q is no angle up to %g°: write degrees such as 41.02, or 41°01.2' with %s or %s", cell, limit, positive[:1], negative[:1])
+		return 0, fmt.Errorf("%q is not an angle up to %g°: write degrees such as 41.02, or 41°01.2' with %s or %s", cell, limit, positive[:1], negative[:1])
 	}
 	t := strings.ToUpper(strings.TrimSpace(strings.NewReplacer("−", "-", "’", "'", "”", `"`).Replace(cell)))
 	sign := 1.0
@@ -209,7 +209,7 @@ func position(cell string) (geo.Point, error) {
 			return geo.Point{Lat: lat, Lon: lon}, nil
 		}
 	}
-	return geo.Point{}, fmt.Errorf("%q is no position: write 41.02, -55.31 or a locator such as GN21ia", cell)
+	return geo.Point{}, fmt.Errorf("%q is not a position: write 41.02, -55.31 or a locator such as GN21ia", cell)
 }
 
 var (
@@ -242,7 +242,7 @@ func date(cell string, order Order) (listing.Date, error) {
 	if n, err := strconv.ParseFloat(t, 64); err == nil && n > 20_000 && n < 80_000 {
 		return listing.Date{Time: time.Date(1899, 12, 30+int(n), 0, 0, 0, 0, time.UTC)}, nil
 	}
-	return listing.Date{}, fmt.Errorf("%q is no date: write YYYY-MM-DD such as 2026-11-02", cell)
+	return listing.Date{}, fmt.Errorf("%q is not a date: write YYYY-MM-DD such as 2026-11-02", cell)
 }
 
 func day(cell, y, m, d string) (listing.Date, error) {
@@ -251,7 +251,7 @@ func day(cell, y, m, d string) (listing.Date, error) {
 	}
 	v, err := time.Parse("2006-1-2", y+"-"+m+"-"+d)
 	if err != nil || v.Year() < 1950 {
-		return listing.Date{}, fmt.Errorf("%q is no day of the calendar: write YYYY-MM-DD, or change the order of day and month", cell)
+		return listing.Date{}, fmt.Errorf("%q is not in the calendar: write YYYY-MM-DD, or change the order of day and month", cell)
 	}
 	return listing.Date{Time: v}, nil
 }
@@ -270,7 +270,7 @@ func height(cell string) (float64, error) {
 	}
 	v, err := strconv.ParseFloat(strings.Replace(t, ",", ".", 1), 64)
 	if err != nil || !(v >= 0 && v*unit <= 9000) { // NaN is neither
-		return 0, fmt.Errorf("%q is no height: write metres such as 180, or 590 ft", cell)
+		return 0, fmt.Errorf("%q is not a height: write metres such as 180, or 590 ft", cell)
 	}
 	return v * unit, nil
 }

@@ -183,7 +183,7 @@ func mode(text string) listing.Mode {
 func (w *row) finish() {
 	rec := &w.rec
 	if rec.Output == 0 && len(w.faults) == 0 {
-		w.fault(-1, Output, "", fmt.Errorf("there is no output frequency"))
+		w.fault(-1, Output, "", fmt.Errorf("the output frequency is missing"))
 	}
 	if len(w.faults) > 0 {
 		return
@@ -235,7 +235,7 @@ func (w *row) input() error {
 		return fmt.Errorf("the input %s and the shift %s do not belong together", w.rec.Input, listing.ShiftWords(shift))
 	}
 	if worked <= 0 {
-		return fmt.Errorf("the shift leads below zero")
+		return fmt.Errorf("the shift is larger than the frequency: did you mean kHz?")
 	}
 	w.rec.Input = worked
 	return nil

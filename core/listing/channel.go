@@ -28,16 +28,16 @@ func (r Record) Channel(plan *band.Plan) (channel.Channel, error) {
 		c.Width = channel.Narrow
 	}
 	if o, known := r.Offset(); known {
-		c.How = channel.ShiftHow(o)
+		c.Side = channel.ShiftSide(o)
 		if o == 0 {
-			c.How = channel.How{Kind: channel.Simplex}
+			c.Side = channel.TransmitSide{Kind: channel.Simplex}
 		}
 	} else {
 		rule, ruled := plan.Shift(r.Output)
 		if !ruled || !rule.Firm() || !plan.Firm() {
 			return c, fmt.Errorf("%s: no listing says on what it listens, and the band plan is not sure either: type it", r.Title())
 		}
-		c.How = channel.ShiftHow(rule.Offset)
+		c.Side = channel.ShiftSide(rule.Offset)
 	}
 	if r.UplinkTone.Known {
 		c.TransmitTone = r.UplinkTone.Tone

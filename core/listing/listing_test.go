@@ -82,7 +82,7 @@ func TestFind(t *testing.T) {
 		return keys, inputs
 	}
 	c := channel.New(freq.MustParse("147.24"))
-	c.How = channel.ShiftHow(600_000)
+	c.Side = channel.ShiftSide(600_000)
 	keys, _ := find(c)
 	assert.Equal(t, []string{"near", "far"}, keys, "nearest first; the one beyond the radius is not there")
 	c.Name = "Sarn Ness"
@@ -103,17 +103,17 @@ func TestDifferences(t *testing.T) {
 	r := record("k", "Beacon Hill", "147.240", "147.840", "103.5", 41)
 	r.DownlinkTone = Says(tone.MustParse("D023N"))
 	c := channel.New(r.Output)
-	c.How, c.TransmitTone = channel.ShiftHow(600_000), tone.MustParse("103.5")
+	c.Side, c.TransmitTone = channel.ShiftSide(600_000), tone.MustParse("103.5")
 	assert.Empty(t, Differences(c, r), "an open receiver is no difference")
 	c.ReceiveTone = tone.MustParse("D047I")
 	assert.Empty(t, Differences(c, r), "the same signal by another name")
-	c.ReceiveTone, c.TransmitTone, c.How = tone.MustParse("100"), tone.Off, channel.ShiftHow(-600_000)
+	c.ReceiveTone, c.TransmitTone, c.Side = tone.MustParse("100"), tone.Off, channel.ShiftSide(-600_000)
 	var fields []channel.Field
 	for _, d := range Differences(c, r) {
 		fields = append(fields, d.Field)
 	}
 	assert.Equal(t, []channel.Field{channel.FieldShift, channel.FieldTransmit, channel.FieldToneOut, channel.FieldToneIn}, fields)
-	c.How = channel.How{Kind: channel.Blocked}
+	c.Side = channel.TransmitSide{Kind: channel.Blocked}
 	assert.Len(t, Differences(c, r), 1, "a receive-only channel sends nothing that could differ")
 }
 

@@ -18,6 +18,7 @@ type Entered struct {
 	Toned   bool   // a tone was typed
 	Squelch bool   // tone squelch was typed
 	Channel channel.Channel
+	Weight  float64 // by which the weights of all slips are multiplied; 0 is 1. For measuring
 	// At reads the rest of the entry with another receive frequency; ok is
 	// false if it cannot be read.
 	At func(freq.Hz) (c channel.Channel, ok bool)

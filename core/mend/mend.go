@@ -18,6 +18,7 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/freq"
 	"mnemos/core/listing"
+	"mnemos/core/tone"
 )
 
 // Candidate is a record that the entry may have been meant to be.
@@ -26,15 +27,19 @@ type Candidate struct {
 	Slip   Slip
 	Result channel.Channel // the entry made equal to the record
 	Cost   float64         // smaller is likelier
+	// Odds is how likely it is that this was meant, from 0 to 1, weighed
+	// against everything else that could be behind the entry (odds.go).
+	Odds float64
 }
 
 // Search returns the records near the operator that one slip turns into the
 // entry, likeliest first. Records that would make the same channel count once.
 func Search(ctx context.Context, src listing.Source, plan *band.Plan, e Entered, q listing.Query, today time.Time) ([]Candidate, error) {
-	s := searcher{plan: plan, entered: e, query: q, today: today, read: map[freq.Hz]reading{}}
+	s := searcher{plan: plan, entered: e, query: q, today: today, read: map[freq.Hz]reading{}, scale: cmp.Or(e.Weight, 1)}
 	if err := s.records(ctx, src); err != nil {
 		return nil, err
 	}
+	s.odds()
 	slices.SortStableFunc(s.found, func(a, b Candidate) int {
 		return cmp.Or(cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.Key, b.Key))
 	})
@@ -55,6 +60,14 @@ type searcher struct {
 	today   time.Time
 	found   []Candidate
 	read    map[freq.Hz]reading
+
+	// What the odds are weighed by.
+	scale   float64           // of the weights of slips
+	around  map[Slip]float64  // repeaters in hearing that a slip of the receive frequency leads from
+	outputs int               // how many outputs those could be on
+	tones   map[tone.Tone]int // how common each tone is around
+	toned   int
+	inUse   float64 // repeaters in hearing on the output that was entered
 }
 
 type reading struct {
@@ -64,10 +77,15 @@ type reading struct {
 
 func (s *searcher) records(ctx context.Context, src listing.Source) error {
 	box := s.query.Box()
-	far, err := src.OnOutputs(ctx, origins(s.entered.Receive, s.plan), box)
+	from := origins(s.entered.Receive, s.plan)
+	far, err := src.OnOutputs(ctx, from, box)
 	if err != nil {
 		return err
 	}
+	s.census(from, far, func(r listing.Record) Slip {
+		slip, _ := compare(s.entered.Receive, r.Output.MHz())
+		return slip
+	})
 	// Most are told apart by tone or shift already, which is cheaper than their
 	// distance.
 	slips := map[freq.Hz]Slip{}
@@ -102,6 +120,7 @@ func (s *searcher) records(ctx context.Context, src listing.Source) error {
 	}
 	near := around(ctx, src, f, s.query)
 	for _, m := range listing.Measure(same, s.entered.Channel, s.query) {
+		s.inUse = max(s.inUse, s.uses(m))
 		s.consider(m, "", near)
 	}
 	return near.err

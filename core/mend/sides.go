@@ -31,8 +31,8 @@ func (s *searcher) shift(c channel.Channel, m listing.Match, receive Slip) (Slip
 		return WrongSign, true
 	case slipped(have.Abs(), right.Abs()):
 		return ShiftUnit, have.Sign() == right.Sign()
-	case c.How.Kind == channel.Split:
-		return compare(c.How.Frequency.MHz(), m.Input.MHz())
+	case c.Side.Kind == channel.Split:
+		return compare(c.Side.Frequency.MHz(), m.Input.MHz())
 	}
 	return "", false
 }
@@ -152,7 +152,7 @@ func (s *searcher) result(c channel.Channel, m listing.Match) channel.Channel {
 	squelch := c.Mode() == channel.ToneSquelch || s.entered.Squelch
 	c.Receive = m.Output
 	if o, ok := m.Offset(); ok {
-		c.How = channel.ShiftHow(o)
+		c.Side = channel.ShiftSide(o)
 	}
 	if m.UplinkTone.Known {
 		c.TransmitTone = m.UplinkTone.Tone

@@ -44,7 +44,7 @@ func Fit(c channel.Channel, p *Profile) (channel.Channel, []Loss) {
 	f.frequencies(c)
 	f.tones(c)
 	f.rest(c)
-	if f.held.How.Kind == channel.Blocked {
+	if f.held.Side.Kind == channel.Blocked {
 		f.held.TransmitTone = tone.Off // nothing is sent, so no tone is either
 	}
 	return f.held, f.losses
@@ -63,12 +63,12 @@ func (f *fitting) lose(kind Kind, field channel.Field, wanted, held, why string,
 func (f *fitting) frequencies(c channel.Channel) {
 	tx, transmits := c.Transmit()
 	if !transmits && !f.p.Lock && f.p.CanTransmit(c.Receive) {
-		f.held.How = channel.How{Kind: channel.Simplex}
+		f.held.Side = channel.TransmitSide{Kind: channel.Simplex}
 		f.lose(LostSetting, channel.FieldTransmit, "receive only", "simplex", "%s cannot block its transmitter", f.p.Name)
 	}
 	if transmits && !f.p.CanTransmit(tx) {
 		f.lose(LostRange, channel.FieldTransmit, tx.String(), "receive only", "%s does not transmit there", f.p.Name)
-		f.held.How = channel.How{Kind: channel.Blocked}
+		f.held.Side = channel.TransmitSide{Kind: channel.Blocked}
 		transmits = false
 	}
 	if _, ok := f.p.Step(c.Receive); !ok {
@@ -91,7 +91,7 @@ func (f *fitting) column(tx freq.Hz) {
 		return
 	}
 	near := f.p.Nearest(tx)
-	f.held.How = channel.SplitHow(near)
+	f.held.Side = channel.SplitSide(near)
 	f.lose(LostStep, channel.FieldTransmit, tx.String(), near.String(), "no tuning step of %s reaches it", f.p.Name)
 }
 
@@ -100,12 +100,12 @@ func (f *fitting) offset(c channel.Channel) {
 	o := c.Offset()
 	limit := f.p.Offsets
 	if o.Abs() > limit.Max {
-		f.held.How = channel.How{Kind: channel.Blocked}
+		f.held.Side = channel.TransmitSide{Kind: channel.Blocked}
 		f.lose(LostShift, channel.FieldShift, o.String(), "receive only", "the largest shift of %s is %s MHz", f.p.Name, freq.Hz(limit.Max).MHz())
 		return
 	}
 	if rest := o % limit.Resolution; rest != 0 {
-		f.held.How = channel.ShiftHow(o - rest)
+		f.held.Side = channel.ShiftSide(o - rest)
 		f.lose(LostShift, channel.FieldShift, o.String(), listing.ShiftWords(o-rest), "%s sets shifts in steps of %s MHz", f.p.Name, freq.Hz(limit.Resolution).MHz())
 	}
 }

@@ -109,7 +109,7 @@ func (p *Profile) Check() []FieldError {
 		add("offset_max", "write the largest shift and its resolution in MHz, such as 69.95 and 0.05")
 	}
 	if w := p.Watts; !within(w.High, 0.001, 1500) || !within(w.Low, 0.001, w.High) || !within(w.Mid, 0, w.High) {
-		add("watts", "write high, middle and low in watts, such as 5, 2.5, 1; 0 where there is no middle")
+		add("watts", "write high, middle and low in watts, such as 5, 2.5, 1; 0 if there is none in the middle")
 	}
 	if !within(p.Scan.Rate, 0, 1000) {
 		add("scan_rate", "write channels per second, such as 4.3")
@@ -202,7 +202,7 @@ func ranges(key, label string, at func(*Profile) *[]band.Span) Field {
 				a, err1 := freq.Parse(strings.TrimSpace(lower) + " MHz")
 				b, err2 := freq.Parse(strings.TrimSpace(upper) + " MHz")
 				if !ok || err1 != nil || err2 != nil || a >= b {
-					return fmt.Errorf("%q is no range: write MHz from-to, such as 136-174", part)
+					return fmt.Errorf("%q is not a range: write MHz from-to, such as 136-174", part)
 				}
 				out = append(out, band.Span{Lower: a, Upper: b})
 				return nil
@@ -268,7 +268,7 @@ func steps() Field {
 			return list(s, func(part string) error {
 				n, err := freq.Scale(part, freq.KHz)
 				if err != nil || n <= 0 {
-					return fmt.Errorf("%q is no step: write kHz, such as 12.5", part)
+					return fmt.Errorf("%q is not a tuning step: write kHz, such as 12.5", part)
 				}
 				p.Steps = append(p.Steps, freq.Hz(n))
 				return nil

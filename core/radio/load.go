@@ -51,7 +51,7 @@ func Read(b []byte) (*Profile, error) {
 	}
 	var p Profile
 	if err := yaml.UnmarshalWithOptions(b, &p, yaml.Strict()); err != nil {
-		return nil, fmt.Errorf("this is no radio profile: %w", err)
+		return nil, fmt.Errorf("this is not a radio profile: %w", err)
 	}
 	if errs := p.Check(); len(errs) > 0 {
 		return nil, fmt.Errorf("%s: %s", errs[0].Field, errs[0].Message)
@@ -69,7 +69,7 @@ func tame(b []byte) error {
 	for _, t := range lexer.Tokenize(string(b)) {
 		switch t.Type {
 		case token.AnchorType, token.AliasType, token.MergeKeyType, token.MappingKeyType:
-			return fmt.Errorf("line %d: %q is no part of a profile: write the value itself", t.Position.Line, t.Value)
+			return fmt.Errorf("line %d: %q does not belong in a profile: write the value itself", t.Position.Line, t.Value)
 		case token.SequenceStartType, token.MappingStartType:
 			if depth++; depth > deepest {
 				return fmt.Errorf("line %d: brackets are nested deeper than a profile needs", t.Position.Line)

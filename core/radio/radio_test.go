@@ -77,7 +77,7 @@ func TestFit(t *testing.T) {
 		change(&c)
 		return c
 	}
-	shift := func(o string) channel.How { return channel.ShiftHow(freq.MustParseOffset(o)) }
+	shift := func(o string) channel.TransmitSide { return channel.ShiftSide(freq.MustParseOffset(o)) }
 	for _, c := range []struct {
 		name  string
 		radio string
@@ -85,15 +85,15 @@ func TestFit(t *testing.T) {
 		lost  []channel.Field
 		held  func(channel.Channel) bool
 	}{
-		{"fits", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.6") }), nil, nil},
+		{"fits", "trail", at("146.94", func(c *channel.Channel) { c.Side = shift("-0.6") }), nil, nil},
 		{"out of range", "trail", at("52.525", func(*channel.Channel) {}), []channel.Field{channel.FieldReceive}, nil},
 		{
 			"receives but does not transmit", "trail", at("162.475", func(*channel.Channel) {}),
 			[]channel.Field{channel.FieldTransmit},
-			func(h channel.Channel) bool { return h.How.Kind == channel.Blocked },
+			func(h channel.Channel) bool { return h.Side.Kind == channel.Blocked },
 		},
 		{
-			"shift finer than the resolution", "trail", at("146.94", func(c *channel.Channel) { c.How = shift("-0.612") }),
+			"shift finer than the resolution", "trail", at("146.94", func(c *channel.Channel) { c.Side = shift("-0.612") }),
 			[]channel.Field{channel.FieldShift},
 			func(h channel.Channel) bool { return h.Offset() == -600_000 },
 		},
@@ -118,15 +118,15 @@ func TestFit(t *testing.T) {
 		},
 		{
 			"blocked, so no tone is sent", "trail", at("162.475", func(c *channel.Channel) {
-				c.How, c.TransmitTone = channel.How{Kind: channel.Blocked}, tone.MustParse("100")
+				c.Side, c.TransmitTone = channel.TransmitSide{Kind: channel.Blocked}, tone.MustParse("100")
 			}), nil, func(h channel.Channel) bool { return h.TransmitTone.IsOff() },
 		},
 		{
-			"cannot block its transmitter", "beck", at("145.9", func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }),
+			"cannot block its transmitter", "beck", at("145.9", func(c *channel.Channel) { c.Side = channel.TransmitSide{Kind: channel.Blocked} }),
 			[]channel.Field{channel.FieldTransmit},
-			func(h channel.Channel) bool { return h.How.Kind == channel.Simplex },
+			func(h channel.Channel) bool { return h.Side.Kind == channel.Simplex },
 		},
-		{"needs no lock where it cannot transmit", "beck", at("162.475", func(c *channel.Channel) { c.How = channel.How{Kind: channel.Blocked} }), nil, nil},
+		{"needs no lock where it cannot transmit", "beck", at("162.475", func(c *channel.Channel) { c.Side = channel.TransmitSide{Kind: channel.Blocked} }), nil, nil},
 		{
 			"one width", "tarn", at("446.00625", func(*channel.Channel) {}),
 			[]channel.Field{channel.FieldWidth},
@@ -134,13 +134,13 @@ func TestFit(t *testing.T) {
 		},
 		{"a tone beside the table", "gale", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("150.0") }), nil, nil},
 		{
-			"largest shift", "cairn", at("144.0", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("147.9875")) }),
+			"largest shift", "cairn", at("144.0", func(c *channel.Channel) { c.Side = channel.SplitSide(freq.MustParse("147.9875")) }),
 			[]channel.Field{channel.FieldShift},
 			func(h channel.Channel) bool { return h.Offset() == freq.MustParseOffset("+3.985") },
 		},
 		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []channel.Field{channel.FieldToneOut}, nil},
 		{
-			"typed column off the raster", "lantern", at("146.94", func(c *channel.Channel) { c.How = channel.SplitHow(freq.MustParse("146.341")) }),
+			"typed column off the raster", "lantern", at("146.94", func(c *channel.Channel) { c.Side = channel.SplitSide(freq.MustParse("146.341")) }),
 			[]channel.Field{channel.FieldTransmit},
 			func(h channel.Channel) bool { tx, _ := h.Transmit(); return tx == freq.MustParse("146.340") },
 		},

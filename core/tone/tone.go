@@ -148,7 +148,7 @@ func Parse(s string) (Tone, error) {
 	deci := int(n) * 10
 	if frac != "" {
 		if frac[0] < '0' || frac[0] > '9' {
-			return Off, fmt.Errorf("tone %q: %q is no digit", s, frac)
+			return Off, fmt.Errorf("tone %q: %q is not a digit", s, frac)
 		}
 		deci += int(frac[0] - '0')
 	}

@@ -43,7 +43,7 @@ func problem(err error) Problem {
 	case errors.As(err, &stale):
 		p.Status, p.Title, p.Detail, p.Ledger = http.StatusConflict, "The plan has changed", &detail, stale.Ledger
 	case errors.Is(err, store.ErrNothing):
-		p.Status, p.Title, p.Detail = http.StatusConflict, "Nothing to take back", &detail
+		p.Status, p.Title, p.Detail = http.StatusConflict, "Nothing to undo", &detail
 	case errors.Is(err, store.ErrNotFound):
 		p.Status, p.Title, p.Detail = http.StatusNotFound, "Not found", &detail
 	case errors.As(err, &httpErr):

@@ -20,7 +20,7 @@ func (s *server) GetSettings(ctx context.Context, _ GetSettingsRequestObject) (G
 func (s *server) SetSettings(ctx context.Context, r SetSettingsRequestObject) (SetSettingsResponseObject, error) {
 	b := r.Body
 	v, err := s.app.SetSettings(ctx, app.SettingsForm{
-		Region: b.Region, Person: b.Person, Place: b.Place, Height: b.HeightM, Radius: b.RadiusKm, School: b.School, Licence: b.Licence,
+		Region: b.Region, Person: b.Person, Place: b.Place, Height: b.HeightM, Radius: b.RadiusKm, TonePolicy: b.TonePolicy, Licence: b.Licence,
 		Services: b.Services, Bands: b.Bands,
 	})
 	if err != nil {

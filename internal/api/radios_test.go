@@ -137,7 +137,7 @@ func TestSettings(t *testing.T) {
 	assert.Equal(t, "41.0200, -55.3100", s["place"])
 	assert.GreaterOrEqual(t, len(s["regions"].([]any)), 9)
 	body := map[string]any{
-		"region": "us", "person": "Keeper", "place": "GN21ia", "height_m": "3,5", "radius_km": "120", "school": "tone squelch first",
+		"region": "us", "person": "Keeper", "place": "GN21ia", "height_m": "3,5", "radius_km": "120", "tone_policy": "tone squelch first",
 		"licence": "general", "services": []string{"gmrs", "pmr446"}, "bands": []string{"2 m", "4 m"},
 	}
 	status, s = c.ask("PUT", "/api/settings", body)
@@ -155,7 +155,7 @@ func TestSettings(t *testing.T) {
 	_, r := c.ask("POST", "/api/loads/1/read", map[string]any{"line": "gmrs 20 + 141.3"})
 	assert.NotContains(t, toText(t, r["findings"]), "service-other", "the operator uses the service")
 
-	for field, bad := range map[string]any{"region": "atlantis", "person": "", "place": "somewhere", "height_m": "tall", "radius_km": "0", "school": "old", "licence": strings.Repeat("x", 500)} {
+	for field, bad := range map[string]any{"region": "atlantis", "person": "", "place": "somewhere", "height_m": "tall", "radius_km": "0", "tone_policy": "old", "licence": strings.Repeat("x", 500)} {
 		wrong := maps.Clone(body)
 		wrong[field] = bad
 		status, p := c.ask("PUT", "/api/settings", wrong)

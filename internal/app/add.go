@@ -49,11 +49,11 @@ func (a *App) AddFound(ctx context.Context, loadID, revision int64, ids []listin
 			continue
 		}
 		if held := slices.IndexFunc(d.entries, func(e store.Entry) bool { return same(e.Channel, c) }); held >= 0 {
-			out.Skipped = append(out.Skipped, Skipped{id, fmt.Sprintf("slot %d holds it already", d.entries[held].Slot)})
+			out.Skipped = append(out.Skipped, Skipped{id, fmt.Sprintf("already in this radio (%d)", d.entries[held].Slot)})
 			continue
 		}
 		if slices.ContainsFunc(entries, func(e store.Entry) bool { return same(e.Channel, c) }) {
-			out.Skipped = append(out.Skipped, Skipped{id, "it is among the others already"})
+			out.Skipped = append(out.Skipped, Skipped{id, "already among those that were added"})
 			continue
 		}
 		n, ok := d.vacant(slot)
@@ -93,7 +93,7 @@ func same(a, b channel.Channel) bool {
 }
 
 // channelOf is the channel of a repeater as all its listings together have it,
-// by the operator's school of tones and within what the radio can receive.
+// by the operator's tone policy and within what the radio can receive.
 func (a *App) channelOf(ctx context.Context, d *desk, id listing.ID) (channel.Channel, error) {
 	r, err := a.repeaterOf(ctx, id)
 	if err != nil {
@@ -108,7 +108,7 @@ func (a *App) channelOf(ctx context.Context, d *desk, id listing.ID) (channel.Ch
 	if err != nil {
 		return c, err
 	}
-	if d.settings.School == check.SquelchFirst {
+	if d.settings.TonePolicy == check.SquelchFirst {
 		c = best.Squelched(c)
 	}
 	if !d.radio.CanReceive(c.Receive) {

@@ -84,7 +84,7 @@ type desk struct {
 	band     *band.Plan
 	entries  []store.Entry
 	settings check.Settings
-	held     *check.Roll // made by roll
+	held     *check.Occupancy // made by roll
 	listings listing.Source
 }
 
@@ -117,7 +117,7 @@ func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
 func settings(o store.Operator, today time.Time) check.Settings {
 	s := check.Defaults(today)
 	s.RadiusKM, s.Height = o.Radius, o.Height
-	s.School, s.Services, s.Bands = check.School(o.School), o.Services, o.Bands
+	s.TonePolicy, s.Services, s.Bands = check.TonePolicy(o.TonePolicy), o.Services, o.Bands
 	if o.Lat != nil && o.Lon != nil {
 		s.Place = &geo.Point{Lat: *o.Lat, Lon: *o.Lon}
 	}
@@ -135,13 +135,13 @@ func (d *desk) at(slot int) (store.Entry, bool) {
 }
 
 // roll returns the channels of the load, arranged for the rules.
-func (d *desk) roll() *check.Roll {
+func (d *desk) occupancy() *check.Occupancy {
 	if d.held == nil {
 		channels := make([]check.Other, len(d.entries))
 		for i, e := range d.entries {
 			channels[i] = check.Other{Slot: e.Slot, Channel: e.Channel}
 		}
-		d.held = check.NewRoll(channels)
+		d.held = check.NewOccupancy(channels)
 	}
 	return d.held
 }

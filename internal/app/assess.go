@@ -17,13 +17,13 @@ import (
 
 // Question is a line, and the circumstances to read it in.
 type Question struct {
-	Line     string
-	Plan     *band.Plan
-	Radio    *radio.Profile // may be nil
-	Source   listing.Source
-	Settings check.Settings
-	Slot     *int        // where it is to go if the line does not say
-	Roll     *check.Roll // what the radio holds
+	Line      string
+	Plan      *band.Plan
+	Radio     *radio.Profile // may be nil
+	Source    listing.Source
+	Settings  check.Settings
+	Slot      *int             // where it is to go if the line does not say
+	Occupancy *check.Occupancy // what the radio holds
 }
 
 // Answer is everything that is known about a line. Its JSON is the public
@@ -80,7 +80,7 @@ func Ask(ctx context.Context, q Question) (*Answer, error) {
 	for _, o := range d.Offers {
 		a.Offers = append(a.Offers, Offer{Line: o.Line, Channel: o.Channel, Complete: o.Complete()})
 	}
-	s := check.Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: q.Plan, Radio: q.Radio, Roll: q.Roll, Settings: q.Settings}
+	s := check.Subject{Draft: d, Channel: d.Channel, Slot: d.Slot, Plan: q.Plan, Radio: q.Radio, Occupancy: q.Occupancy, Settings: q.Settings}
 	r, err := check.Judge(ctx, q.Source, s)
 	if err != nil {
 		return nil, err
@@ -116,7 +116,7 @@ func age(m listing.Match, s check.Settings) string {
 	months, ok := check.Age(m, s)
 	switch {
 	case !ok:
-		return "no date"
+		return "undated"
 	case months >= 24:
 		return fmt.Sprintf("%d years", months/12)
 	case months >= 2:

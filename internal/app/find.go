@@ -104,7 +104,7 @@ func (s *scene) filter(form FindForm, today time.Time, months int) (store.Filter
 		i := slices.IndexFunc(s.plan.Bands, func(b band.Band) bool { return b.Name == form.Band })
 		if i < 0 {
 			fault := &Fault{}
-			fault.add("band", "%q is no band of %s", form.Band, s.plan.Title)
+			fault.add("band", "%q is not a band in %s", form.Band, s.plan.Title)
 			return f, fault
 		}
 		f.Lower, f.Upper = s.plan.Bands[i].Lower, s.plan.Bands[i].Upper

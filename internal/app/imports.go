@@ -165,7 +165,7 @@ func (j *job) keep(folder string, content io.Reader) error {
 	n, err := io.Copy(f, io.LimitReader(content, MaxListing+1))
 	if err = errors.Join(err, f.Close()); err == nil && n > MaxListing {
 		fault := &Fault{}
-		fault.add("file", "it is larger than %d MB: this is no listing", MaxListing>>20)
+		fault.add("file", "it is larger than %d MB: this is not a listing", MaxListing>>20)
 		err = fault
 	}
 	if err != nil {
@@ -198,7 +198,7 @@ func (j *job) look() error {
 		return err
 	}
 	if len(rows) == 0 {
-		return errors.New("there is no row in it")
+		return errors.New("it has no rows")
 	}
 	j.layout = intake.Look(rows, info.Named, j.plan)
 	j.suggested = strings.TrimSuffix(j.file, filepath.Ext(j.file))
@@ -302,7 +302,7 @@ func (x *imports) find(id string) (*job, error) {
 	defer x.mu.Unlock()
 	j, ok := x.jobs[id]
 	if !ok {
-		return nil, fmt.Errorf("import %s: %w: bring the file in again", id, store.ErrNotFound)
+		return nil, fmt.Errorf("import %s: %w: import the file again", id, store.ErrNotFound)
 	}
 	return j, nil
 }

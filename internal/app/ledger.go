@@ -151,6 +151,6 @@ func (d *desk) row(e store.Entry, r check.Result) Row {
 
 func (d *desk) subject(e store.Entry) check.Subject {
 	return check.Subject{
-		Channel: e.Channel, Slot: &e.Slot, Plan: d.band, Radio: d.radio, Roll: d.roll(), Settings: d.settings,
+		Channel: e.Channel, Slot: &e.Slot, Plan: d.band, Radio: d.radio, Occupancy: d.occupancy(), Settings: d.settings,
 	}
 }

@@ -218,10 +218,10 @@ func (a *App) DeleteRadio(ctx context.Context, id string) (*RadioForm, error) {
 	}
 	f := &Fault{}
 	if !p.Own {
-		f.add("id", "%s ships with the application and stays", p.Name)
+		f.add("id", "%s ships with Mnemos and cannot be deleted", p.Name)
 	}
 	if p.Load != nil {
-		f.add("id", "the plan uses %s: it stays as long as it does", p.Name)
+		f.add("id", "the plan uses %s: remove it from the plan first", p.Name)
 	}
 	if err := f.or(); err != nil {
 		return nil, err

@@ -39,7 +39,7 @@ func (a *App) read(ctx context.Context, d *desk, line string, slot *int) (*Readi
 		}
 	}
 	answer, err := Ask(ctx, Question{
-		Line: line, Plan: d.band, Radio: d.radio, Source: d.listings, Settings: d.settings, Slot: slot, Roll: d.roll(),
+		Line: line, Plan: d.band, Radio: d.radio, Source: d.listings, Settings: d.settings, Slot: slot, Occupancy: d.occupancy(),
 	})
 	if err != nil {
 		return nil, err

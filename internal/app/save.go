@@ -146,7 +146,7 @@ func (a *App) occupied(ctx context.Context, loadID int64, slot int) (*desk, stor
 	}
 	e, ok := d.at(slot)
 	if !ok {
-		return nil, store.Entry{}, fmt.Errorf("slot %d is vacant: %w", slot, store.ErrNotFound)
+		return nil, store.Entry{}, fmt.Errorf("slot %d is empty: %w", slot, store.ErrNotFound)
 	}
 	return d, e, nil
 }

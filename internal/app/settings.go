@@ -18,18 +18,18 @@ import (
 
 // Settings are the operator's circumstances with what can be chosen.
 type Settings struct {
-	Region   string   `json:"region"`
-	Person   string   `json:"person"`
-	Place    string   `json:"place"` // "LAT, LON", or "" if unknown
-	Locator  string   `json:"locator"`
-	Height   float64  `json:"height_m"`
-	Radius   float64  `json:"radius_km"`
-	School   string   `json:"school"`
-	Licence  string   `json:"licence"`
-	Services []string `json:"services"`
-	Bands    []string `json:"bands"` // permitted; empty for all
-	Schools  []string `json:"schools"`
-	Regions  []Region `json:"regions"`
+	Region       string   `json:"region"`
+	Person       string   `json:"person"`
+	Place        string   `json:"place"` // "LAT, LON", or "" if unknown
+	Locator      string   `json:"locator"`
+	Height       float64  `json:"height_m"`
+	Radius       float64  `json:"radius_km"`
+	TonePolicy   string   `json:"tone_policy"`
+	Licence      string   `json:"licence"`
+	Services     []string `json:"services"`
+	Bands        []string `json:"bands"` // permitted; empty for all
+	TonePolicies []string `json:"tone_policies"`
+	Regions      []Region `json:"regions"`
 }
 
 // Region is a region that can be chosen, and what its plan says.
@@ -79,9 +79,9 @@ func (a *App) Settings(ctx context.Context) (*Settings, error) {
 		return nil, err
 	}
 	s := &Settings{
-		Region: o.Region, Person: o.Person, Height: o.Height, Radius: o.Radius, School: o.School, Licence: o.Licence,
+		Region: o.Region, Person: o.Person, Height: o.Height, Radius: o.Radius, TonePolicy: o.TonePolicy, Licence: o.Licence,
 		Services: append([]string{}, o.Services...), Bands: append([]string{}, o.Bands...),
-		Schools: []string{string(check.EncodeFirst), string(check.SquelchFirst)},
+		TonePolicies: []string{string(check.EncodeFirst), string(check.SquelchFirst)},
 	}
 	if o.Lat != nil && o.Lon != nil {
 		p := geo.Point{Lat: *o.Lat, Lon: *o.Lon}
@@ -142,15 +142,15 @@ func limits(s band.Span) string {
 
 // SettingsForm is what a person typed into the settings.
 type SettingsForm struct {
-	Region, Person, Place, Height, Radius, School, Licence string
-	Services, Bands                                        []string
+	Region, Person, Place, Height, Radius, TonePolicy, Licence string
+	Services, Bands                                            []string
 }
 
 // SetSettings replaces the operator's circumstances. Every field that cannot
 // be read is named.
 func (a *App) SetSettings(ctx context.Context, form SettingsForm) (*Settings, error) {
 	f := &Fault{}
-	o := store.Operator{Person: strings.TrimSpace(form.Person), Region: form.Region, School: form.School, Licence: strings.TrimSpace(form.Licence)}
+	o := store.Operator{Person: strings.TrimSpace(form.Person), Region: form.Region, TonePolicy: form.TonePolicy, Licence: strings.TrimSpace(form.Licence)}
 	plan, err := band.Load(form.Region)
 	if err != nil {
 		f.add("region", "%v", err)
@@ -171,8 +171,8 @@ func (a *App) SetSettings(ctx context.Context, form SettingsForm) (*Settings, er
 	}
 	o.Height = measure(f, "height_m", form.Height, "metres above the surroundings, such as 1.5", 0, 5000)
 	o.Radius = measure(f, "radius_km", form.Radius, "kilometres, such as 150", 1, 1000)
-	if o.School != string(check.EncodeFirst) && o.School != string(check.SquelchFirst) {
-		f.add("school", "use %s or %s", check.EncodeFirst, check.SquelchFirst)
+	if o.TonePolicy != string(check.EncodeFirst) && o.TonePolicy != string(check.SquelchFirst) {
+		f.add("tone_policy", "use %s or %s", check.EncodeFirst, check.SquelchFirst)
 	}
 	info := region(plan)
 	for _, b := range form.Bands {

@@ -15,7 +15,7 @@ func TestSettingsNameEveryFault(t *testing.T) {
 	a := demoApp(t)
 	before, err := a.Settings(t.Context())
 	require.NoError(t, err)
-	good := app.SettingsForm{Region: "us", Person: "QX1AA", Place: "GN21ia", Height: "1,5", Radius: "150", School: before.School}
+	good := app.SettingsForm{Region: "us", Person: "QX1AA", Place: "GN21ia", Height: "1,5", Radius: "150", TonePolicy: before.TonePolicy}
 	for _, c := range []struct {
 		field string
 		spoil func(*app.SettingsForm)
@@ -28,7 +28,7 @@ func TestSettingsNameEveryFault(t *testing.T) {
 		{"height_m", func(f *app.SettingsForm) { f.Height = "-1" }},
 		{"radius_km", func(f *app.SettingsForm) { f.Radius = "+Inf" }},
 		{"radius_km", func(f *app.SettingsForm) { f.Radius = "0" }},
-		{"school", func(f *app.SettingsForm) { f.School = "loud" }},
+		{"tone_policy", func(f *app.SettingsForm) { f.TonePolicy = "loud" }},
 	} {
 		form := good
 		c.spoil(&form)

@@ -41,7 +41,7 @@ func (a *Answer) WriteText(w io.Writer) error {
 			fmt.Fprintf(&b, "    %s: %s\n", y.Witness, y.Text)
 		}
 		for _, x := range f.Fixes {
-			fmt.Fprintf(&b, "    fix: %s\n", x.Label)
+			fmt.Fprintf(&b, "    fix: %s (%s)\n", x.Label, x.Confidence)
 		}
 	}
 	_, err := io.WriteString(w, b.String())

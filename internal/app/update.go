@@ -60,7 +60,7 @@ func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
 	if u.Name != nil {
 		c.Name = strings.TrimSpace(*u.Name)
 		if len([]rune(c.Name)) > channel.MaxName {
-			f.add("name", "a name has up to %d characters; the radio's short name is worked out from it", channel.MaxName)
+			f.add("name", "a name has up to %d characters; the radio's short name is made from it", channel.MaxName)
 		}
 	}
 	if u.Receive != nil {
@@ -72,7 +72,7 @@ func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
 		}
 	}
 	if u.Shift != nil {
-		c.How = u.how(f, d, c)
+		c.Side = u.how(f, d, c)
 	}
 	if u.ToneOut != nil {
 		c.TransmitTone = readTone(f, "tone_out", *u.ToneOut)
@@ -96,7 +96,7 @@ func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
 
 // how reads the shift: a signed size, a sign alone, "simplex", "rx only" or a
 // transmit frequency.
-func (u Update) how(f *Fault, d *desk, c channel.Channel) channel.How {
+func (u Update) how(f *Fault, d *desk, c channel.Channel) channel.TransmitSide {
 	text := strings.TrimSpace(*u.Shift)
 	if text == "" || text == "0" {
 		text = "simplex"
@@ -104,17 +104,17 @@ func (u Update) how(f *Fault, d *desk, c channel.Channel) channel.How {
 	draft := entry.Read(c.Receive.String()+" "+text, d.band)
 	if p := draft.Problem(); p != nil {
 		f.add("shift", "%s", p.Problem)
-		return c.How
+		return c.Side
 	}
 	for _, w := range draft.Words[1:] {
 		switch w.As {
 		case entry.AsShift, entry.AsSimplex, entry.AsReceiveOnly, entry.AsTransmit:
 		default:
 			f.add("shift", "%q is not a shift: type a sign and a size such as -600, simplex, rx only, or tx and a frequency", text)
-			return c.How
+			return c.Side
 		}
 	}
-	return draft.Channel.How
+	return draft.Channel.Side
 }
 
 func readTone(f *Fault, field, text string) tone.Tone {

@@ -51,12 +51,12 @@ func channels(n int, records []listing.Record) []check.Subject {
 			continue
 		}
 		c := channel.New(v.Output)
-		c.Name, c.How, c.TransmitTone = v.Locality, channel.ShiftHow(v.Input.Sub(v.Output)), v.UplinkTone.Tone
+		c.Name, c.Side, c.TransmitTone = v.Locality, channel.ShiftSide(v.Input.Sub(v.Output)), v.UplinkTone.Tone
 		switch len(out) % 10 {
 		case 3:
 			c.TransmitTone = records[0].UplinkTone.Tone
 		case 6:
-			c.How = channel.ShiftHow(-v.Input.Sub(v.Output))
+			c.Side = channel.ShiftSide(-v.Input.Sub(v.Output))
 		case 9:
 			c = channel.New(146_400*freq.KHz + freq.Hz(len(out)%20)*15*freq.KHz)
 			c.Name = fmt.Sprintf("Simplex %d", len(out))
@@ -73,9 +73,9 @@ func held(subjects []check.Subject) []check.Subject {
 	for _, s := range subjects {
 		others = append(others, check.Other{Slot: *s.Slot, Channel: s.Channel})
 	}
-	roll := check.NewRoll(others)
+	roll := check.NewOccupancy(others)
 	for i := range subjects {
-		subjects[i].Roll = roll
+		subjects[i].Occupancy = roll
 	}
 	return subjects
 }

@@ -19,7 +19,7 @@ func importCommand() *cobra.Command {
 	var data, source string
 	c := &cobra.Command{
 		Use:     "import [flags] FILE",
-		Short:   "Bring a listing in: CSV or any other delimited text, XLSX, GeoJSON, JSON, or lines in words",
+		Short:   "Import a listing: CSV or any other delimited text, XLSX, GeoJSON, JSON, or lines in words",
 		Example: "  mnemos import --data mnemos-data --source 'Harbour list' repeaters.csv",
 		Args:    cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {

@@ -23,10 +23,10 @@ import (
 )
 
 type readFlags struct {
-	region, at, listing, radio, today, batch, school string
-	services, bands                                  []string
-	radius                                           float64
-	asJSON                                           bool
+	region, at, listing, radio, today, batch, tonePolicy string
+	services, bands                                      []string
+	radius, slipWeight                                   float64
+	asJSON                                               bool
 }
 
 func readCommand() *cobra.Command {
@@ -45,11 +45,15 @@ func readCommand() *cobra.Command {
 	fl.Float64Var(&f.radius, "radius", 150, "how far published records count, km")
 	fl.StringVar(&f.listing, "listing", "", "a listing in JSON (docs/formats/listing.md)")
 	fl.StringVar(&f.radio, "radio", "", "the radio that is to hold the channel: "+strings.Join(shipped(), ", ")+", or a profile FILE.yaml (docs/formats/radio-profile.md)")
-	fl.StringVar(&f.school, "school", string(check.EncodeFirst), fmt.Sprintf("how tones are used: %q or %q", check.EncodeFirst, check.SquelchFirst))
+	fl.StringVar(&f.tonePolicy, "tone-policy", string(check.EncodeFirst), fmt.Sprintf("how tones are used: %q or %q", check.EncodeFirst, check.SquelchFirst))
 	fl.StringSliceVar(&f.services, "services", nil, "services that you use beside amateur radio, such as gmrs,murs")
 	fl.StringSliceVar(&f.bands, "bands", nil, `bands that your licence permits, such as "2 m,70 cm"; all if none are named`)
 	fl.StringVar(&f.today, "today", "", "the day from which the age of a listing counts, YYYY-MM-DD")
 	fl.StringVar(&f.batch, "batch", "", "read one entry line per line of this file, or of standard input for -; print one JSON object per line; a line may begin with @ and a place")
+	fl.Float64Var(&f.slipWeight, "slip-weight", 1, "multiply the weights of all slips, to measure how much the odds lean on them")
+	if err := fl.MarkHidden("slip-weight"); err != nil {
+		panic(err) // the flag is written above
+	}
 	fl.BoolVar(&f.asJSON, "json", false, "print JSON")
 	return c
 }
@@ -102,6 +106,7 @@ func (f *readFlags) question() (app.Question, error) {
 		return q, fmt.Errorf("--radius %g: write kilometres between 0 and 20000", f.radius)
 	}
 	q.Settings.RadiusKM = f.radius
+	q.Settings.SlipWeight = f.slipWeight
 	if f.at != "" {
 		p, err := geo.Parse(f.at)
 		if err != nil {
@@ -158,9 +163,9 @@ func (f *readFlags) profile() (*radio.Profile, error) {
 // is an error: a rule that does not run because of a typing mistake would be
 // taken for a good result.
 func (f *readFlags) operator(q *app.Question) error {
-	q.Settings.School = check.School(f.school)
-	if q.Settings.School != check.EncodeFirst && q.Settings.School != check.SquelchFirst {
-		return fmt.Errorf("--school %q: write %q or %q", f.school, check.EncodeFirst, check.SquelchFirst)
+	q.Settings.TonePolicy = check.TonePolicy(f.tonePolicy)
+	if q.Settings.TonePolicy != check.EncodeFirst && q.Settings.TonePolicy != check.SquelchFirst {
+		return fmt.Errorf("--tone-policy %q: write %q or %q", f.tonePolicy, check.EncodeFirst, check.SquelchFirst)
 	}
 	var services, bands []string
 	for _, s := range service.Of(q.Plan.Region) {

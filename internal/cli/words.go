@@ -21,7 +21,7 @@ func wordsCommand() *cobra.Command {
 			}
 			said := false
 			for _, p := range entry.Patterns {
-				if len(args) > 0 && p.ID != args[0] && !!strings.Contains(strings.Join(p.Spellings(), " "), strings.ToLower(args[0])) {
+				if len(args) > 0 && p.ID != args[0] && !strings.Contains(strings.Join(p.Spellings(), " "), strings.ToLower(args[0])) {
 					continue
 				}
 				said = true

@@ -48,7 +48,7 @@ func (o *objects) learn() error {
 		return o.end
 	}
 	if len(o.queue) == 0 {
-		return fmt.Errorf("there is no record in it")
+		return fmt.Errorf("it has no records")
 	}
 	return nil
 }
@@ -156,7 +156,7 @@ func untilFeatures(dec *json.Decoder) error {
 		}
 		if name == "features" {
 			if t, err := dec.Token(); err != nil || t != json.Delim('[') {
-				return fmt.Errorf("%w (features is no array)", ErrFormat)
+				return fmt.Errorf("%w (features is not an array)", ErrFormat)
 			}
 			return nil
 		}

@@ -47,7 +47,7 @@ type Info struct {
 }
 
 // ErrFormat is returned for a file that is none of the formats.
-var ErrFormat = errors.New("this is no listing: use CSV or another delimited text, XLSX, GeoJSON, or a listing in JSON")
+var ErrFormat = errors.New("this is not a listing: use CSV or another delimited text, XLSX, GeoJSON, or a listing in JSON")
 
 // Open looks into a file and opens it as a table. Formats are told by what is
 // in the file, never by its name.

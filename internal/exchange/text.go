@@ -118,7 +118,7 @@ func (t *textTable) read() (string, error) {
 	}
 	if err := t.lines.Err(); err != nil {
 		if errors.Is(err, bufio.ErrTooLong) {
-			return "", fmt.Errorf("line %d is longer than a megabyte: this is no listing", t.line+1)
+			return "", fmt.Errorf("line %d is longer than a megabyte: this is not a listing", t.line+1)
 		}
 		return "", err
 	}

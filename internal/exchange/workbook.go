@@ -28,7 +28,7 @@ func openWorkbook(f *os.File) (Table, Info, error) {
 	book, err := excelize.OpenReader(f, excelize.Options{RawCellValue: true, UnzipSizeLimit: largest, UnzipXMLSizeLimit: 32 << 20})
 	if err != nil {
 		if strings.Contains(err.Error(), "unzip size") {
-			return nil, Info{}, fmt.Errorf("the workbook unpacks to more than %d MB: this is no listing", largest>>20)
+			return nil, Info{}, fmt.Errorf("the workbook unpacks to more than %d MB: this is not a listing", largest>>20)
 		}
 		return nil, Info{}, fmt.Errorf("%w (%s)", ErrFormat, err)
 	}

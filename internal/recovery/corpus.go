@@ -186,6 +186,18 @@ func (d *district) slipped(r *rand.Rand, k slips.Kind) (Case, bool) {
 	return c, true
 }
 
+// untold draws a case with a slip of a kind that the searcher does not know.
+// The oracle does not know it either, so the class says only that; what equals
+// another record, or the truth itself, is left out.
+func (d *district) untold(r *rand.Rand, k slips.Kind) (Case, bool) {
+	c, ok := d.slipped(r, k)
+	if !ok || c.Class == Undetectable {
+		return c, false
+	}
+	c.Class = Untold
+	return c, true
+}
+
 // clean draws a right entry.
 func (d *district) clean(r *rand.Rand, today time.Time) (Case, bool) {
 	x, _, l, c, ok := d.right(r)
@@ -213,7 +225,7 @@ func (d *district) simplex(r *rand.Rand) (Case, bool) {
 	}
 	raster := b.Rasters[r.IntN(len(b.Rasters))]
 	f := raster.Nearest(s.Lower + freq.Hz(r.Int64N(int64(s.Upper-s.Lower))))
-	if seg, ok := d.plan.Segment(f); !ok || seg.Use != band.Simplex {
+	if seg, ok := d.plan.Segment(f); !ok || seg.Use != band.Simplex || !mayListen(d.plan, &b, f) {
 		return Case{}, false
 	}
 	place := sit(r, d.all[r.IntN(len(d.all))])

@@ -75,13 +75,30 @@ func outputs(plan *band.Plan) []output {
 			for f := rule.Lower; f <= rule.Upper; f += 2_500 {
 				on := slices.ContainsFunc(b.Rasters, func(x freq.Raster) bool { return x.On(f) })
 				_, ruled := plan.Shift(f)
-				if on && ruled && rule.Firm() || on && ruled && rule.Certainty == band.Varied {
-					out = append(out, output{f, append([]freq.Offset{rule.Offset}, rule.Alternatives...)})
+				if !on || !ruled || !rule.Firm() && rule.Certainty != band.Varied {
+					continue
+				}
+				o := output{frequency: f}
+				for _, offset := range append([]freq.Offset{rule.Offset}, rule.Alternatives...) {
+					if mayListen(plan, &b, f.Add(offset)) {
+						o.offsets = append(o.offsets, offset)
+					}
+				}
+				if len(o.offsets) > 0 {
+					out = append(out, o)
 				}
 			}
 		}
 	}
 	return out
+}
+
+// mayListen reports whether a repeater may have an input there: inside the
+// band by half an emission, and where FM voice belongs.
+func mayListen(plan *band.Plan, b *band.Band, input freq.Hz) bool {
+	const half = 8_000
+	seg, known := plan.Segment(input)
+	return input-half >= b.Lower && input+half <= b.Upper && (!known || seg.Voice())
 }
 
 // coordinated takes, of a few channels, the one whose nearest user is

@@ -67,6 +67,14 @@ func (d *district) draw(r *rand.Rand, today time.Time, unique, clean int) []Case
 			}
 		}
 	}
+	for _, k := range slips.Untold {
+		for n, tries := 0, 0; n < unique/2 && tries < unique*enough*20; tries++ {
+			if c, ok := d.untold(r, k); ok {
+				out = append(out, c)
+				n++
+			}
+		}
+	}
 	have := map[Class]int{}
 	for tries := 0; tries < clean*400 && have[CleanListed]+have[CleanStale]+have[CleanUnlisted]+have[CleanSimplex] < 4*clean; tries++ {
 		c, ok := d.clean(r, today)

@@ -18,6 +18,7 @@ const (
 	Unlisted     Class = "unlisted"     // the truth is not, or no longer, in the listing
 	Unique       Class = "unique"       // one record leads to the line by one slip
 	Ambiguous    Class = "ambiguous"    // several do
+	Untold       Class = "untold"       // a slip of a kind that the searcher is not told of
 
 	CleanListed   Class = "clean, listed"
 	CleanStale    Class = "clean, stale listed"

@@ -14,11 +14,14 @@ import (
 
 // answer is what is read of the program's public output.
 type answer struct {
+	Channel  Channel `json:"channel"`
 	Findings []struct {
 		Rule     string `json:"rule"`
 		Severity string `json:"severity"`
 		Fixes    []struct {
-			Result Channel `json:"result"`
+			Result     Channel `json:"result"`
+			Confidence string  `json:"confidence"`
+			Odds       float64 `json:"odds"`
 		} `json:"fixes"`
 	} `json:"findings"`
 }
@@ -33,11 +36,15 @@ type Outcome struct {
 	Harm    bool // the first fix leads to another record
 	Alarm   bool // a finding asks for a fix or a stop
 	Rule    string
+	// Sure is set where an offer is called very likely; SureRight where it
+	// makes the truth, SureHarm where it leads to another record.
+	Sure, SureRight, SureHarm bool
+	Odds                      float64 // of the first fix
 }
 
 // Run asks the program at path about every case of a corpus and says what
 // came of it. Listings are looked for in the folder.
-func Run(ctx context.Context, path, folder, today string, cases []Case) ([]Outcome, error) {
+func Run(ctx context.Context, path, folder, today string, cases []Case, flags ...string) ([]Outcome, error) {
 	type group struct{ region, listing string }
 	var order []group
 	groups := map[group][]int{}
@@ -58,7 +65,7 @@ func Run(ctx context.Context, path, folder, today string, cases []Case) ([]Outco
 		for _, i := range groups[g] {
 			fmt.Fprintf(&in, "@%s %s\n", cases[i].At, cases[i].Line)
 		}
-		cmd := exec.CommandContext(ctx, path, "read", "--region", g.region, "--listing", filepath.Join(folder, g.listing), "--today", today, "--batch", "-")
+		cmd := exec.CommandContext(ctx, path, append([]string{"read", "--region", g.region, "--listing", filepath.Join(folder, g.listing), "--today", today, "--batch", "-"}, flags...)...)
 		cmd.Stdin = &in
 		stdout, err := cmd.StdoutPipe()
 		if err != nil {
@@ -112,14 +119,21 @@ func pairs(path string) (map[[2]int64]bool, error) {
 
 func judge(c Case, a answer, listed map[[2]int64]bool) Outcome {
 	o := Outcome{Case: c}
+	if c.Kind != "clean" && same(a.Channel, c.Truth) {
+		o.First, o.Within = true, 1 // read right in spite of the slip, and marked as a guess
+	}
 	for _, f := range a.Findings {
 		o.Alarm = o.Alarm || f.Severity == "fix" || f.Severity == "stop"
 		for _, x := range f.Fixes {
 			o.Offered++
 			right := same(x.Result, c.Truth)
+			if x.Confidence == "very likely" && !o.Sure {
+				o.Sure, o.SureRight = true, right
+				o.SureHarm = !right && another(x.Result, c.Truth, listed)
+			}
 			if o.Offered == 1 {
-				o.First, o.Wrong, o.Rule = right, !right, f.Rule
-				o.Harm = o.Wrong && listed[[2]int64{x.Result.Receive, x.Result.Transmit}]
+				o.First, o.Wrong, o.Rule, o.Odds = o.First || right, !o.First && !right, f.Rule, x.Odds
+				o.Harm = o.Wrong && another(x.Result, c.Truth, listed)
 			}
 			if right && o.Within == 0 {
 				o.Within = o.Offered
@@ -130,6 +144,13 @@ func judge(c Case, a answer, listed map[[2]int64]bool) Outcome {
 		o.Rule = a.Findings[0].Rule
 	}
 	return o
+}
+
+// another reports whether a result leads to another listed repeater than the
+// one that was meant: whoever keys it comes up on somebody else's input. A
+// wrong tone on the right frequencies opens nothing, and is only wrong.
+func another(x, truth Channel, listed map[[2]int64]bool) bool {
+	return (x.Receive != truth.Receive || x.Transmit != truth.Transmit) && listed[[2]int64{x.Receive, x.Transmit}]
 }
 
 func same(a, b Channel) bool {

@@ -45,7 +45,7 @@ func TestOlderFile(t *testing.T) {
 	o, err := s.Operator(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, "QX1AA", o.Person)
-	assert.Equal(t, "encode first", o.School, "what is new has the value that was in force")
+	assert.Equal(t, "encode first", o.TonePolicy, "what is new has the value that was in force")
 	assert.Empty(t, o.Bands)
 	entries, err := s.Entries(t.Context(), 1)
 	require.NoError(t, err)

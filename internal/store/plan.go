@@ -64,7 +64,7 @@ type entryRow struct {
 func toRow(id, planID int64, c channel.Channel) channelRow {
 	return channelRow{
 		ID: id, PlanID: planID, Name: c.Name, Receive: int64(c.Receive),
-		Kind: string(c.How.Kind), Offset: int64(c.How.Offset), Split: int64(c.How.Frequency),
+		Kind: string(c.Side.Kind), Offset: int64(c.Side.Offset), Split: int64(c.Side.Frequency),
 		TransmitTone: c.TransmitTone.String(), ReceiveTone: c.ReceiveTone.String(), Width: string(c.Width), Power: string(c.Power),
 	}
 }
@@ -80,7 +80,7 @@ func (r channelRow) channel() (channel.Channel, error) {
 	}
 	return channel.Channel{
 		Name: r.Name, Receive: freq.Hz(r.Receive),
-		How:          channel.How{Kind: channel.Kind(r.Kind), Offset: freq.Offset(r.Offset), Frequency: freq.Hz(r.Split)},
+		Side:         channel.TransmitSide{Kind: channel.Kind(r.Kind), Offset: freq.Offset(r.Offset), Frequency: freq.Hz(r.Split)},
 		TransmitTone: out, ReceiveTone: in, Width: channel.Width(r.Width), Power: channel.Power(r.Power),
 	}, nil
 }

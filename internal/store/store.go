@@ -115,16 +115,16 @@ func backUp(ctx context.Context, db *sqlx.DB, path string) error {
 
 // Operator is the person at the keyboard and where they are.
 type Operator struct {
-	Person   string   `db:"person"`
-	Region   string   `db:"region"`
-	Lat      *float64 `db:"lat"`
-	Lon      *float64 `db:"lon"`
-	Height   float64  `db:"height_m"`
-	Radius   float64  `db:"radius_km"`
-	School   string   `db:"school"`
-	Licence  string   `db:"licence"`
-	Services Strings  `db:"services"`
-	Bands    Strings  `db:"bands"`
+	Person     string   `db:"person"`
+	Region     string   `db:"region"`
+	Lat        *float64 `db:"lat"`
+	Lon        *float64 `db:"lon"`
+	Height     float64  `db:"height_m"`
+	Radius     float64  `db:"radius_km"`
+	TonePolicy string   `db:"school"` // the column has the older name
+	Licence    string   `db:"licence"`
+	Services   Strings  `db:"services"`
+	Bands      Strings  `db:"bands"`
 }
 
 // Strings is a list that is kept as JSON in one column.
@@ -157,8 +157,8 @@ func (s *Store) Operator(ctx context.Context) (Operator, error) {
 
 // SetOperator replaces the operator.
 func (s *Store) SetOperator(ctx context.Context, o Operator) error {
-	if o.School == "" {
-		o.School = "encode first"
+	if o.TonePolicy == "" {
+		o.TonePolicy = "encode first"
 	}
 	_, err := s.write.NamedExecContext(ctx, `INSERT INTO operator (id, person, region, lat, lon, height_m, radius_km, school, licence, services, bands)
 		VALUES (1, :person, :region, :lat, :lon, :height_m, :radius_km, :school, :licence, :services, :bands)

@@ -58,11 +58,11 @@ func TestKeeps(t *testing.T) {
 	p, loads, err := s.NewPlan(t.Context(), "Walk", "2026-11-25T09:42:00Z", "trail")
 	require.NoError(t, err)
 	c := channel.Channel{
-		Name: "Quay", Receive: 442_650_000, How: channel.ShiftHow(5_000_000), TransmitTone: tone.MustParse("D023I"),
+		Name: "Quay", Receive: 442_650_000, Side: channel.ShiftSide(5_000_000), TransmitTone: tone.MustParse("D023I"),
 		ReceiveTone: tone.MustParse("100"), Width: channel.Narrow, Power: channel.Mid,
 	}
 	require.NoError(t, put(s, p, loads[0], 7, c))
-	o := Operator{Person: "a", Region: "us", Height: 1.5, Radius: 150, School: "tone squelch first", Services: Strings{"gmrs"}, Bands: Strings{"2 m", "70 cm"}, Licence: "full"}
+	o := Operator{Person: "a", Region: "us", Height: 1.5, Radius: 150, TonePolicy: "tone squelch first", Services: Strings{"gmrs"}, Bands: Strings{"2 m", "70 cm"}, Licence: "full"}
 	require.NoError(t, s.SetOperator(t.Context(), o))
 	require.NoError(t, s.Close())
 

@@ -622,7 +622,7 @@ export interface components {
             place: string;
             height_m: string;
             radius_km: string;
-            school: string;
+            tone_policy: string;
             licence: string;
             services: string[];
             bands: string[];
@@ -634,11 +634,11 @@ export interface components {
             locator: string;
             height_m: number;
             radius_km: number;
-            school: string;
+            tone_policy: string;
             licence: string;
             services: string[];
             bands: string[];
-            schools: string[];
+            tone_policies: string[];
             regions: components["schemas"]["Region"][];
         };
         Region: {
@@ -1012,6 +1012,10 @@ export interface components {
             }[];
             fixes: {
                 label: string;
+                /** @enum {string} */
+                confidence: "very likely" | "possible";
+                /** @description How likely it was meant */
+                odds: number;
                 patch: components["schemas"]["PatchOp"][];
                 result: components["schemas"]["Channel"];
                 slot?: number;

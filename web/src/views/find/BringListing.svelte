@@ -24,13 +24,13 @@
     <Dialog.Content
       class="fixed top-1/2 left-1/2 z-40 flex max-h-[92vh] w-[min(1180px,96vw)] -translate-x-1/2 -translate-y-1/2 flex-col overflow-y-auto border-2 border-bold bg-paper p-6 max-desk:p-4"
     >
-      <Dialog.Title class="text-head font-strong">Bring a listing in</Dialog.Title>
+      <Dialog.Title class="text-head font-strong">Import a listing</Dialog.Title>
       {#if bring.progress}
         <Dialog.Description class="sr-only">How far the import is</Dialog.Description>
         <Progress state={bring.progress} />
       {:else if bring.preview}
         <Dialog.Description class="text-ink2"
-          >See what each column was taken for, and change it where that is wrong. Nothing counts before you take it.</Dialog.Description
+          >See what each column was taken for, and change it where that is wrong. Nothing changes until you import.</Dialog.Description
         >
         <Mapping {bring} preview={bring.preview} />
       {:else}
@@ -64,19 +64,17 @@
               class="{button} border-rule2"
               onclick={() => {
                 bring.again();
-              }}>Bring another in</button
+              }}>Import another</button
             >
           {:else}
-            <button type="button" class="{button} border-rule2" onclick={() => void bring.cancel()}
-              >Cancel: nothing stays</button
-            >
+            <button type="button" class="{button} border-rule2" onclick={() => void bring.cancel()}>Cancel</button>
           {/if}
         {:else if bring.preview}
           <button
             type="button"
             class="{button} border-accent font-medium text-accent"
             disabled={bring.busy || bring.preview.good === 0}
-            onclick={() => void bring.run()}>Take what can be read</button
+            onclick={() => void bring.run()}>Import the readable rows</button
           >
           <button
             type="button"

@@ -35,9 +35,9 @@
     <button
       type="submit"
       class="h-[28px] rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11"
-      disabled={!value.trim()}>Keep</button
+      disabled={!value.trim()}>Save</button
     >
-    <button type="button" class="link" onclick={() => (editing = false)}>leave it</button>
+    <button type="button" class="link" onclick={() => (editing = false)}>Cancel</button>
   </form>
 {:else if known}
   <b class="font-strong">{known.value}</b>
@@ -47,8 +47,8 @@
   <button
     type="button"
     class="link"
-    aria-label="take back {field}"
-    onclick={() => void find.correct(repeater.id, field, '', '')}>take back</button
+    aria-label="Undo the correction of {field}"
+    onclick={() => void find.correct(repeater.id, field, '', '')}>Undo</button
   >
 {:else}
   <button

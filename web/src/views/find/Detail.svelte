@@ -26,7 +26,7 @@
     const km = `${repeater.reach_km.toFixed(0)} km`;
     const inside = repeater.distance_km <= repeater.reach_km;
     return repeater.horizon
-      ? `You are ${inside ? 'inside' : 'past'} its radio horizon (${km}), worked out from its published height and your aerial.`
+      ? `You are ${inside ? 'inside' : 'past'} its radio horizon (${km}), calculated from its published height and your aerial.`
       : `Its height is not published: it is taken to reach ${km}, and you are ${inside ? 'nearer' : 'farther'}.`;
   });
 </script>
@@ -71,7 +71,7 @@
                       class="link ml-1 font-normal"
                       aria-label="believe {s.source}: {f.name} {text}"
                       onclick={() => void find.correct(repeater.id, f.name, f.raw(s), `as ${s.source} has it`)}
-                      >believe</button
+                      >Use this value</button
                     >{/if}
                 {/if}</td
               >
@@ -100,7 +100,7 @@
                           { source: s.source, key: s.key },
                           false,
                         );
-                    }}>another repeater</button
+                    }}>Not the same repeater</button
                   >
                 {/if}
               </td>

@@ -223,7 +223,7 @@
           fix={chosen.length > 0 ? 'live' : undefined}
           disabled={chosen.length === 0}
           onclick={() => void find.add(list)}
-          >{chosen.length > 1 ? `Take ${String(chosen.length)} into the plan` : 'Take into the plan'}</Action
+          >{chosen.length > 1 ? `Add ${String(chosen.length)} to plan` : 'Add to plan'}</Action
         >
       </div>
       {#if find.trouble}<p role="alert" class="pb-2 text-stop">{find.trouble}</p>{/if}
@@ -233,11 +233,13 @@
       {#if found.data && found.data.records === 0}
         <p class="py-6">
           Nothing is published here yet. <button type="button" class="link" onclick={() => (bringing = true)}
-            >Bring a listing in</button
+            >Import a listing</button
           >: a table, a workbook, GeoJSON, or text that you paste.
         </p>
       {:else if found.data && list.length === 0}
-        <p class="py-6 text-ink2">Nothing that is published here fits. Untick something, or show more of the map.</p>
+        <p class="py-6 text-ink2">
+          Nothing published here matches. Untick a filter, show more of the map, or import a listing that covers it.
+        </p>
       {/if}
       <div class="results">
         <Results {find} {list} />

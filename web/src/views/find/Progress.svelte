@@ -10,8 +10,8 @@
       waiting: 'Another listing is being read; this one is next.',
       reading: `Reading into ${s.source}`,
       done: `${s.source} is in.`,
-      failed: `It failed: ${s.error}. Nothing of it stays.`,
-      cancelled: 'Cancelled. Nothing of it stays.',
+      failed: `It failed: ${s.error}. Nothing was imported.`,
+      cancelled: 'Cancelled. Nothing was imported.',
     }[s.state],
   );
 </script>
@@ -29,9 +29,10 @@
     <div class="h-full bg-ink" style:width="{share * 100}%"></div>
   </div>
   <p>
-    <b class="font-figs font-strong">{number(s.good)}</b> rows taken{#if s.bad > 0}, <b class="font-figs font-strong"
+    <b class="font-figs font-strong">{number(s.good)}</b> rows imported{#if s.bad > 0}, <b class="font-figs font-strong"
         >{number(s.bad)}</b
-      > could not be read and are kept to be mended{/if}. {number(s.rows_per_second)} a second{#if s.seconds_left !== null && s.state === 'reading'},
-      about {number(s.seconds_left + 0.5)} s left{/if}.
+      > could not be read and are kept to be corrected{/if}{#if s.seconds_left !== null && s.state === 'reading'}; about {number(
+        s.seconds_left + 0.5,
+      )} s left{/if}.
   </p>
 </div>

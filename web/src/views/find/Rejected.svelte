@@ -51,7 +51,7 @@
             />
           {/each}
           <button type="submit" class="h-[28px] rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11"
-            >Read again</button
+            >Check this row</button
           >
         </form>
         <p class="text-label text-stop">{trouble[r.id] ?? r.faults.map((f) => f.message).join('; ')}</p>
@@ -61,5 +61,5 @@
   <a class="link" href="/api/sources/{encodeURIComponent(source)}/rejects.csv" download="{source}, not read.csv"
     >Save them as CSV</a
   >
-  {#if rejects.data.more}<p class="pb-2 text-label text-ink2">And more, which follow when these are mended.</p>{/if}
+  {#if rejects.data.more}<p class="pb-2 text-label text-ink2">And more, which follow when these are done.</p>{/if}
 {/if}

@@ -17,7 +17,7 @@
   <div class="flex items-baseline justify-between border-b border-bold">
     <h2 class="font-strong">Listings</h2>
     <button type="button" class="link max-desk:min-h-11" onclick={bring}
-      >Bring a listing in… <kbd class="font-figs">i</kbd></button
+      >Import a listing… <kbd class="font-figs">i</kbd></button
     >
   </div>
   <ul>
@@ -46,9 +46,9 @@
               onclick={() => {
                 sure = '';
                 void find.drop(s.name);
-              }}>remove it</button
+              }}>Remove</button
             >
-            <button type="button" class="link" onclick={() => (sure = '')}>keep it</button>
+            <button type="button" class="link" onclick={() => (sure = '')}>Cancel</button>
           {:else}
             <button type="button" class="link" aria-label="Remove {s.name}" onclick={() => (sure = s.name)}
               >remove</button

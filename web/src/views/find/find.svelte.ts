@@ -71,9 +71,12 @@ export class FindState {
       );
       const taken =
         out.slots.length > 0
-          ? `In ${load.radio.name}, slot ${out.slots.join(', ')}. Ctrl+Z on the plan takes it out again.`
+          ? `In ${load.radio.name}, slot ${out.slots.join(', ')}. Ctrl+Z on the plan undoes it.`
           : '';
-      const skipped = out.skipped.map((s) => `Left out: ${s.why}.`).join(' ');
+      const title = (id: StatementID) =>
+        chosen.find((c) => c.id.source === id.source && c.id.key === id.key)?.title ?? id.key;
+      const skipped =
+        out.skipped.length > 0 ? `Not added: ${out.skipped.map((s) => `${title(s.id)}, ${s.why}`).join('; ')}.` : '';
       this.message = [taken, skipped].filter(Boolean).join(' ');
       this.picked.clear();
       await this.client.invalidateQueries();
@@ -84,7 +87,7 @@ export class FindState {
   async decide(a: StatementID, b: StatementID, same: boolean): Promise<void> {
     await this.#try(async () => {
       did(await api.POST('/api/find/decisions', { body: { a, b, same } }));
-      this.message = same ? 'Joined: one repeater from now on.' : 'Parted: two repeaters from now on.';
+      this.message = same ? 'Joined into one repeater.' : 'Split into two repeaters.';
       this.picked.clear();
       await this.client.invalidateQueries();
     });
@@ -95,7 +98,7 @@ export class FindState {
     let kept = false;
     await this.#try(async () => {
       did(await api.POST('/api/find/corrections', { body: { of, field, value, note } }));
-      this.message = value ? 'Kept: it counts until a newer edition says something else.' : 'Taken back.';
+      this.message = value ? 'Saved: it applies until a newer edition says something else.' : 'Undone.';
       kept = true;
       await this.client.invalidateQueries();
     });

@@ -55,7 +55,11 @@ describe('find', () => {
       }),
       () => ({ data: { revision: 7 } }),
       () => ({
-        data: { slots: [4], skipped: [{ id: { source: 'A', key: '2' }, why: 'slot 9 holds it already' }], ledger: {} },
+        data: {
+          slots: [4],
+          skipped: [{ id: { source: 'A', key: '2' }, why: 'already in this radio (9)' }],
+          ledger: {},
+        },
       }),
     );
     await f.add(list);
@@ -67,7 +71,7 @@ describe('find', () => {
       revision: 7,
     });
     expect(f.message).toContain('In Two, slot 4');
-    expect(f.message).toContain('Left out: slot 9 holds it already.');
+    expect(f.message).toMatch(/Not added: .*already in this radio \(9\)\./);
     expect(f.picked.size).toBe(0);
   });
 
@@ -83,7 +87,7 @@ describe('find', () => {
     const f = new FindState(new QueryClient());
     answers.push(() => ({}));
     await f.decide({ source: 'A', key: '1' }, { source: 'B', key: '1' }, false);
-    expect(f.message).toContain('Parted');
+    expect(f.message).toContain('Split');
     answers.push(() => ({ error: { title: 'No', status: 422, errors: [{ field: 'b', message: 'name two' }] } }));
     await f.decide({ source: 'A', key: '1' }, { source: 'A', key: '1' }, true);
     expect(f.trouble).toBe('name two');

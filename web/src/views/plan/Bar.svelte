@@ -32,7 +32,7 @@
       type="button"
       class="p-1.5 hover:bg-hover disabled:text-rule2"
       disabled={!ledger?.undo}
-      title={ledger?.undo ? `Take back: ${ledger.undo} (Ctrl+Z)` : 'Nothing to take back'}
+      title={ledger?.undo ? `Undo: ${ledger.undo} (Ctrl+Z)` : 'Nothing to undo'}
       aria-label="Undo"
       onclick={() => {
         undo(false);
@@ -42,7 +42,7 @@
       type="button"
       class="p-1.5 hover:bg-hover disabled:text-rule2"
       disabled={!ledger?.redo}
-      title={ledger?.redo ? `Do again: ${ledger.redo} (Ctrl+Shift+Z)` : 'Nothing to do again'}
+      title={ledger?.redo ? `Redo: ${ledger.redo} (Ctrl+Shift+Z)` : 'Nothing to redo'}
       aria-label="Redo"
       onclick={() => {
         undo(true);

@@ -23,7 +23,7 @@
         // where the finding's fixes begin in the count over all of them
         first: reading.lines.slice(0, i).flat().length,
       }))
-      .filter(({ finding }) => !(finding.rule === 'entry-word')),
+      .filter(({ finding }) => finding.rule !== 'entry-word' && finding.rule !== 'entry-lines'),
   );
   const asks = $derived(list.filter((x) => x.finding.severity !== 'note'));
   const rest = $derived(list.filter((x) => x.finding.severity === 'note'));
@@ -31,7 +31,7 @@
 </script>
 
 <div aria-live="polite" class="flex flex-col">
-  {#each shown as { finding, first } (finding.rule + finding.title)}
+  {#each shown as { finding, first }, at (at)}
     <div class="finding border-t border-rule py-1">
       <div class="flex min-h-7 flex-wrap items-center gap-x-2 gap-y-2 max-desk:items-start">
         <span class="w-8 flex-none pl-1 max-desk:w-5"><Mark kind={severityMark(finding.severity)} /></span>
@@ -46,10 +46,10 @@
           />
         </p>
         <span class="ml-auto flex flex-wrap justify-end gap-2 max-desk:ml-0">
-          {#each finding.fixes as fix, n (fix.label)}
+          {#each finding.fixes as fix, n (n)}
             <Action
               key={first + n === 0 ? '=' : `Alt ${String(first + n + 1)}`}
-              fix={first + n === 0 ? 'live' : 'idle'}
+              fix={first + n === 0 && fix.confidence === 'very likely' ? 'live' : 'idle'}
               onclick={() => void plan.fixLine(first + n)}>{fix.label}</Action
             >
           {/each}

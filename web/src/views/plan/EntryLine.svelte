@@ -28,6 +28,9 @@
     tones: ['tone_out', 'tone_in'],
     'tone squelch': ['tone_out', 'tone_in'],
     'receive tone': ['tone_in'],
+    'receive and transmit': ['receive', 'transmit', 'shift'],
+    band: ['receive'],
+    callsign: ['name'],
     slot: ['slot'],
     name: ['name'],
   };
@@ -81,6 +84,12 @@
       }}
       onscroll={(e) => (scrolled = e.currentTarget.scrollLeft)}
       onkeydown={keydown}
+      onpaste={(e) => {
+        const text = e.clipboardData?.getData('text') ?? '';
+        if (!/[\r\n]/.test(text.trim())) return;
+        e.preventDefault();
+        void plan.paste(text);
+      }}
       spellcheck="false"
       autocomplete="off"
       autocapitalize="off"
@@ -90,16 +99,19 @@
     <div class="paint" aria-hidden="true">
       <div style:transform="translateX({-scrolled}px)">
         {#if plan.line === ''}
-          <span class="text-ink3">146.94 -600 88.5 Marran</span>
+          <span class="text-[15px] text-ink3">such as 146.94 -600 88.5 Marran</span>
         {:else}
           {#each pieces as p, i (i)}{#if p.word}<span
                 class="word"
                 class:strong={p.word.as === 'receive' || p.word.as === 'shift'}
-                >{p.text}<span class="bracket" class:guess={p.word.guess} class:doubt={doubt(p.word)}
-                  ><em
-                    >{#if doubt(p.word)}<Mark kind="conflict" size={9} />{/if}{gloss(p.word)}</em
-                  ></span
-                ></span
+                >{p.text}{#if p.word.as !== 'joins'}<span
+                    class="bracket"
+                    class:guess={p.word.guess}
+                    class:doubt={doubt(p.word)}
+                    ><em
+                      >{#if doubt(p.word)}<Mark kind="conflict" size={9} />{/if}{gloss(p.word)}</em
+                    ></span
+                  >{/if}</span
               >{:else}<span>{p.text}</span>{/if}{/each}
         {/if}
       </div>

@@ -31,7 +31,7 @@
       keys: [
         ['↑ ↓', 'choose a slot'],
         ['← →', 'choose a cell'],
-        ['Enter', 'edit the cell; in a vacant slot, write there'],
+        ['Enter', 'edit the cell; in an empty slot, write there'],
         ['Alt ↑ ↓', 'move the channel'],
         ['Delete', 'empty the slot'],
         ['k', 'keypad sheet'],

@@ -239,7 +239,7 @@
         >
           <span role="gridcell" class="pl-1 font-figs text-ink3">{slot}</span>
           <span role="gridcell" class="text-label text-ink3">
-            vacant<span class="hidden group-focus:inline">: Enter writes here from the entry line</span>
+            empty<span class="hidden group-focus:inline">: Enter writes here from the entry line</span>
           </span>
         </div>
       {/if}

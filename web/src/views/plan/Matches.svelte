@@ -9,6 +9,11 @@
   /** The published records on the output that is being typed. */
   let { reading }: { reading: Reading } = $props();
   const shown = 4;
+  const heading = $derived(
+    reading.channel.receive_hz === 0
+      ? 'published under this name, nearest first'
+      : `published on ${mhz(reading.channel.receive_hz)}, likeliest first`,
+  );
   let all = $state(false);
 
   /** Listings that say the same of one repeater share a row. */
@@ -47,9 +52,9 @@
 {/snippet}
 
 {#if reading.matches.length > 0}
-  <div class="pub" role="table" aria-label="Published on {mhz(reading.channel.receive_hz)}">
+  <div class="pub" role="table" aria-label={heading}>
     <div class="row head text-label text-ink2" role="row">
-      <span role="columnheader" class="title">published on {mhz(reading.channel.receive_hz)}, likeliest first</span>
+      <span role="columnheader" class="title">{heading}</span>
       <span role="columnheader">away</span>
       <span role="columnheader">bearing</span>
       <span role="columnheader" class="text-right">listed</span>
@@ -89,7 +94,9 @@
           >{#if m.bearing_deg !== null}<Needle degrees={m.bearing_deg} />{/if}</span
         >
         <span role="cell" class="age text-right text-small text-ink2" title={listings.join('; ')}
-          ><span class="max-desk:hidden">{`${m.age} ago`}</span><span class="desk:hidden">{m.age}</span></span
+          ><span class="max-desk:hidden">{m.age === 'undated' ? m.age : `${m.age} ago`}</span><span class="desk:hidden"
+            >{m.age}</span
+          ></span
         >
       </div>
     {/each}

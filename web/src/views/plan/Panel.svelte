@@ -57,21 +57,19 @@
 <Witnesses {found} />
 {#if found.losses.length > 0}
   <p class="mt-2 text-small text-ink2">
-    This radio would hold {#each found.losses as l, i (l.field + l.wanted)}{i > 0 ? ', ' : ''}<b class="font-strong"
-        >{l.held}</b
-      >
+    This radio would hold {#each found.losses as l, i (i)}{i > 0 ? ', ' : ''}<b class="font-strong">{l.held}</b>
       for {l.wanted}{/each}.
   </p>
 {/if}
 <section aria-label="Findings" aria-live="polite">
-  {#each shown as { finding, first } (finding.rule + finding.title)}
+  {#each shown as { finding, first }, at (at)}
     <div class="flex border-b border-rule py-2 last:border-0">
       <span class="w-5 flex-none pt-px"><Mark kind={severityMark(finding.severity)} /></span>
       <div class="flex-1">
         <h3 class="text-[15px] leading-tight font-strong">{finding.title}</h3>
         <p class="mt-px">{finding.message}</p>
         <div class="mt-1.5 flex flex-wrap items-center gap-x-3.5 gap-y-1.5">
-          {#each finding.fixes as fix, n (fix.label)}
+          {#each finding.fixes as fix, n (n)}
             <Action key={keyOf(first + n)} fix="idle" onclick={() => void plan.fix(found.slot, fix)}>{fix.label}</Action
             >
           {/each}

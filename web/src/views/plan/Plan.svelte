@@ -11,6 +11,7 @@
   import Keys from './Keys.svelte';
   import Ledger from './Ledger.svelte';
   import Matches from './Matches.svelte';
+  import Pasted from './Pasted.svelte';
   import Panel from './Panel.svelte';
   import { PlanState } from './plan.svelte';
   import Ribbon from './Ribbon.svelte';
@@ -177,6 +178,7 @@
             <Matches reading={plan.reading} />
             <DraftFindings {plan} reading={plan.reading} store={(replace) => void store(replace)} />
           {/if}
+          <Pasted {plan} />
         </section>
         <div class="slots">
           {#if ledger.data && radio}
@@ -191,7 +193,7 @@
           <p class="pt-2 text-ink2">
             {plan.selected === null
               ? 'Choose a slot to see what speaks for it.'
-              : `Slot ${String(plan.selected)} is vacant.`}
+              : `Slot ${String(plan.selected)} is empty.`}
             Type a channel on the entry line, such as <span class="font-figs">147.24 + 103.5</span>; what is published
             about it and what the band plan says appear as you type.
           </p>

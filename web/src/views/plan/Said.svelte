@@ -13,14 +13,14 @@
     <span class="font-strong text-stop">{trouble}</span>
   {:else if !reading}
     <span class="text-ink2"
-      >Type what the listing says: output, shift, tone, name. What you leave out is worked out.</span
+      >Type what the listing says: output, shift, tone, name. What you leave out is filled in and says from where.</span
     >
   {:else}
     {#each reading.sentence as p, i (i)}{#if p.kind === 'frequency'}<Frequency
           text={p.text}
         />{:else if p.kind === 'tone'}<Tone text={p.text.replace(/ Hz.*/, '')} />{:else if p.origin}<span
           class="origin text-ink2"
-          title="worked out from the {p.origin}">{p.text}</span
+          title={p.origin === 'calculated' ? 'calculated from the input' : `from the ${p.origin}`}>{p.text}</span
         >{:else}<span>{p.text}</span>{/if}{/each}
     {#if problem}<span class="font-medium text-conflict"> {problem}.</span>{/if}
   {/if}

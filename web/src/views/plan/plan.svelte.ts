@@ -26,6 +26,9 @@ export class PlanState {
   /** What could not be done, with what to do instead. */
   trouble = $state('');
 
+  /** Lines that were pasted together and wait for their turn. */
+  pasted = $state<string[]>([]);
+
   #asked = 0;
   /** The line that the reading is of. */
   #read = '';
@@ -51,6 +54,40 @@ export class PlanState {
     this.trouble = '';
     localStorage.setItem(`line-${String(this.load)}`, line);
     void this.read();
+  }
+
+  /**
+   * Takes several lines that were pasted at once: each is a channel of its
+   * own. What is no channel, such as a heading, is left out by the reading.
+   */
+  async paste(text: string): Promise<void> {
+    try {
+      const answer = must(
+        await api.POST('/api/loads/{load}/read', {
+          params: { path: { load: this.load } },
+          body: { line: text, slot: this.place },
+        }),
+      );
+      const lines = answer.offers.map((o) => o.line);
+      if (lines.length === 0) this.type(`${this.line}${text.replace(/\s+/g, ' ')}`);
+      else {
+        if (this.line.trim()) lines.unshift(this.line);
+        this.pasted = lines;
+        this.next();
+      }
+    } catch (e) {
+      this.fail(e);
+    }
+  }
+
+  /** Puts a pasted line into the entry line; the others keep waiting. */
+  next(n = 0): void {
+    const line = this.pasted[n];
+    if (line === undefined) return;
+    const rest = this.pasted.filter((_, i) => i !== n);
+    if (this.line.trim() && this.line !== line && n > 0) rest.unshift(this.line);
+    this.pasted = rest;
+    this.type(line);
   }
 
   /** Reads the line; an answer that a later one has overtaken is dropped. */
@@ -99,7 +136,7 @@ export class PlanState {
     const revision = this.ledger?.revision;
     if (!reading || revision === undefined) return false;
     if (reading.occupied && !replace) {
-      this.trouble = `Slot ${String(reading.slot)} holds ${reading.occupied}. The fix below uses a vacant slot; Shift+Enter stores over it.`;
+      this.trouble = `Slot ${String(reading.slot)} holds ${reading.occupied}. The fix below uses an empty slot; Shift+Enter stores over it.`;
       return false;
     }
     this.place = null;
@@ -113,6 +150,7 @@ export class PlanState {
     );
     if (done) {
       this.selected = reading.slot;
+      if (this.line === '') this.next();
       return true;
     }
     const { trouble } = this;
@@ -154,14 +192,14 @@ export class PlanState {
       api.DELETE('/api/loads/{load}/entries/{slot}', {
         params: { path: { load: this.load, slot }, query: { revision } },
       }),
-      `Slot ${String(slot)} is vacant now; Ctrl+Z brings it back`,
+      `Slot ${String(slot)} is empty now; Ctrl+Z undoes it`,
     );
   }
 
   undo(redo = false): Promise<boolean> {
     const ledger = this.ledger;
     if (!ledger || !(redo ? ledger.redo : ledger.undo)) {
-      this.message = redo ? 'Nothing to bring back' : 'Nothing to take back';
+      this.message = redo ? 'Nothing to redo' : 'Nothing to undo';
       return Promise.resolve(false);
     }
     return this.#change(
@@ -169,7 +207,7 @@ export class PlanState {
         params: { path: { load: this.load } },
         body: { redo, revision: ledger.revision },
       }),
-      redo ? `Done again: ${ledger.redo}` : `Taken back: ${ledger.undo}`,
+      redo ? `Redone: ${ledger.redo}` : `Undone: ${ledger.undo}`,
     );
   }
 

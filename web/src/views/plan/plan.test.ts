@@ -117,6 +117,41 @@ describe('the line', () => {
   });
 });
 
+describe('lines pasted together', () => {
+  const offers = (...lines: string[]) => lines.map((line) => ({ line, complete: true, channel: {} as never }));
+
+  it('wait for their turn and come one after the other', async () => {
+    const p = plan();
+    answers.push(() => ({ data: reading({ offers: offers('147.24 + 103.5', '146.94 - 88.5', '146.52') }) }));
+    answers.push(() => ({ data: reading() }));
+    await p.paste('Output Tone\n147.24 + 103.5\n146.94 - 88.5\n146.52');
+    expect(p.line).toBe('147.24 + 103.5');
+    expect(p.pasted).toEqual(['146.94 - 88.5', '146.52']);
+    answers.push(() => ({ data: reading() }));
+    p.next(1); // out of turn: what stood in the line waits again
+    expect(p.line).toBe('146.52');
+    expect(p.pasted).toEqual(['147.24 + 103.5', '146.94 - 88.5']);
+  });
+
+  it('keep a line that was being written', async () => {
+    const p = plan();
+    await typed(p, '446.0 half');
+    answers.push(() => ({ data: reading({ offers: offers('147.24', '146.94') }) }));
+    answers.push(() => ({ data: reading() }));
+    await p.paste('147.24\n146.94');
+    expect([p.line, ...p.pasted]).toEqual(['446.0 half', '147.24', '146.94']);
+  });
+
+  it('are kept where the application does not answer', async () => {
+    const p = plan();
+    answers.push(() => {
+      throw new TypeError('Failed to fetch');
+    });
+    await p.paste('147.24\n146.94');
+    expect(p.trouble).toContain('does not answer');
+  });
+});
+
 describe('storing', () => {
   it('clears the line at once and takes the new ledger', async () => {
     const p = plan();
@@ -220,22 +255,29 @@ describe('changes', () => {
     const p = plan();
     const patch = [{ op: 'test' as const, path: '/transmit_tone', value: '100.0' }];
     answers.push(() => ({ data: ledger(8) }));
-    await p.fix(7, { label: 'Send 88.5 Hz', patch, result: {} as never });
+    await p.fix(7, { label: 'Send 88.5 Hz', confidence: 'very likely', odds: 0.97, patch, result: {} as never });
     expect(calls[0]?.body).toEqual({ patch, revision: 7 });
     expect(p.message).toBe('Send 88.5 Hz: done in slot 7');
     answers.push(() => ({ data: ledger(9) }));
-    await p.fix(7, { label: 'Use slot 11', patch: [], result: {} as never, slot: 11 });
+    await p.fix(7, {
+      label: 'Use slot 11?',
+      confidence: 'possible',
+      odds: 0,
+      patch: [],
+      result: {} as never,
+      slot: 11,
+    });
     expect(calls[1]?.body).toMatchObject({ slot: '11' });
   });
 
   it('undoes only what there is', async () => {
     const p = plan();
     expect(await p.undo()).toBe(false);
-    expect(p.message).toBe('Nothing to take back');
+    expect(p.message).toBe('Nothing to undo');
     p.client.setQueryData(['ledger', 1], ledger(7, { undo: 'store Quay', redo: 'delete Pell' }));
     answers.push(() => ({ data: ledger(8) }));
     expect(await p.undo()).toBe(true);
-    expect(p.message).toBe('Taken back: store Quay');
+    expect(p.message).toBe('Undone: store Quay');
     p.client.setQueryData(['ledger', 1], ledger(8, { redo: 'delete Pell' }));
     answers.push(() => ({ data: ledger(9) }));
     await p.undo(true);

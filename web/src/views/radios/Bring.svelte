@@ -28,7 +28,7 @@
     <Dialog.Content
       class="fixed top-1/2 left-1/2 z-40 w-[min(640px,92vw)] -translate-x-1/2 -translate-y-1/2 border-2 border-bold bg-sheet p-6"
     >
-      <Dialog.Title class="text-head font-strong">Bring a profile in</Dialog.Title>
+      <Dialog.Title class="text-head font-strong">Import a profile</Dialog.Title>
       <Dialog.Description class="mb-3 text-ink2"
         >Choose a file, or paste the YAML of a profile that somebody gave you. It becomes one of yours.</Dialog.Description
       >
@@ -52,7 +52,7 @@
           type="button"
           class="rounded-[2px] border border-accent px-3 py-1 font-medium text-accent disabled:text-ink3"
           disabled={!yaml.trim()}
-          onclick={() => void take()}>Bring it in</button
+          onclick={() => void take()}>Import</button
         >
         <Dialog.Close class="rounded-[2px] border border-rule2 px-3 py-1">Close</Dialog.Close>
       </div>

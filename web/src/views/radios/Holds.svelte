@@ -19,13 +19,13 @@
 </script>
 
 <section aria-label="What it holds of the plan" aria-live="polite">
-  <h2 class="border-b border-bold pb-1 text-head font-strong">Holds of the plan</h2>
+  <h2 class="border-b border-bold pb-1 text-head font-strong">How much of the plan fits</h2>
   <div class="mt-2 flex h-3 gap-px" aria-hidden="true">
     {#each parts as p (p.word)}
       {#if p.n > 0}<span class={p.ground} style:flex-grow={p.n}></span>{/if}
     {/each}
   </div>
-  {#if old}<p class="pt-1.5 text-label text-stop">As it was before the marked field: mend that first.</p>{/if}
+  {#if old}<p class="pt-1.5 text-label text-stop">Fix the marked field first; this is the profile before it.</p>{/if}
   <p class="py-1.5">
     {#each parts as p, i (p.word)}{i > 0 ? ', ' : ''}<b class="font-figs font-strong">{p.n}</b> {p.word}{/each}, of {total}
     channels.
@@ -49,7 +49,7 @@
             </td>
             <td>
               {#if !r.held && r.losses.length === 0}the slot: it has no {r.slot}{/if}
-              {#each once(r.losses) as l (l.field)}
+              {#each once(r.losses) as l, i (i)}
                 <span class="block"
                   ><b class="font-strong">{l.wanted}</b>: {l.held === 'nothing' ? 'cannot be held' : `holds ${l.held}`}
                   <span class="block text-label text-ink2">{l.why}</span></span

@@ -66,7 +66,7 @@
   <div class="max-wide:mb-6">
     {#if radios.data}<RadioList radios={radios.data} current={radio.form?.id ?? ''} {go} />{/if}
     <button type="button" class="link mt-3 max-desk:min-h-11" onclick={() => (bringing = true)}
-      >Bring a profile in…</button
+      >Import a profile…</button
     >
     {#if radios.isError}<p role="alert">The application does not answer. Start it again and reload the page.</p>{/if}
   </div>
@@ -84,9 +84,9 @@
         {/if}
         <Action key="c" onclick={() => void copy()}>{radio.form.own ? 'Copy' : 'Copy to change'}</Action>
         {#if radio.form.load === null}
-          <Action onclick={() => void radio.use()} disabled={radio.dirty}>Use in the plan</Action>
+          <Action onclick={() => void radio.use()} disabled={radio.dirty}>Add to plan</Action>
         {:else}
-          <Action onclick={() => void radio.leave()}>Take out of the plan</Action>
+          <Action onclick={() => void radio.leave()}>Remove from plan</Action>
         {/if}
         {#if radio.form.own && radio.form.load === null}<Action onclick={() => void remove()}>Delete</Action>{/if}
       {/if}
@@ -95,7 +95,7 @@
       <p role="status">
         {radio.message}
         {#if radio.gone}
-          <button type="button" class="link" onclick={() => void bring(radio.gone)}>Bring it back</button>
+          <button type="button" class="link" onclick={() => void bring(radio.gone)}>Restore</button>
         {/if}
       </p>
       {#if radio.form}<a class="link" href={file} download="{radio.form.id}.yaml">Save as a YAML file</a>{/if}

@@ -61,7 +61,7 @@ export class RadiosState {
   }
 
   async bring(yaml: string): Promise<string | undefined> {
-    const id = await this.#make({ yaml }, 'Brought in.');
+    const id = await this.#make({ yaml }, 'Imported.');
     return id;
   }
 
@@ -97,7 +97,7 @@ export class RadiosState {
     if (!form) return;
     await this.#try(async () => {
       const l = must(await api.POST('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
-      this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z on the plan takes it out again.`;
+      this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z on the plan undoes it.`;
       localStorage.setItem('load', String(l.load));
       this.form = { ...form, load: l.load };
       await this.#refresh();
@@ -109,7 +109,7 @@ export class RadiosState {
     if (!form) return;
     await this.#try(async () => {
       must(await api.DELETE('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
-      this.message = 'Out of the plan. Ctrl+Z on the plan brings it back.';
+      this.message = 'Out of the plan. Ctrl+Z on the plan undoes it.';
       this.form = { ...form, load: null };
       await this.#refresh();
     });

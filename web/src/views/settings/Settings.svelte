@@ -17,7 +17,7 @@
   });
   const region = $derived(settings.data?.regions.find((r) => r.id === own.form?.region));
   const save = () => void own.save();
-  const schools: Record<string, string> = {
+  const tone_policies: Record<string, string> = {
     'encode first': 'You hear idents, courtesy tones and weak users, and can tell a dead repeater from a wrong tone.',
     'tone squelch first': 'Only the repeater is heard, where its tone is published.',
   };
@@ -32,7 +32,7 @@
       <h1 class="text-head font-strong">Settings</h1>
       <p role="status" class="text-label text-ink2">{own.message}</p>
       {#if own.before}
-        <button type="button" class="link" onclick={() => void own.back()}>Take back</button>
+        <button type="button" class="link" onclick={() => void own.back()}>Undo</button>
       {/if}
     </div>
     {#if settings.isError}
@@ -68,7 +68,7 @@
       {#if settings.data.locator}
         <p class="py-1 text-label text-ink2">
           Locator <span class="font-figs">{settings.data.locator}</span>. Distances, bearings and what may be heard are
-          worked out from here; without a place every record counts.
+          calculated from here; without a place every record counts.
         </p>
       {/if}
       <Field
@@ -88,12 +88,21 @@
         bind:value={own.form.radius_km}
       />
       <fieldset class="border-b border-rule py-2">
-        <legend class="float-left w-full pb-1 text-ink2">with tones</legend>
+        <legend class="float-left w-full pb-1 text-ink2">Tone policy</legend>
         <div class="clear-both">
-          {#each settings.data.schools as school (school)}
+          {#each settings.data.tone_policies as tone_policy (tone_policy)}
             <label class="flex min-h-7 items-baseline gap-2 py-1">
-              <input type="radio" name="school" value={school} bind:group={own.form.school} onchange={save} />
-              <span><b class="font-strong">{school}</b> <span class="text-ink2">{schools[school] ?? ''}</span></span>
+              <input
+                type="radio"
+                name="tone_policy"
+                value={tone_policy}
+                bind:group={own.form.tone_policy}
+                onchange={save}
+              />
+              <span
+                ><b class="font-strong">{tone_policy}</b>
+                <span class="text-ink2">{tone_policies[tone_policy] ?? ''}</span></span
+              >
             </label>
           {/each}
           <p class="text-label text-ink2">

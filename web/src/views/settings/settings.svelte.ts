@@ -7,7 +7,7 @@ export interface Form {
   place: string;
   height_m: string;
   radius_km: string;
-  school: string;
+  tone_policy: string;
   licence: string;
   services: string[];
   bands: string[];
@@ -21,7 +21,7 @@ export function formOf(s: Settings): Form {
     place: s.place,
     height_m: String(s.height_m),
     radius_km: String(s.radius_km),
-    school: s.school,
+    tone_policy: s.tone_policy,
     licence: s.licence,
     services: [...s.services],
     bands: [...s.bands],
@@ -55,7 +55,7 @@ export class SettingsState {
       const s = must(await api.PUT('/api/settings', { body: this.form }));
       this.faults = {};
       this.before = old;
-      this.message = 'Saved. Every channel has been judged again.';
+      this.message = 'Saved. Every channel has been checked again.';
       // What was typed meanwhile stays.
       if (JSON.stringify(this.form) === sent) this.form = formOf(s);
       this.#saved = formOf(s);
@@ -75,6 +75,6 @@ export class SettingsState {
     this.form = { ...this.before };
     await this.save();
     this.before = undefined;
-    this.message = 'Taken back.';
+    this.message = 'Undone.';
   }
 }

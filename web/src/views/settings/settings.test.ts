@@ -17,11 +17,11 @@ const settings = (more: Partial<Settings> = {}): Settings => ({
   locator: 'GN21ia',
   height_m: 1.5,
   radius_km: 150,
-  school: 'encode first',
+  tone_policy: 'encode first',
   licence: '',
   services: [],
   bands: [],
-  schools: ['encode first', 'tone squelch first'],
+  tone_policies: ['encode first', 'tone squelch first'],
   regions: [],
   ...more,
 });
@@ -106,6 +106,6 @@ describe('settings', () => {
     expect(calls[1]?.body.region).toBe('us');
     expect(s.form?.region).toBe('us');
     expect(s.before).toBeUndefined();
-    expect(s.message).toBe('Taken back.');
+    expect(s.message).toBe('Undone.');
   });
 });

@@ -52,12 +52,12 @@
       </p>
     </header>
 
-    {#each k.stops as stop (stop)}
+    {#each k.stops as stop, i (i)}
       <p role="alert" class="my-3 border-2 border-stop px-3 py-2 text-[15px] font-strong text-stop">
         Do not key this channel. {stop}
       </p>
     {/each}
-    {#each k.doubts as doubt (doubt)}
+    {#each k.doubts as doubt, i (i)}
       <p class="my-3 border border-conflict px-3 py-2">
         <Evidence kind="conflict" word="Before you key this in:" />
         {doubt}
@@ -67,7 +67,7 @@
       <section class="my-3 border border-rule2 px-3 py-2">
         <h2 class="font-strong">What {k.radio.name} cannot hold</h2>
         <ul>
-          {#each k.sheet.losses as l (l.field + l.wanted)}
+          {#each k.sheet.losses as l, i (i)}
             <li>{l.wanted}: {l.why}. The sheet has <b class="font-strong">{l.held}</b> instead.</li>
           {/each}
         </ul>
@@ -111,7 +111,7 @@
       {/if}
     </section>
     <p class="mt-4">
-      These figures are worked out, so there is no need to transmit to find out. Key only when you mean to be heard:
+      These figures are calculated, so there is no need to transmit to find out. Key only when you mean to be heard:
       listen first, give your callsign, and follow your local rules and your licence. Never transmit without an aerial
       or a dummy load.
     </p>

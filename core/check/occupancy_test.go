@@ -24,10 +24,10 @@ func TestRollFindsWhatAScanFinds(t *testing.T) {
 		for i := range rapid.IntRange(0, 40).Draw(t, "channels") {
 			c := channel.New(freq.Hz(146_000_000 + 5_000*rapid.Int64Range(0, 40).Draw(t, "receive")))
 			c.Name = rapid.SampledFrom([]string{"", "A", "B"}).Draw(t, "name")
-			c.How = rapid.SampledFrom([]channel.How{{Kind: channel.Simplex}, {Kind: channel.Blocked}, channel.ShiftHow(-600_000), channel.ShiftHow(50_000)}).Draw(t, "how")
+			c.Side = rapid.SampledFrom([]channel.TransmitSide{{Kind: channel.Simplex}, {Kind: channel.Blocked}, channel.ShiftSide(-600_000), channel.ShiftSide(50_000)}).Draw(t, "how")
 			all = append(all, Other{Slot: i + 1, Channel: c})
 		}
-		r := NewRoll(all)
+		r := NewOccupancy(all)
 		lower := freq.Hz(146_000_000 + 5_000*rapid.Int64Range(-5, 45).Draw(t, "lower"))
 		upper := lower + freq.Hz(rapid.Int64Range(0, 60_000).Draw(t, "width"))
 		slots := func(list []Other) []int {
@@ -68,9 +68,9 @@ func TestThirdHarmonic(t *testing.T) {
 		hit  bool
 	}{{439_560_000, true}, {439_575_000, true}, {439_545_000, true}, {439_575_001, false}, {439_544_999, false}, {439_600_000, false}} {
 		high := channel.New(c.high)
-		roll := NewRoll([]Other{{Slot: 1, Channel: low}, {Slot: 2, Channel: high}})
+		roll := NewOccupancy([]Other{{Slot: 1, Channel: low}, {Slot: 2, Channel: high}})
 		for slot, ch := range map[int]channel.Channel{1: low, 2: high} {
-			s := Subject{Channel: ch, Slot: &slot, Plan: band.MustLoad("us"), Radio: ferry, Roll: roll, Settings: Defaults(today)}
+			s := Subject{Channel: ch, Slot: &slot, Plan: band.MustLoad("us"), Radio: ferry, Occupancy: roll, Settings: Defaults(today)}
 			assert.Equal(t, c.hit, of(Run(s), "harmonic") != nil, "%s seen from slot %d", c.high, slot)
 		}
 	}
@@ -88,9 +88,9 @@ func TestJudgeAll(t *testing.T) {
 		others = append(others, Other{Slot: slot, Channel: c})
 		subjects = append(subjects, Subject{Channel: c, Slot: &slot, Plan: band.MustLoad("us"), Settings: Defaults(today)})
 	}
-	roll := NewRoll(others)
+	roll := NewOccupancy(others)
 	for i := range subjects {
-		subjects[i].Roll = roll
+		subjects[i].Occupancy = roll
 	}
 	src := listing.Index(records())
 	all, err := JudgeAll(t.Context(), src, subjects)

@@ -8,20 +8,20 @@ import (
 	"mnemos/core/tone"
 )
 
-// School is which of the two ways with tones a plan prefers.
-type School string
+// TonePolicy is which of the two ways with tones a plan prefers.
+type TonePolicy string
 
-// The schools.
+// The two policies.
 const (
-	EncodeFirst  School = "encode first"       // leave the receiver open
-	SquelchFirst School = "tone squelch first" // mute what is not the repeater
+	EncodeFirst  TonePolicy = "encode first"       // leave the receiver open
+	SquelchFirst TonePolicy = "tone squelch first" // mute what is not the repeater
 )
 
 // Decision is how the receiver of a channel should be set, and why.
 type Decision struct {
 	Mode   channel.Mode
 	Reason string
-	Why    []Because
+	Why    []Reason
 }
 
 // decide chooses between an open receiver and tone squelch for the repeater
@@ -40,9 +40,9 @@ func (p *Pass) decide() (d Decision, ok bool) {
 		return Decision{Mode: channel.Encode, Reason: name + " sends no tone"}, true
 	}
 	if rival, text, ok := p.rival(); ok && !(rival.DownlinkTone.Known && tone.Same(rival.DownlinkTone.Tone, down)) {
-		return Decision{Mode: channel.ToneSquelch, Reason: fmt.Sprintf("%s is on the same output and may be heard here", rival.Title()), Why: []Because{{"published", text}}}, true
+		return Decision{Mode: channel.ToneSquelch, Reason: fmt.Sprintf("%s is on the same output and may be heard here", rival.Title()), Why: []Reason{{"published", text}}}, true
 	}
-	if p.School == SquelchFirst {
+	if p.TonePolicy == SquelchFirst {
 		return Decision{Mode: channel.ToneSquelch, Reason: fmt.Sprintf("%s sends %s, and the plan prefers tone squelch", name, down.Words())}, true
 	}
 	return Decision{Mode: channel.Encode, Reason: "no other repeater may be heard on the output, and the plan prefers an open receiver"}, true
@@ -64,7 +64,7 @@ func (p *Pass) rival() (m listing.Match, text string, ok bool) {
 }
 
 // toneMode speaks where the channel is set the other way than the plan's
-// school would, and no graver reason has been named already.
+// policy would, and no graver reason has been named already.
 func toneMode(p *Pass) {
 	d, ok := p.decide()
 	mode := p.Channel.Mode()

@@ -14,19 +14,19 @@ type Other struct {
 	Channel channel.Channel
 }
 
-// Roll is what a radio holds, arranged so that a rule finds the channels that
+// Occupancy is what a radio holds, arranged so that a rule finds the channels that
 // meet another one without reading them all: a plan of a thousand channels
 // would otherwise compare a million pairs. A nil roll is an empty radio.
-type Roll struct {
+type Occupancy struct {
 	bySlot   map[int]Other
 	byName   map[string][]Other
 	receives []Other // by receive frequency
 	sends    []Other // by transmit frequency, those that transmit
 }
 
-// NewRoll arranges the channels of a radio.
-func NewRoll(channels []Other) *Roll {
-	r := &Roll{bySlot: map[int]Other{}, byName: map[string][]Other{}}
+// NewOccupancy arranges the channels of a radio.
+func NewOccupancy(channels []Other) *Occupancy {
+	r := &Occupancy{bySlot: map[int]Other{}, byName: map[string][]Other{}}
 	for _, o := range channels {
 		r.bySlot[o.Slot] = o
 		if o.Channel.Name != "" {
@@ -56,7 +56,7 @@ func between(list []Other, of func(Other) freq.Hz, lower, upper freq.Hz) []Other
 }
 
 // in returns the channel in a slot.
-func (r *Roll) in(slot int) (Other, bool) {
+func (r *Occupancy) in(slot int) (Other, bool) {
 	if r == nil {
 		return Other{}, false
 	}
@@ -66,21 +66,21 @@ func (r *Roll) in(slot int) (Other, bool) {
 
 // named, receiving and sending return the channels with a name, and those
 // that receive or transmit within a closed range.
-func (r *Roll) named(name string) []Other {
+func (r *Occupancy) named(name string) []Other {
 	if r == nil {
 		return nil
 	}
 	return r.byName[name]
 }
 
-func (r *Roll) receiving(lower, upper freq.Hz) []Other {
+func (r *Occupancy) receiving(lower, upper freq.Hz) []Other {
 	if r == nil {
 		return nil
 	}
 	return between(r.receives, receives, lower, upper)
 }
 
-func (r *Roll) sending(lower, upper freq.Hz) []Other {
+func (r *Occupancy) sending(lower, upper freq.Hz) []Other {
 	if r == nil {
 		return nil
 	}
