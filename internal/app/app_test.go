@@ -241,7 +241,7 @@ func TestWriteText(t *testing.T) {
 	require.NoError(t, a.WriteText(&b))
 	for _, want := range []string{
 		"14724            receive (147.240?)", "88.5             tone", "transmits 147.840 MHz with 88.5 Hz", "Beacon Hill QX1BHL",
-		"uplink not stated, downlink not stated; place unknown, no date", "verdict: unverified",
+		"uplink not stated, downlink not stated; place unknown, undated", "verdict: unverified",
 	} {
 		assert.Contains(t, b.String(), want)
 	}

@@ -55,6 +55,7 @@ type Match struct {
 	Updated      string               `json:"updated"`
 	Source       string               `json:"source"`
 	Meant        bool                 `json:"meant"`
+	Repeater     int                  `json:"repeater"` // statements with one number speak of one repeater
 	Age          string               `json:"age"`
 	Differences  []listing.Difference `json:"differences"`
 }
@@ -96,7 +97,7 @@ func matches(r check.Result, s check.Settings) []Match {
 		v := Match{
 			Key: m.Key, Callsign: m.Callsign, Locality: m.Locality, Output: m.Output, UplinkTone: m.UplinkTone, DownlinkTone: m.DownlinkTone,
 			Updated: m.Updated.String(), Source: m.Source, Age: age(m, s), Differences: m.Differences,
-			Meant: r.Meant != nil && r.Meant.Key == m.Key && r.Meant.Source == m.Source,
+			Repeater: m.Repeater, Meant: r.Meant != nil && r.Meant.Key == m.Key && r.Meant.Source == m.Source,
 		}
 		if m.Input != 0 {
 			v.Input = &m.Input

@@ -63,7 +63,7 @@ func (a *App) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence, 
 	}
 	for _, m := range v.Matches {
 		if !m.Meant {
-			if r.Meant != nil && m.Callsign == r.Meant.Callsign {
+			if r.Meant != nil && m.Repeater == r.Meant.Repeater {
 				v.Statements++
 			}
 			continue

@@ -44,7 +44,7 @@ func WordsMarkdown() []byte {
 
 This page is written by ` + "`make rules`" + ` from the grammar itself (` + "`core/entry/patterns.go`" + `); do not edit it.
 
-Write what the listing says, in any order. Every word is marked with what it was taken for; what is left out is worked out and says
+Write what the listing says, in any order. Every word is marked with what it was taken for; what is left out is filled in and says
 from where. What could be meant in two ways, or is not understood, is asked about: nothing is stored until somebody has answered.
 A word that looks like a setting never becomes part of a name unless it stands in quotes. A name or a callsign alone finds what is
 published under it. Several lines pasted at once become offers, one channel each. A line has up to 400 characters.

@@ -40,22 +40,16 @@ func (c count) share() float64 {
 }
 
 // bounds returns the 95 % interval of the share (Wilson 1927).
-func (c count) bounds() (lower, upper float64) {
-	if c.of == 0 {
-		return 0, 1
-	}
-	const z = 1.959964
-	n, p := float64(c.of), c.share()
-	mid, half := p+z*z/(2*n), z*math.Sqrt(p*(1-p)/n+z*z/(4*n*n))
-	return (mid - half) / (1 + z*z/n), (mid + half) / (1 + z*z/n)
-}
+func (c count) bounds() (lower, upper float64) { return c.wilson(1.959964) }
 
 // oneSided returns the lower and the upper 95 % bound, each by itself.
-func (c count) oneSided() (lower, upper float64) {
+func (c count) oneSided() (lower, upper float64) { return c.wilson(1.644854) }
+
+// wilson returns the bounds at z standard deviations.
+func (c count) wilson(z float64) (lower, upper float64) {
 	if c.of == 0 {
 		return 0, 1
 	}
-	const z = 1.644854
 	n, p := float64(c.of), c.share()
 	mid, half := p+z*z/(2*n), z*math.Sqrt(p*(1-p)/n+z*z/(4*n*n))
 	return (mid - half) / (1 + z*z/n), (mid + half) / (1 + z*z/n)

@@ -1049,6 +1049,8 @@ export interface components {
             updated: string;
             source: string;
             meant: boolean;
+            /** @description Statements with one number speak of one repeater */
+            repeater: number;
             age: string;
             differences: {
                 field: string;

@@ -69,7 +69,7 @@
                   {#if text}<button
                       type="button"
                       class="link ml-1 font-normal"
-                      aria-label="believe {s.source}: {f.name} {text}"
+                      aria-label="Use this value: {s.source}: {f.name} {text}"
                       onclick={() => void find.correct(repeater.id, f.name, f.raw(s), `as ${s.source} has it`)}
                       >Use this value</button
                     >{/if}

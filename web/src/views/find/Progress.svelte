@@ -9,7 +9,7 @@
       shown: '',
       waiting: 'Another listing is being read; this one is next.',
       reading: `Reading into ${s.source}`,
-      done: `${s.source} is in.`,
+      done: `${s.source} is imported.`,
       failed: `It failed: ${s.error}. Nothing was imported.`,
       cancelled: 'Cancelled. Nothing was imported.',
     }[s.state],

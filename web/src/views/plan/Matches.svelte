@@ -22,8 +22,7 @@
     for (const m of reading.matches) {
       const same = out.find(
         ({ first: f }) =>
-          m.callsign !== '' &&
-          f.callsign === m.callsign &&
+          f.repeater === m.repeater &&
           f.output_hz === m.output_hz &&
           f.input_hz === m.input_hz &&
           f.uplink_tone === m.uplink_tone &&

@@ -38,6 +38,7 @@ const reading = (more: Partial<Reading> = {}): Reading =>
     lines: [],
     words: [],
     matches: [],
+    offers: [],
     ...more,
   }) as unknown as Reading;
 

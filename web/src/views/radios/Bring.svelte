@@ -52,7 +52,7 @@
           type="button"
           class="rounded-[2px] border border-accent px-3 py-1 font-medium text-accent disabled:text-ink3"
           disabled={!yaml.trim()}
-          onclick={() => void take()}>Import</button
+          onclick={() => void take()}>Import this profile</button
         >
         <Dialog.Close class="rounded-[2px] border border-rule2 px-3 py-1">Close</Dialog.Close>
       </div>
