@@ -15,7 +15,7 @@ import (
 // slips into a name unmarked.
 func reserved(t token) bool {
 	return literals()[t.low] || foreign[t.low] != "" || !t.title() && words("hundred thousand point decimal")[t.low] ||
-		words("vhf uhf meter meters metre metres cm centimeters hz khz hertz")[t.low]
+		words("w watt watts mw vhf uhf meter meters metre metres cm centimeters hz khz hertz")[t.low]
 }
 
 // plain reports whether a word means nothing but what it is called.

@@ -307,8 +307,11 @@ var Patterns = []Pattern{
 		ID: "designator", Group: gService, As: AsReceive, Forms: []string{"<designator>"}, Example: "RV60",
 		Meaning: "a channel by the name that the region's band plan gives it (Region 1: `V40` `RV58` `U280` `RU240`, and the older `S20` `R5`)",
 		take: func(s *state, v []value) bool {
-			if !s.setReceive(v[0].hz) || v[0].n == 0 || v[0].problem != "" {
-				return s.has(fReceive)
+			if !s.setReceive(v[0].hz) {
+				return false
+			}
+			if v[0].n == 0 || v[0].problem != "" {
+				return true // not an output, or not a channel at all
 			}
 			rule, ok := s.r.plan.Shift(v[0].hz)
 			return ok && s.setSign(rule.Offset.Sign()) && s.setSize(rule.Offset.Abs())

@@ -28,7 +28,12 @@ func (r *reading) frequency(at int, found func(int, value)) {
 		}
 		return
 	}
-	r.decimal(t.low, func(v value) { found(1, v) })
+	r.decimal(t.low, func(v value) {
+		if parsed, err := tone.Parse(t.low); err == nil && parsed.Standard() && !r.known(v.hz) {
+			v.problem = fmt.Sprintf("%s MHz, or the tone %s? Type tx tone %s, or write MHz", t.low, parsed.Words(), t.low)
+		}
+		found(1, v)
+	})
 }
 
 // decimal reads figures with a point: megahertz, or kilohertz where they are

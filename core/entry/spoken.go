@@ -26,6 +26,9 @@ func spoken(ts []token) []token {
 	var out []token
 	for i := 0; i < len(ts); {
 		text, n := spokenNumber(ts[i:])
+		if n < 2 && i+2 < len(ts) && ts[i].whole() && pointWords[ts[i+1].low] && ts[i+2].whole() {
+			text, n = ts[i].low+"."+ts[i+2].low, 3 // "146 point 94"
+		}
 		if n < 2 {
 			out = append(out, ts[i])
 			i++

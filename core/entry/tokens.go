@@ -27,7 +27,7 @@ func (t token) number() bool {
 func (t token) sign() bool { return !t.quoted && (t.low == "+" || t.low == "-") }
 
 // whole reports whether t is digits and nothing else.
-func (t token) whole() bool { return t.number() && !strings.ContainsAny(t.low, ".") }
+func (t token) whole() bool { return !t.quoted && t.low != "" && strings.Trim(t.low, "0123456789") == "" }
 
 // word reports whether t is letters, and so may belong to a name.
 func (t token) word() bool {
@@ -76,6 +76,11 @@ type tokenizer struct {
 // comma between figures is a decimal comma; where there are several without a
 // space behind them, or points beside them, they part.
 func commasPart(line string) bool {
+	for _, chunk := range strings.Fields(line) {
+		if i := strings.IndexByte(chunk, ','); i > 0 && i+1 < len(chunk) && strings.Contains(chunk, ".") {
+			return true // a number has one or the other
+		}
+	}
 	inside := 0 // between two characters that are no space
 	for i := 1; i+1 < len(line); i++ {
 		if line[i] == ',' && line[i-1] != ' ' && line[i+1] != ' ' {

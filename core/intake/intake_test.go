@@ -169,9 +169,9 @@ func TestRow(t *testing.T) {
 		{[]Role{Output, Shift}, "147.24|1.0", us, "", "no direction"},
 		{[]Role{Output, Shift}, "162.000|-", us, "", "no size"},
 		{[]Role{Output, Input, Shift}, "147.24|147.84|-0.6", us, "", "do not belong together"},
-		{[]Role{Output}, "", us, "", "no output"},
-		{[]Role{Output, UplinkTone}, "147.24|loud", us, "", "no tone"},
-		{[]Role{Output, Latitude, Longitude}, "147.24|91|0", us, "", "no angle"},
+		{[]Role{Output}, "", us, "", "output frequency is missing"},
+		{[]Role{Output, UplinkTone}, "147.24|loud", us, "", "not a tone"},
+		{[]Role{Output, Latitude, Longitude}, "147.24|91|0", us, "", "not an angle"},
 		{[]Role{Output, Height, Status, Updated}, "147.24|tall|maybe|soon", us, "0.000", ""}, // only about the record: unknown
 	} {
 		r := Reader{Mapping: columns(c.roles...), Plan: c.plan, Source: "list"}
