@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 )
 
@@ -39,7 +40,7 @@ func TestLinesPastedTogether(t *testing.T) {
 	p.accessible()
 	p.do(clickText("147.555 ts 100 Second"))
 	p.reads("#say", "Receives 147.555")
-	p.presses("Enter")
+	p.presses(kb.Enter)
 	p.reads("[role=grid]", "Second")
 	// The next one stands in the line now.
 	p.until(`document.querySelector('#entry').value === '146.52'`)
@@ -54,7 +55,7 @@ func TestWhatIsAsked(t *testing.T) {
 	for _, c := range []struct{ line, says string }{
 		{"146.94 never transmit", "never transmits"},
 		{"446.675 - 141.3 Camp 9", "transmits 441.675 MHz with 141.3"},
-		{"146.94 simplx", `did you mean "simplex"?`},
+		{"146.94 simplx", `Did you mean "simplex"?`},
 		{"2m 443.275", "is not in the 2 m band"},
 		{"147.6 -", "input range of the outputs"},
 		{"442.65 dcs 23", "D023"},
@@ -75,6 +76,6 @@ func TestTwoLossesOfOneKind(t *testing.T) {
 	p.presses("/")
 	p.types("147.345 ts 254.1")
 	p.reads("section", "254.1 Hz")
-	p.presses("Enter")
+	p.presses(kb.Enter)
 	p.reads("#evidence", "254.1 Hz")
 }

@@ -159,7 +159,7 @@ func TestMistakes(t *testing.T) {
 	p.presses("/")
 	for _, line := range []struct{ text, says string }{
 		{"100", "begin with the receive frequency"},
-		{"146.94 -600 -600", "second shift"},
+		{"146.94 -600 -600", "one sign and one size"},
 		{`146.52 <img src=x onerror=alert(1)>`, "simplex"},
 		{"29.64 - 100", "transmits 29.540"},
 	} {

@@ -99,7 +99,7 @@ func TestBringProfile(t *testing.T) {
 	p.until(`document.querySelector('[role=dialog] textarea').value.includes('Skerry')`)
 	p.do(clickText("Import this profile"))
 	p.until("document.querySelector('[role=dialog]') === null")
-	p.reads("[role=status]", "Brought in")
+	p.reads("[role=status]", "Imported")
 	p.until("!document.querySelector('#slots').disabled")
 }
 

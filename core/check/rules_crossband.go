@@ -110,7 +110,7 @@ func crossBand(p *Pass) {
 
 func harmonicOwn(p *Pass) {
 	tx, ok := p.Channel.Transmit()
-	if !ok || freq.Offset(3*tx-p.Channel.Receive).Abs() > inside {
+	if !ok || p.Channel.Receive == 0 || freq.Offset(3*tx-p.Channel.Receive).Abs() > inside {
 		return
 	}
 	p.Report(p.harmonicOf(tx, p.Channel.Receive, "the receive side of this very channel"))

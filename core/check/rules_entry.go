@@ -81,7 +81,7 @@ func entryName(p *Pass) {
 			continue
 		}
 		seen[m.Repeater] = true
-		f.Fixes = append(f.Fixes, Remedy{Label: fmt.Sprintf("%s, %s", describeChannel(c), away(m)), Patch: channel.Diff(p.Channel, c), Result: c})
+		f.Fixes = append(f.Fixes, Remedy{Label: fmt.Sprintf("%s %s, %s", m.Title(), describeChannel(c), away(m)), Patch: channel.Diff(p.Channel, c), Result: c})
 		f.Why = append(f.Why, Reason{"published", fmt.Sprintf("%s: %s, %s", p.cite(m), describeChannel(c), away(m))})
 	}
 	switch n := len(f.Fixes); {

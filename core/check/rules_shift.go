@@ -72,7 +72,7 @@ func (p *Pass) shiftTo(o freq.Offset) Remedy {
 func shiftUnit(p *Pass) {
 	o, witness, _, ok := p.expected()
 	have := p.Channel.Offset()
-	if !ok || !p.transmits() || o == 0 || have == 0 || !sameDigits(have.Abs(), o.Abs()) {
+	if !ok || !p.transmits() || o == 0 || have == 0 || !have.SameFigures(o) {
 		return
 	}
 	p.Report(Finding{
@@ -98,20 +98,6 @@ func (p *Pass) gravity(s Severity) Severity {
 		return Stop
 	}
 	return s
-}
-
-// sameDigits reports whether a is b times a power of ten other than one.
-func sameDigits(a, b freq.Offset) bool {
-	if a == b || a == 0 || b == 0 {
-		return false
-	}
-	for a < b {
-		a *= 10
-	}
-	for b < a {
-		b *= 10
-	}
-	return a == b
 }
 
 // saying names a witness as the subject of a sentence.

@@ -27,7 +27,9 @@ func (t token) number() bool {
 func (t token) sign() bool { return !t.quoted && (t.low == "+" || t.low == "-") }
 
 // whole reports whether t is digits and nothing else.
-func (t token) whole() bool { return !t.quoted && t.low != "" && strings.Trim(t.low, "0123456789") == "" }
+func (t token) whole() bool {
+	return !t.quoted && t.low != "" && strings.Trim(t.low, "0123456789") == ""
+}
 
 // word reports whether t is letters, and so may belong to a name.
 func (t token) word() bool {

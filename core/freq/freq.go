@@ -75,6 +75,22 @@ func (o Offset) Abs() Offset {
 	return o
 }
 
+// SameFigures reports whether the sizes of o and p are written with the same
+// figures and another point or unit: one is the other times a power of ten.
+func (o Offset) SameFigures(p Offset) bool {
+	a, b := o.Abs(), p.Abs()
+	if a == b || a == 0 || b == 0 {
+		return false
+	}
+	for a < b {
+		a *= 10
+	}
+	for b < a {
+		b *= 10
+	}
+	return a == b
+}
+
 // Sign returns -1, 0 or +1.
 func (o Offset) Sign() int {
 	switch {

@@ -81,6 +81,16 @@ func TestRaster(t *testing.T) {
 	assert.Equal(t, Hz(7), Raster{}.Nearest(7))
 }
 
+func TestSameFigures(t *testing.T) {
+	for _, c := range []struct {
+		a, b Offset
+		want bool
+	}{{600_000, 6_000_000, true}, {-600_000, 600_000_000, true}, {600_000, 600_000, false}, {600_000, 1_600_000, false}, {0, 600_000, false}, {5_000_000, 50_000_000, true}} {
+		assert.Equal(t, c.want, c.a.SameFigures(c.b), "%v %v", c.a, c.b)
+		assert.Equal(t, c.want, c.b.SameFigures(c.a), "%v %v", c.b, c.a)
+	}
+}
+
 func TestRoundTrips(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
 		f := Hz(rapid.Int64Range(1, int64(Max)).Draw(r, "hz"))

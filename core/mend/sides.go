@@ -5,7 +5,6 @@ import (
 	"strings"
 
 	"mnemos/core/channel"
-	"mnemos/core/freq"
 	"mnemos/core/listing"
 	"mnemos/core/tone"
 )
@@ -29,26 +28,12 @@ func (s *searcher) shift(c channel.Channel, m listing.Match, receive Slip) (Slip
 		return "", true
 	case have == -right:
 		return WrongSign, true
-	case slipped(have.Abs(), right.Abs()):
+	case have.SameFigures(right):
 		return ShiftUnit, have.Sign() == right.Sign()
 	case c.Side.Kind == channel.Split:
 		return compare(c.Side.Frequency.MHz(), m.Input.MHz())
 	}
 	return "", false
-}
-
-// slipped reports whether a is b times a power of ten other than one.
-func slipped(a, b freq.Offset) bool {
-	if a == 0 || b == 0 || a == b {
-		return false
-	}
-	for a < b {
-		a *= 10
-	}
-	for b < a {
-		b *= 10
-	}
-	return a == b
 }
 
 // tone says by which slip the tone of the entry came from the uplink tone of

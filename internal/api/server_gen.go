@@ -848,7 +848,7 @@ type ServerInterface interface {
 	// FindSpots How many repeaters a search finds at which places of the map
 	// (GET /api/find/spots)
 	FindSpots(ctx *echo.Context, params FindSpotsParams) error
-	// BringListing Bring a listing in and see how it is understood
+	// BringListing Import a listing and see how it is understood
 	// (POST /api/imports)
 	BringListing(ctx *echo.Context, params BringListingParams) error
 	// DropImport Cancel an import, or forget a file that was only looked at
@@ -3355,7 +3355,7 @@ type StrictServerInterface interface {
 	// FindSpots How many repeaters a search finds at which places of the map
 	// (GET /api/find/spots)
 	FindSpots(ctx context.Context, request FindSpotsRequestObject) (FindSpotsResponseObject, error)
-	// BringListing Bring a listing in and see how it is understood
+	// BringListing Import a listing and see how it is understood
 	// (POST /api/imports)
 	BringListing(ctx context.Context, request BringListingRequestObject) (BringListingResponseObject, error)
 	// DropImport Cancel an import, or forget a file that was only looked at
@@ -4886,36 +4886,36 @@ var swaggerSpec = []string{
 	"LLO1eneE3K4jR1TbcP0n/s+pHLM0i/j9tf8RTUOQ38HU5WuH1HBXoV0UUFVpdxFHVYunlOBdH5TYBadq",
 	"l2KBY/VPtkM1pntPimN7GzhSB0bnRe+2pNjaOV1jhRo3/dEyltGEyFZrXrFyr0S2tHf46kPaYCGhRBLu",
 	"5Rn6nhmRTAQSknEl1H0Jb5rW2Xt/eUsPZfF3Soy9tX7NgyMcooPu5r/U65g/pjJ9VkiQz4TkgOsh4jvS",
-	"WhGKeaiLRAKn/fI4xke3KT+aVjR0dVq8BrCWqrREAgBt2S5wH/OIPM4/mT8ebE9om/4+Eq2cNW/6i8eP",
-	"SZeXjMICW3uhm7oiTJFZoqbNNeMbkFpzqLxbmrRhVjF2q+hTi7agLPkHyNg+LlJxZy+dXuSUrzHv92ev",
-	"qp4n4+x2dOpQEK/ncOdSryxIRj10gN8BfyaASmRetdUWW1YpTkORt+0zpJhGpWSUEu1EIHYH/PDMf8Cy",
-	"2E5C2jugis+YVQZPZuAcDnfwymzwaTCS21vNN0yxWfoUCGq8NimnDZ1HVGLLZjxEDJhkGEbetfaDC+hP",
-	"PzHLcTuFISeq0I61lRJAHntDZK1vfAOu9E5cIsHiHO+ct/QJgH7V0icC+Fd/NIu6UiDs4E2oZEoRMSHQ",
-	"Dqzal3v+Sf3vIarE/wNk14VyPhn1PU8euaHnw7v5c8Xx+N4VoKHf2nID5fwz/pbh0jvhPkTOgUreXZt2",
-	"wqAxMtPR4bcu0HqaxTttrnrR56W0n8UQqVenGLUuwzVFgfrqdL/jVRQZ558U+qdVHv37K1vkm6C0ek1c",
-	"EwyYaMT643/0fLzS7jasT8eUEuVdmvpk5tarPrYaNLf62Ovjt624gDFztEap/RfCei+xs3uKPr31lJN8",
-	"3FdwraH+0btYdAh4k6LgaPIpDv0wCSLp1P+R5Plii+kGjNNQGNfCEDdaW1NnqkxiAOdrcn8qY56DziAD",
-	"f9401f41uX8iVHr3d352eNRbN60gFaUbTNqC2C8EWpN79Ker1y/QX/9+8dWfkdE6RmcwBbt925sYHzON",
-	"3p+Si/mt5COMzLSlX0g5ZugWDGidUqPVNvWDVn3Qao+2xs/5tGQfRNC6u451SVXoeVm6az+X8f2TGZXh",
-	"I7f+kjfcEtsJK5oSlayVLULKz8sSpiOYEt8CXSKCiW/9eGXvBu1ouakw1cyeUUPpm4hFcq7MwMUpThlG",
-	"T6h7+w1W0pn3YlNH/CwfXN6D1rZ19dRCJuZQj3fZCcJUzyIiY6jtqiBj/L2rhEpQ4F311bSX+anAbhYa",
-	"kRArvEhiwHM9kJIRosAV5KZpdicavhB9JxZCNdiXNITdzRiLHsSf3E0YT6ALewnKn50GpTmkdL5YwwB1",
-	"LoR2kq/suUF4gwntTw9rZdeAKHZkfnDvPJLaR221vZn7CuBgbeAgwzyxCrsbPiwjhyfqH8D++/qH79Ea",
-	"sGw5oIJVlctvWcBGYVhIL+2m5HhHEaNdxtgKBCkV8pgAF7jbMV55Jos+jpNYujJvLIqjfta0QjCvA+A0",
-	"duzAKbj5sW8PL5ZKhdJqrxs0VxrDF7p1FDJ9JB9ivMX1un8i/jJupb+Uj61v3Pd4+L1TbKbrup9bFxtr",
-	"9tpko0xugeuoHGe1bsg/puHzT/r/Ca62HtRzmeqSG76Cmt15WzbnmDKtcKJWgPjWxbpBtpxCmSPBbOab",
-	"RAWmaAVoxVm72UrNkKfcaJ/Hnp/7FzKsoA+jKsxCSeQpLnHDHV4a0d2G/Nf4Dp7yeHmtEpeS3ksC3bqy",
-	"hmdr5LkaHqHT44QDXEwFCj87fCwycxd+jImbpaKTH0yyY4dRo5aVaNUqFiKRvtwtt3HLLavK7kKUCtMo",
-	"2m1Dk557Hm4BU7ED7vJ4zD0CxqlmhJ9xaku8F2dIqbVGQRS+VyiYRvuSs+Z0HrW8smvWqmwYnVeqkz6I",
-	"tJkKymQcwDNf/Jj8JGJi6o+MfT0vSw8aA4eINuiGMU1fNClAeXTWVqDIrK1gMnCrm0E8pe2rxo8cTq6f",
-	"LXUy1WhavAmEZW4JaR+gFO0f0AVFfXzPQSE5Kc3BWXgdJ2Iw9or/5x+07uNlFGZXlPWFQAXhRVub6guR",
-	"9yfP6jmFsmHMSQuK+NG+niBIPep6sJSkXxCiVtDLacAeyH6TZTFNM/aVRY1Ab94kK3B8/8TR6wft+KnG",
-	"YF+Tsghtu+EMWyxYS+UBzM8/mT+OpkR2F0/8YSmRnXnS9QmYK+Qcmj7GNn3u3fARlQhd77oEv6q7tnqB",
-	"LIiFPNxm8QGC+6kxwcZtS0sOJdIt/RbAGtvZaLXL0nXUV5VaMVyZbLUnxOZZIe6iKaDPUQGufAsj0ai1",
-	"6KCkVVWl0r/WjCOs/lu3FVaq5o4TKYEanQNThJXOxFmzhT4p/FClfHXfMO4RUEpuqF37jJRQrTosgzw3",
-	"VARnVufa2dK3HWd0o/n5i+ufnxCf55/MHw/zrcGOUYfVHPitL5x7RBJTUCF4B7S88id4fKh2dmvScf9O",
-	"/f1podUFTdTRJWqx6BsxcVad2oqXC78pAjexApvtrCax1qv2d/3GCLXGpaszWHv+LsO8HM3u/PYQMRHi",
-	"V/M/GVj7SeIlO31xv3VTL2RtjFsIsAaouabWLEbovHtzYlteZZfZuTr3/xsAAP//",
+	"WhGKeaiLRAKn/fI4xke3KT+aVsx4Oi9eQ1gr9AIAbdkucBvziDjOP5k/HmxHaJv8PhKsnDVv+mvHj8mW",
+	"l4zCAht7oVu6IkyRWaKmzDXjG5Bab6i8O5q0WVYxdquoUwu2oCT5B8jYPi5SMWevnF7kjK8x7/dnL6qe",
+	"J+HsdnTiUBCv53DnEq8sSEYddIDfAX8mgEpkXrW1FltWKT5DkbftM6RYRqUklBLsRCB2B/zwxH/AsthO",
+	"Qto7norLmFUGz2XgFA538Mps8Gkwkts7zTdMMVn6FAhqvCYppw2dRxRiy2Q8RAxYZBhG3qX2g+vnTz8x",
+	"y/E6hSEnqNCOtZUSPx57Q2St73sDrrROXCLB4hzvnLf0CYB+1dInAvhXfzSLulIg7OBNqGRKDTEB0A6s",
+	"2pN7/kn97yGqwv8DZNeDcj4Z9R1PHrmh58Ob+XPF8fjelZ+h39pyA+X8M/6W4dI74T5EzoFK3l2adsKg",
+	"MTLTseG3Lsx6mr07bax6seeldJ/FEKlXpxi1LsI1JYH64nS/31UUGeefFPqnVR79+ytb4pugsnotXBPM",
+	"l2i8+uN/9Hy80s42rE/HlBLlXZn6ZMbWqz6yGjS2+sjr47etuIAxcrRGqb0XwvousbN6ij659ZSTfNxT",
+	"cK2h/tG7VnQIeJOg4GjyKQ79MAUi6dT/keT5YovpBozLUBjHwhA3WltTZ6pMYgDna3J/KmOeg84gA3/e",
+	"NNX+Nbl/IlR6t3d+dnjUWzeNIBWlG0zactgvBFqTe/Snq9cv0F//fvHVn5HROkZnMAW7fdObGB8zbd6f",
+	"kov5jeQjjMw0pV9IOWboFgxonVKj1Tb1g1Z90GqPtsbL+bRkH0TQuruMdUlV6HlZuks/l/H8kxl14SOn",
+	"/pL32xLbByuaEJWslS1Cys/LEqbjlxLfAl0ifolv/Whl7wTtaLmpMNXMnlFD6ZuIRXKuzMDFKU4ZRk+o",
+	"e/vtVdKZ92JTR/wsH1zWg9a2de3UQibmUI93uQnC1M4iImOo7WogY/y9q4NKUOBd7dW0j/mpwG4WGpEQ",
+	"K7xIWsBzPZCSEaLAFeSmZXYnGr4QfR8WQjXYlzSE3b0Yix7En9w9GE+gC3vpyZ+dBqU5pHS+WMMAdSaE",
+	"dpKv7LlBeIMJ7U8Pa2XXfih2ZH5w7zyS2kdNtb2Z+/rfYGXgIL88sQa7Gz4sI4cn6h/A/vv6h+/RGrBs",
+	"OaCCVZXLblnARmFYSC/ppuR4RxGjXb7YCgQpFfKYABe22zFeeSaLPo6TWLoybyyKo37WtDIwr//fNHbs",
+	"wCm4+bFvDi+WSoTSaq8bNFcawxe6cRQyXSQfYrzFdbp/Iv4ybqS/lI+tb9v3ePi9U2ym67mfWxcba/ba",
+	"ZKNMboHrqBxntW7HP6bh80/6/wmuth7Uc5nqkhu+gprdeVs255gyrXCiVoD41kW6QbacQpkjwWzem0QF",
+	"pmgFaMVZu9lKzZCn3Gifx56f+9cxrKAPoyrMQknkKS5xwx1eGtHdhvzX+A6e8nh5jRKXkt5LAt26soZn",
+	"a+S5Gh6h0+OEA1xMBQo/O3wsMnMXfoyJm6Wikx9MqmOHUaOWlWjVKhYikb7aLbdxyy2ryu46lArTKNpt",
+	"O5Oeex5uAVOxA+6yeMwtAsapZoSfcWpLvBdnSKm1RkEUvlcomET7krPmdB61vLJr1qpsGJ1VqpM+iLSZ",
+	"CspkHMAzX/yY/CRiYuqPjH09L0sPGgOHiDbohjFNXzQpQHl01lagyKytYDJwq1tBPKXtq8aPHE6uny11",
+	"MtVoWrwJhGVuCWkfoBTtH9DlRH18z0EhOSXNwVl4/SZiMPZK/+cftO7jZRRmV5L1hUAF4UVbm9oLkfcn",
+	"z+o5hbJhzEkLivjRvp4gSD3qebCUpF8QolbQy2nAHsh+k2UxTTP2lUWNQG/eJCtwfPvE0csH7fipxmBf",
+	"kbIIbbvhDFssWEvlAczPP5k/jqZEdtdO/GEpkZ150nUJmCvkHJo+xjZ97t3vEZUIXee6BL+qu7R6gSyI",
+	"hTzcZvEBgvupMcHGbUtLDiXSDf0WwBrb2Wi1S9F11FeVWjFcmWy1J8TmWSHuoimgz1EBrngLI9Goteig",
+	"pFVVpdK/1owjrP5btxVWquaOEymBGp0DU4SVzsRZs4U+JfxQpXx13zDuEVBKbqhd+4yUUK06LIM8N1QE",
+	"Z1bn2tnCtx1ndKP5+Yvrn58Qn+efzB8P863BjlGH1Rz4rS+be0QSU1AheAe0vPIneHyodnZj0nH3Tv39",
+	"aaHVBU3U0RVqsegbMXFWndqKlwu/KQI3sQKb7awmsdar9nf9xgi1xqXlYCbR1uqBhnk5mt35zSFiIsSv",
+	"5X8ysPaTxAt2+tJ+66ZeyNoYNxBgDVBzSa1ZjNB59+bEtrzKLrNzde7/NwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

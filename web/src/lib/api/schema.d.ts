@@ -130,7 +130,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Bring a listing in and see how it is understood
+         * Import a listing and see how it is understood
          * @description The body is the file, or pasted text. Nothing is stored as published before it is run.
          */
         post: operations["bringListing"];

@@ -36,7 +36,7 @@
       <div class="flex min-h-7 flex-wrap items-center gap-x-2 gap-y-2 max-desk:items-start">
         <span class="w-8 flex-none pl-1 max-desk:w-5"><Mark kind={severityMark(finding.severity)} /></span>
         <p class="min-w-0 flex-[1_1_420px] max-desk:basis-[80%]">
-          <b class="font-strong">{finding.title}.</b>
+          <b class="font-strong">{finding.title}{finding.title.endsWith('?') ? '' : '.'}</b>
           {finding.message}
           <Why
             bind:open={

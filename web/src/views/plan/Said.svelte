@@ -22,6 +22,8 @@
           class="origin text-ink2"
           title={p.origin === 'calculated' ? 'calculated from the input' : `from the ${p.origin}`}>{p.text}</span
         >{:else}<span>{p.text}</span>{/if}{/each}
-    {#if problem}<span class="font-medium text-conflict"> {problem}.</span>{/if}
+    {#if problem}<span class="font-medium text-conflict">
+        {problem.charAt(0).toUpperCase() + problem.slice(1)}{problem.endsWith('?') ? '' : '.'}</span
+      >{/if}
   {/if}
 </p>

@@ -7,6 +7,7 @@
   /** The witnesses side by side, field by field. */
   let { found }: { found: Case } = $props();
   const names: Record<string, string> = {
+    bandwidth: 'width',
     receive: 'receive',
     shift: 'shift',
     transmit: 'transmit',

@@ -85,7 +85,7 @@ export class PlanState {
     const line = this.pasted[n];
     if (line === undefined) return;
     const rest = this.pasted.filter((_, i) => i !== n);
-    if (this.line.trim() && this.line !== line && n > 0) rest.unshift(this.line);
+    if (this.line.trim() && this.line !== line) rest.unshift(this.line);
     this.pasted = rest;
     this.type(line);
   }
