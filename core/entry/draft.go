@@ -48,7 +48,7 @@ func (s *state) words(d *Draft, line []rune) {
 	for i := len(path) - 1; i >= 0; i-- {
 		w := path[i]
 		first, last := s.r.tokens[w.at], s.r.tokens[w.at+w.edge.n-1]
-		word := Word{Start: first.start, End: last.end, As: w.edge.pattern.As, Guess: w.edge.guess(), Problem: w.edge.problem(s.r), code: strings.HasPrefix(w.edge.pattern.ID, "service") && w.out != w.prev.out}
+		word := Word{Start: first.start, End: last.end, As: w.edge.pattern.As, Guess: w.edge.guess(), Problem: w.edge.problem, code: strings.HasPrefix(w.edge.pattern.ID, "service") && w.out != w.prev.out}
 		if word.As == AsUnknown && word.Problem == "" {
 			word.Problem = s.complaint(first, string(line[first.start:last.end]))
 		}

@@ -139,9 +139,10 @@ type edge struct {
 	n       int // how many tokens
 	v       []value
 	cost    int
+	problem string
 }
 
-// guess and problem are what the slots say about the reading.
+// guess and says are what the slots say about the reading.
 func (e *edge) guess() string {
 	for _, v := range e.v {
 		if v.guess != "" {
@@ -151,7 +152,7 @@ func (e *edge) guess() string {
 	return ""
 }
 
-func (e *edge) problem(r *reading) string {
+func (e *edge) says(r *reading) string {
 	for _, v := range e.v {
 		if v.problem != "" {
 			return v.problem
@@ -174,6 +175,7 @@ func (r *reading) edges(at int) []edge {
 					e.cost += x.cost
 				}
 				e.cost += r.titled(f.pattern, at, n)
+				e.problem = e.says(r)
 				out = append(out, e)
 			})
 		}

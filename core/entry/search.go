@@ -7,7 +7,7 @@ import (
 
 // beam is how many ways through the line are kept at each token. It bounds
 // the work whatever is pasted; a line of an operator needs a handful.
-const beam = 48
+const beam = 24
 
 // search returns the cheapest way through the tokens and the next cheapest
 // that says something else, or nil.
@@ -56,7 +56,7 @@ func (s *state) take(e *edge, at int) (*state, bool) {
 	if t.naming == 1 && e.pattern.As != AsName && e.pattern.As != AsCallsign {
 		t.naming = 2
 	}
-	if e.problem(s.r) != "" {
+	if e.problem != "" {
 		t.cost += refused
 	}
 	for _, v := range e.v {
