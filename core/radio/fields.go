@@ -14,15 +14,15 @@ var Fields = slices.Concat([]Field{
 	text("notes", "radio", "notes", "firmware, what a menu accepts without effect", func(p *Profile) *string { return &p.Notes }),
 	slots(),
 	words("special_slots", "memory", "special slots", "call, home", func(p *Profile) *[]string { return &p.Special }, "call", "home"),
-	number("name_length", "memory", "characters of a name", "6", func(p *Profile) *int { return &p.Names.Length }),
+	number("name_length", "memory", "longest name", "6", func(p *Profile) *int { return &p.Names.Length }),
 	text("name_characters", "memory", "characters it can show", "ABC…0123456789 -", func(p *Profile) *string { return &p.Names.Characters }),
 	yes("name_keypad", "memory", "names can be keyed in", func(p *Profile) *bool { return &p.Names.Keypad }),
 	ranges("receive", "receives, MHz", func(p *Profile) *[]band.Span { return &p.Receive }),
 	ranges("transmit", "transmits, MHz", func(p *Profile) *[]band.Span { return &p.Transmit }),
 	steps(),
 	words("widths", "frequencies", "bandwidths", "wide, narrow", func(p *Profile) *[]string { return &p.Widths }, "wide", "narrow"),
-	choice("entry", "shift", "how the transmit side is keyed", func(p *Profile) *Entry { return &p.Entry }, Menu, Automatic, Columns, Split, Twice),
-	choice("automatic_region", "shift", "its own table is that of", func(p *Profile) *string { return &p.AutoFrom }, append([]string{""}, band.Regions()...)...),
+	entry(),
+	choice("automatic_region", "shift", "auto-shift follows", func(p *Profile) *string { return &p.AutoFrom }, append([]string{""}, band.Regions()...)...),
 	megahertz("offset_max", "shift", "largest shift, MHz", "69.95", func(p *Profile) *freq.Offset { return &p.Offsets.Max }),
 	megahertz("offset_resolution", "shift", "in steps of, MHz", "0.05", func(p *Profile) *freq.Offset { return &p.Offsets.Resolution }),
 	table("ctcss", "CTCSS tones", func(p *Profile) *int { return &p.CTCSS }, "50", "38"),
@@ -51,6 +51,14 @@ var Fields = slices.Concat([]Field{
 	mark("shows_squelch", "shows for tone squelch", "T SQ", "tone squelch"),
 	mark("shows_code", "shows for a code", "DCS", "dcs"),
 }, crib())
+
+func entry() Field {
+	f := choice("entry", "shift", "how you set a shift", func(p *Profile) *Entry { return &p.Entry }, Menu, Automatic, Columns, Split, Twice)
+	for _, o := range f.Options {
+		f.Says = append(f.Says, Entry(o).Says())
+	}
+	return f
+}
 
 func mark(key, label, hint, mode string) Field {
 	return Field{

@@ -20,6 +20,7 @@ type Field struct {
 	Label   string   `json:"label"`
 	Hint    string   `json:"hint"`    // an example of what to type
 	Options []string `json:"options"` // empty where anything can be typed
+	Says    []string `json:"says"`    // a sentence for each option that needs one
 	get     func(*Profile) string
 	set     func(*Profile, string) error
 }

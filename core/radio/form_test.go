@@ -89,7 +89,7 @@ func TestReadRefuses(t *testing.T) {
 	} {
 		_, err := Read([]byte(bomb))
 		require.Error(t, err)
-		assert.Regexp(t, "no part of a profile|deeper than", err.Error(), "refused before the parser sees it")
+		assert.Regexp(t, "does not belong in a profile|deeper than", err.Error(), "refused before the parser sees it")
 	}
 }
 

@@ -24,6 +24,17 @@ const (
 	Columns   Entry = "columns"   // receive and transmit frequency, each typed
 )
 
+// Says is the way in a sentence.
+func (e Entry) Says() string { return says[e] }
+
+var says = map[Entry]string{
+	Menu:      "you set a direction and a size",
+	Split:     "you set one size with its sign",
+	Twice:     "you store receive, then transmit, in one slot",
+	Automatic: "it shifts by itself; you correct the rest",
+	Columns:   "you type both frequencies",
+}
+
 // Profile is one kind of radio.
 type Profile struct {
 	ID        string      `yaml:"id" json:"id"`

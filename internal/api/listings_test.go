@@ -115,7 +115,7 @@ func TestFindAndAdd(t *testing.T) {
 	}
 	status, p := c.ask("GET", "/api/find?band=4+m", nil)
 	assert.Equal(t, 422, status)
-	assert.Contains(t, p["detail"], "no band of United States")
+	assert.Contains(t, p["detail"], "is not a band in United States")
 	for opens, fits := range map[string]func(string) bool{
 		"carrier": func(s string) bool { return s == "none" }, "burst": func(s string) bool { return s == "1750" },
 		"code": func(s string) bool { return s[0] == 'D' }, "tone": func(s string) bool { return s[0] != 'D' && strings.Contains(s, ".") },
@@ -151,7 +151,7 @@ func TestFindAndAdd(t *testing.T) {
 	assert.Len(t, out["skipped"], 2, "one is there already by then, one does not exist")
 	out = add(hill["id"])
 	assert.Empty(t, out["slots"])
-	assert.Contains(t, fmt.Sprint(out["skipped"]), "holds it already")
+	assert.Contains(t, fmt.Sprint(out["skipped"]), "already in this radio")
 	status, u := c.ask("POST", "/api/loads/1/undo", map[string]any{"redo": false, "revision": out["ledger"].(map[string]any)["revision"]})
 	require.Equal(t, 200, status)
 	assert.Equal(t, before["rows"], u["rows"], "one step back takes all of them out again")

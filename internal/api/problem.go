@@ -39,7 +39,7 @@ func problem(err error) Problem {
 	var httpErr interface{ StatusCode() int }
 	switch {
 	case errors.As(err, &fault):
-		p.Status, p.Title, p.Detail, p.Errors = http.StatusUnprocessableEntity, "This cannot be stored as it is", &detail, &fault.Fields
+		p.Status, p.Title, p.Detail, p.Errors = http.StatusUnprocessableEntity, "Check the marked fields", &detail, &fault.Fields
 	case errors.As(err, &stale):
 		p.Status, p.Title, p.Detail, p.Ledger = http.StatusConflict, "The plan has changed", &detail, stale.Ledger
 	case errors.Is(err, store.ErrNothing):

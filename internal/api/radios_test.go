@@ -95,7 +95,7 @@ func TestRadios(t *testing.T) {
 	status, back := c.ask("POST", "/api/radios", map[string]any{"yaml": gone["yaml"]})
 	require.Equal(t, 201, status, "what was deleted comes back from what was returned")
 	assert.Equal(t, gone["texts"], back["texts"])
-	for yaml, says := range map[string]string{"nonsense: [": "no radio profile", "name: X\n": "136-174", strings.Repeat("#", 70_000): "bytes"} {
+	for yaml, says := range map[string]string{"nonsense: [": "not a radio profile", "name: X\n": "136-174", strings.Repeat("#", 70_000): "bytes"} {
 		status, p = c.ask("POST", "/api/radios", map[string]any{"yaml": yaml})
 		require.Equal(t, 422, status)
 		assert.Contains(t, p["detail"], says)

@@ -92,7 +92,7 @@ func (a *App) Radios(ctx context.Context) ([]RadioInfo, error) {
 }
 
 func info(p *radio.Profile, own bool, loads map[string]int64) RadioInfo {
-	i := RadioInfo{ID: p.ID, Name: p.Name, Form: p.Form, Entry: string(p.Entry), Own: own}
+	i := RadioInfo{ID: p.ID, Name: p.Name, Form: p.Form, Entry: p.Entry.Says(), Own: own}
 	if id, ok := loads[p.ID]; ok {
 		i.Load = &id
 	}

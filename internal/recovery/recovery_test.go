@@ -121,6 +121,17 @@ func TestRecovery(t *testing.T) {
 	assert.GreaterOrEqual(t, first.share(), aimUnique, "of %d", first.of)
 	assert.LessOrEqual(t, alarms.share(), 0.01, "of %d", alarms.of)
 	assert.Greater(t, alarms.of, 400)
+	var said, right count
+	for _, o := range outcomes {
+		if o.Class == Unique {
+			said.add(o.Sure)
+		}
+		if o.Sure {
+			right.add(o.SureRight)
+		}
+	}
+	assert.GreaterOrEqual(t, said.share(), aimSure, "very likely is said of %d", said.of)
+	assert.GreaterOrEqual(t, right.share(), aimSureRight-0.01, "and right in %d", right.of) // a small draw
 	var report bytes.Buffer
 	Report(&report, outcomes)
 	assert.Contains(t, report.String(), "unique: the first fix makes the truth")

@@ -875,6 +875,7 @@ export interface components {
                 label: string;
                 hint: string;
                 options: string[] | null;
+                says: string[] | null;
             }[];
             yaml: string;
         };
@@ -1014,7 +1015,7 @@ export interface components {
                 label: string;
                 /** @enum {string} */
                 confidence: "very likely" | "possible";
-                /** @description How likely it was meant */
+                /** @description How likely it was meant, from 0 to 1, where that was worked out; else 0 */
                 odds: number;
                 patch: components["schemas"]["PatchOp"][];
                 result: components["schemas"]["Channel"];

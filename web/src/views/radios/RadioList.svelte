@@ -27,7 +27,7 @@
     {#each groups as g (g.name)}
       <optgroup label={g.name}>
         {#each g.list as r (r.id)}
-          <option value={r.id}>{r.name}, {r.form}, {r.entry}{r.load === null ? '' : ', in the plan'}</option>
+          <option value={r.id}>{r.name}, {r.form}{r.load === null ? '' : ', in the plan'}</option>
         {/each}
       </optgroup>
     {/each}
@@ -49,7 +49,7 @@
           >
             <b class="truncate font-strong">{r.name}</b>
             <span class="text-label text-ink2">{r.load === null ? '' : 'in the plan'}</span>
-            <span class="text-label text-ink2">{r.form}, {r.entry}</span>
+            <span class="text-label text-ink2">{r.form}; {r.entry}</span>
           </a>
         </li>
       {/each}

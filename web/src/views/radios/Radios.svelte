@@ -116,7 +116,7 @@
                 name={f.key}
                 label={f.label}
                 hint={f.hint}
-                options={f.options?.map((o) => ({ value: o, label: o || 'none' }))}
+                options={f.options?.map((o, i) => ({ value: o, label: (f.says?.[i] ?? o) || 'none' }))}
                 disabled={!radio.form.own}
                 fault={radio.faults[f.key]}
                 typed={() => {
