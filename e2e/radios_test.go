@@ -81,7 +81,7 @@ func TestOwnRadio(t *testing.T) {
 func TestBringProfile(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.goes("/radios/skerry")
-	p.until("document.querySelector('a[download]').href.includes('Skerry')")
+	p.until("document.querySelector('a[download]')?.href.includes('Skerry')")
 	yaml := ask[string](p, "decodeURIComponent(document.querySelector('a[download]').href.split(',').slice(1).join(','))")
 	require.Contains(t, yaml, "name: Skerry")
 	file := filepath.Join(t.TempDir(), "mine.yaml")
@@ -138,7 +138,7 @@ func TestSettingsView(t *testing.T) {
 	p.reads("#evidence", "licence")
 
 	// A rule opens in place, with its source.
-	p.do(clickText("why"))
+	p.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('#evidence button')].findLast((b) => b.innerText.trim() === 'why').click()`))
 	p.reads("#evidence dl", "licence-band")
 	p.do(clickText("licence-band"))
 	p.reads("#evidence dl", "such as")

@@ -89,7 +89,7 @@ func TestRibbonByKeyboard(t *testing.T) {
 	p.reads("#evidence", "Two listings of Holm Rigg disagree")
 	assert.Equal(t, "true", ask[string](p, `document.querySelector('#slot-23').getAttribute('aria-selected')`))
 	p.do(clickText("why"))
-	p.reads("#evidence dl", "uplink 156.7 Hz, downlink 110.9 Hz")
+	p.reads("#evidence dl", "Lantern list of 2026-10-07: uplink tone 156.7")
 	p.reads("#evidence dl", "listing-disagree; source: the published records")
 }
 

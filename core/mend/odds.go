@@ -187,9 +187,9 @@ func (s *searcher) census(origins []freq.Hz, records []listing.Record, slipOf fu
 	}
 }
 
-// Likely is from which odds on a candidate is called very likely. The odds are
+// Likely is seven to one: from there on a candidate is called very likely. The odds are
 // cautious: docs/recovery.md measures how often such a candidate is right.
-const Likely = 0.9
+const Likely = 7.0 / 8
 
 // VeryLikely reports whether the candidate is much likelier than everything
 // else that could be behind the entry.
