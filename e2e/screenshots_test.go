@@ -28,7 +28,7 @@ func TestScreenshots(t *testing.T) {
 		{"plan-phone", 390, 844, "day", typing},
 		{"keypad-sheet", 1280, 1000, "day", keying},
 		{"find", 1280, 800, "day", finding},
-		{"find-bring", 1280, 800, "day", bringing},
+		{"find-import", 1280, 800, "day", bringing},
 		{"radios", 1280, 800, "day", editing},
 		{"settings", 1280, 800, "day", setting},
 	} {

@@ -49,7 +49,7 @@
       .encoding
       ? `, ${preview.info.encoding}`
       : ''}{preview.info.delimiter
-      ? `, cells parted by ${{ '\t': 'tab' }[preview.info.delimiter] ?? preview.info.delimiter}`
+      ? `, ${{ '\t': 'tab', ';': 'semicolon', ',': 'comma' }[preview.info.delimiter] ?? preview.info.delimiter}-separated`
       : ''}</span
   >
   {#if preview.info.format === 'text' || preview.prose}

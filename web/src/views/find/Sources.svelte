@@ -25,7 +25,7 @@
       <li class="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
         <b class="font-strong [overflow-wrap:anywhere]">{s.name}</b>
         <span class="text-ink2"
-          >{s.records.toLocaleString('en')} records, brought in {s.updated.slice(0, 10)}{s.file
+          >{s.records.toLocaleString('en')} records, imported {s.updated.slice(0, 10)}{s.file
             ? ` from ${s.file}`
             : ''}</span
         >
