@@ -58,6 +58,7 @@ func keying(p *person) {
 // editing is a copy of a shipped radio, with fewer slots than the plan needs.
 func editing(p *person) {
 	p.goes("/radios/beck")
+	p.reads("h1", "Beck")
 	p.presses("c")
 	p.reads("[role=status]", "Copied")
 	p.fills("#name", "Loft radio")

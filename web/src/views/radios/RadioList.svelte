@@ -49,7 +49,7 @@
           >
             <b class="truncate font-strong">{r.name}</b>
             <span class="text-label text-ink2">{r.load === null ? '' : 'in the plan'}</span>
-            <span class="text-label text-ink2">{r.form}; {r.entry}</span>
+            <span class="col-span-2 text-label text-ink2">{r.form}; {r.entry}</span>
           </a>
         </li>
       {/each}

@@ -57,7 +57,9 @@ export class RadiosState {
   }
 
   async copy(): Promise<string | undefined> {
-    return this.#make({ copy: this.form?.id ?? '' }, 'Copied. Change what is different on yours, then save.');
+    const id = this.form?.id ?? this.#wanted; // the key may come before the form
+    if (id) return this.#make({ copy: id }, 'Copied. Change what is different on yours, then save.');
+    return undefined;
   }
 
   async bring(yaml: string): Promise<string | undefined> {

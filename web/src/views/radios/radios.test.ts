@@ -70,6 +70,19 @@ describe('a profile', () => {
     expect(s.dirty).toBe(true);
   });
 
+  it('that is asked for is copied, though its form is not there yet; before that nothing is', async () => {
+    const s = new RadiosState(new QueryClient());
+    expect(await s.copy()).toBeUndefined();
+    expect(calls).toEqual([]);
+    answers.push(
+      () => new Promise<never>(() => undefined),
+      () => ({ data: form('own-beck') }),
+    );
+    void s.open('beck');
+    expect(await s.copy()).toBe('own-beck');
+    expect(JSON.stringify(calls)).toContain('{"copy":"beck"}');
+  });
+
   it('is not shown where another one was opened meanwhile', async () => {
     const s = await open('own-a');
     let late: (a: { data: RadioForm }) => void = () => undefined;
