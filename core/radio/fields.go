@@ -50,7 +50,7 @@ var Fields = slices.Concat([]Field{
 	mark("shows_tone", "shows for a tone", "T", "tone"),
 	mark("shows_squelch", "shows for tone squelch", "T SQ", "tone squelch"),
 	mark("shows_code", "shows for a code", "DCS", "dcs"),
-}, crib())
+}, keying(), crib())
 
 func entry() Field {
 	f := choice("entry", "shift", "how you set a shift", func(p *Profile) *Entry { return &p.Entry }, Menu, Automatic, Columns, Split, Twice)
@@ -65,13 +65,8 @@ func mark(key, label, hint, mode string) Field {
 		Key: key, Group: "display", Label: label, Hint: hint,
 		get: func(p *Profile) string { return p.Display.Modes[mode] },
 		set: func(p *Profile, s string) error {
-			modes := map[string]string{mode: s}
-			for k, v := range p.Display.Modes {
-				if k != mode {
-					modes[k] = v
-				}
-			}
-			p.Display.Modes = modes // a profile shares the map of the one it was copied from
+			p.Display.Modes = with(p.Display.Modes, mode, s)
+			p.Display.Modes[mode] = s
 			return nil
 		},
 	}
@@ -81,31 +76,42 @@ func mark(key, label, hint, mode string) Field {
 // keypad sheet prints them beside the steps.
 func crib() []Field {
 	var out []Field
-	for _, x := range []struct {
-		key, label string
-		at         func(*Crib) *string
-	}{
-		{"vfo", "go to VFO", func(c *Crib) *string { return &c.VFO }},
-		{"step", "tuning step", func(c *Crib) *string { return &c.Step }},
-		{"automatic_shift", "automatic shift", func(c *Crib) *string { return &c.Auto }},
-		{"shift_direction", "shift direction", func(c *Crib) *string { return &c.ShiftDirection }},
-		{"shift_size", "shift size", func(c *Crib) *string { return &c.ShiftSize }},
-		{"receive", "receive frequency", func(c *Crib) *string { return &c.Receive }},
-		{"transmit", "transmit frequency or split", func(c *Crib) *string { return &c.Transmit }},
-		{"tone_mode", "tone mode", func(c *Crib) *string { return &c.ToneMode }},
-		{"tone_out", "tone sent", func(c *Crib) *string { return &c.ToneOut }},
-		{"tone_in", "tone heard", func(c *Crib) *string { return &c.ToneIn }},
-		{"burst", "tone burst", func(c *Crib) *string { return &c.Burst }},
-		{"width", "bandwidth", func(c *Crib) *string { return &c.Width }},
-		{"power", "power", func(c *Crib) *string { return &c.Power }},
-		{"block_transmit", "block the transmitter", func(c *Crib) *string { return &c.Block }},
-		{"store", "store in a slot", func(c *Crib) *string { return &c.Store }},
-		{"name", "name a slot", func(c *Crib) *string { return &c.Name }},
-		{"scan", "scan", func(c *Crib) *string { return &c.ScanList }},
-		{"reverse", "reverse", func(c *Crib) *string { return &c.Reverse }},
-		{"relay", "relay", func(c *Crib) *string { return &c.Relay }},
-	} {
-		out = append(out, text("crib_"+x.key, "crib", x.label, "menu 7, or a key", func(p *Profile) *string { return x.at(&p.Crib) }))
+	for _, c := range Cribs {
+		out = append(out, Field{
+			Key: "crib_" + string(c.Setting), Group: "crib", Label: c.Label, Hint: hints[c.Setting],
+			get: func(p *Profile) string { return p.Crib[c.Setting] },
+			set: func(p *Profile, s string) error {
+				p.Crib = with(p.Crib, c.Setting, s) // a profile shares the map of the one it was copied from
+				return nil
+			},
+		})
+	}
+	return out
+}
+
+// hints are examples of the notation of a crib.
+var hints = map[Setting]string{
+	VFO:            "press VFO",
+	Receive:        "type the digits",
+	ShiftDirection: "press SHIFT until it shows",
+	ShiftSize:      "press MENU 7, type the digits, press MENU",
+	Store:          "hold STORE, type the number, press STORE",
+	Recall:         "press MR, type the number",
+	Name:           "press MENU 30, spell with UP and OK, press MENU",
+	ReadOut:        "hold REV",
+	ToneMode:       "press MENU 11, press UP or DOWN until it shows, press MENU",
+}
+
+// with returns a copy of m with one value set, or taken out where it is empty.
+func with[K comparable](m map[K]string, k K, v string) map[K]string {
+	out := map[K]string{}
+	for key, value := range m {
+		if key != k {
+			out[key] = value
+		}
+	}
+	if v != "" {
+		out[k] = v
 	}
 	return out
 }

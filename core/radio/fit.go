@@ -129,6 +129,36 @@ func (f *fitting) tones(c channel.Channel) {
 		f.lose(LostTone, channel.FieldToneIn, f.held.ReceiveTone.Words(), "open", "%s has one tone for both directions", f.p.Name)
 		f.held.ReceiveTone = tone.Off
 	}
+	if len(f.p.Keying.Modes) > 0 {
+		f.mode()
+	}
+}
+
+// mode fits the tones to the tone modes that the radio lists.
+func (f *fitting) mode() {
+	if f.held.Side.Kind == channel.Blocked {
+		f.held.TransmitTone = tone.Off
+	}
+	if _, ok := f.p.Mode(f.held); ok {
+		return
+	}
+	if out := f.held.TransmitTone; out.Kind() == tone.DCS && f.p.Keying.Has(ModeDCS) {
+		if f.held.ReceiveTone.IsOff() {
+			f.lose(LostTone, channel.FieldToneIn, "open", out.Words(), "%s cannot send a code without needing it to open", f.p.Name)
+		} else {
+			f.lose(LostTone, channel.FieldToneIn, f.held.ReceiveTone.Words(), out.Words(), "%s has one code for both directions", f.p.Name)
+		}
+		f.held.ReceiveTone = out
+		return
+	}
+	if !f.held.ReceiveTone.IsOff() {
+		f.lose(LostTone, channel.FieldToneIn, f.held.ReceiveTone.Words(), "open", "%s has no tone mode for it", f.p.Name)
+		f.held.ReceiveTone = tone.Off
+		f.mode()
+		return
+	}
+	f.lose(LostTone, channel.FieldToneOut, f.held.TransmitTone.Words(), tone.Off.Words(), "%s has no tone mode for it", f.p.Name)
+	f.held.TransmitTone = tone.Off
 }
 
 func (f *fitting) rest(c channel.Channel) {

@@ -115,6 +115,7 @@ func (p *Profile) Check() []FieldError {
 	if !within(p.Scan.Rate, 0, 1000) {
 		add("scan_rate", "write channels per second, such as 4.3")
 	}
+	p.checkKeying(add)
 	for _, f := range Fields {
 		if text := f.get(p); len(text) > longestText || strings.ContainsFunc(text, func(r rune) bool { return !unicode.IsPrint(r) }) {
 			add(f.Key, "write up to %d plain characters, without line breaks", longestText)

@@ -70,12 +70,12 @@ func TestAFormChangesOnlyItsOwnCopy(t *testing.T) {
 	trail := load(t, "trail")
 	before := maps.Clone(trail.Display.Modes)
 	form := Form(trail)
-	form["shows_tone"], form["steps"], form["crib_step"] = "ENC", "5, 25", "menu 99"
+	form["shows_tone"], form["steps"], form["crib_step"] = "ENC", "5, 12.5, 25", "menu 99"
 	p, errs := FromForm(*trail, form)
 	require.Empty(t, errs)
 	assert.Equal(t, "ENC", p.Display.Modes["tone"])
-	assert.Equal(t, []freq.Hz{5_000, 25_000}, p.Steps)
-	assert.Equal(t, "menu 99", p.Crib.Step)
+	assert.Equal(t, []freq.Hz{5_000, 12_500, 25_000}, p.Steps)
+	assert.Equal(t, "menu 99", p.Crib[Step])
 	assert.Equal(t, before, trail.Display.Modes, "the shipped one is shared and stays")
 }
 

@@ -65,6 +65,7 @@ type Profile struct {
 	Watts     Watts       `yaml:"watts" json:"watts"`
 	Display   Display     `yaml:"display" json:"-"`
 	Crib      Crib        `yaml:"crib" json:"-"`
+	Keying    Keying      `yaml:"keying,omitempty" json:"-"`
 	Notes     string      `yaml:"notes,omitempty" json:"notes"` // the owner's: firmware, "menu accepted, no effect"
 	Source    string      `yaml:"source" json:"-"`
 	Basis     string      `yaml:"basis" json:"-"`
@@ -153,30 +154,9 @@ type Display struct {
 	Minus    string            `yaml:"minus"`
 	Split    string            `yaml:"split"`
 	Modes    map[string]string `yaml:"modes"` // the mark of each tone mode
-}
-
-// Crib is where the settings of a radio are: menu numbers and keys, in the
-// words that stand on it.
-type Crib struct {
-	VFO            string `yaml:"vfo"`
-	Step           string `yaml:"step"`
-	Auto           string `yaml:"automatic_shift"`
-	ShiftDirection string `yaml:"shift_direction"`
-	ShiftSize      string `yaml:"shift_size"`
-	Receive        string `yaml:"receive"`
-	Transmit       string `yaml:"transmit"`
-	ToneMode       string `yaml:"tone_mode"`
-	ToneOut        string `yaml:"tone_out"`
-	ToneIn         string `yaml:"tone_in"`
-	Burst          string `yaml:"burst"`
-	Width          string `yaml:"width"`
-	Power          string `yaml:"power"`
-	Block          string `yaml:"block_transmit"`
-	Store          string `yaml:"store"`
-	Name           string `yaml:"name"`
-	Relay          string `yaml:"relay,omitempty"`
-	ScanList       string `yaml:"scan,omitempty"`
-	Reverse        string `yaml:"reverse,omitempty"`
+	// Shows holds the marks of other settings, by value; what is not here the
+	// display does not show.
+	Shows map[Setting]map[string]string `yaml:"shows,omitempty"`
 }
 
 // CanReceive reports whether the radio receives f.
@@ -189,11 +169,11 @@ func in(spans []band.Span, f freq.Hz) bool {
 	return slices.ContainsFunc(spans, func(s band.Span) bool { return s.Holds(f) })
 }
 
-// Step returns the widest tuning step on which f can be entered; ok is false
-// if no step of the radio reaches it.
-func (p *Profile) Step(f freq.Hz) (step freq.Hz, ok bool) {
+// Step returns the widest tuning step on which every one of fs can be
+// entered; ok is false if no step of the radio reaches them all.
+func (p *Profile) Step(fs ...freq.Hz) (step freq.Hz, ok bool) {
 	for _, s := range p.Steps {
-		if s > step && f%s == 0 {
+		if s > step && !slices.ContainsFunc(fs, func(f freq.Hz) bool { return f%s != 0 }) {
 			step = s
 		}
 	}
