@@ -13,6 +13,7 @@ import (
 // Display is what a display shows.
 type Display struct {
 	Figures string `json:"figures"` // a frequency, or what is being typed
+	What    string `json:"what"`    // what the figures are: receive, transmit, typed
 	Marks   []Mark `json:"marks"`
 	Slot    string `json:"slot"`  // the number of the slot that is shown, or ""
 	Name    string `json:"name"`  // of the slot
@@ -32,6 +33,13 @@ type Mark struct {
 // Display returns what the radio shows now.
 func (h *Handset) Display() Display {
 	d := Display{Beep: h.beep, Marks: []Mark{}, Figures: h.figures()}
+	d.What = "receive"
+	switch {
+	case h.typed != "":
+		d.What = "typed"
+	case h.look:
+		d.What = "transmit, not sent"
+	}
 	for _, s := range marked {
 		if m := h.mark(s); m.Text != "" {
 			d.Marks = append(d.Marks, m)
@@ -95,7 +103,7 @@ func (h *Handset) mark(s radio.Setting) Mark {
 		}
 	case radio.Line:
 		if h.p.Keying.StoresFrom != "" {
-			m.Text = h.radio[s]
+			m.Text, m.Means = h.radio[s], "line"
 		}
 	default:
 		v := h.Get(s)

@@ -11,12 +11,6 @@ import (
 	"mnemos/core/radio"
 )
 
-// Frame is one key of a sheet, and what the display showed after it.
-type Frame struct {
-	Key     string  `json:"key"`
-	Display Display `json:"display"`
-}
-
 // Follow does what a sheet says, line by line, as a person does who has only
 // its words: it presses the keys that are named, looks for what must be shown,
 // and stops where that is not so.
@@ -137,21 +131,40 @@ func (r *reader) until(m []string) error {
 	if len(ways) == 2 && r.h.beyond(m[4]) {
 		slices.Reverse(ways) // a person turns towards the figure
 	}
-	for range most {
+	for range r.h.patience(len(ways)) {
 		if r.h.shows(m[4]) {
 			return nil
 		}
-		before := r.h.shown()
+		before := r.h.place()
 		if err := r.keys(ways[0]); err != nil {
 			return err
 		}
-		if r.h.shown() == before { // the end of the list
-			if ways = ways[1:]; len(ways) == 0 {
-				break
-			}
+		if len(ways) > 1 && r.h.place() == before { // the end of the list
+			ways = ways[1:]
 		}
 	}
 	return fmt.Errorf("%s %s: it never shows %q", m[1], m[2], m[4])
+}
+
+// patience is how often a person goes on: twice through a list, a few dozen
+// times on a key, and on a knob as long as it takes.
+func (h *Handset) patience(ways int) int {
+	switch {
+	case h.open != nil:
+		return 2*len(h.open.values) + 3
+	case ways == 1:
+		return 40
+	}
+	return most
+}
+
+// place is where a list or a knob stands.
+func (h *Handset) place() [3]int64 {
+	at := [3]int64{int64(h.now().receive), int64(h.slot)}
+	if h.open != nil {
+		at[2] = int64(h.open.index) + 1
+	}
+	return at
 }
 
 func (r *reader) spell(m []string) error {

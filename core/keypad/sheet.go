@@ -119,6 +119,8 @@ func (w *writer) reason() string {
 	_, transmits := w.c.Transmit()
 	wanted := w.want.Channel.Side.Kind
 	switch {
+	case !p.Slots.Holds(w.want.Slot):
+		return fmt.Sprintf("%s has no slot %d: its slots are %d to %d.", p.Name, w.want.Slot, p.Slots.First, p.Slots.Last)
 	case !p.CanReceive(w.want.Channel.Receive):
 		return fmt.Sprintf("%s does not receive %s: there is nothing to key in.", p.Name, w.want.Channel.Receive)
 	case p.Keying.By == "cable":

@@ -193,7 +193,7 @@ func (w *writer) toneMark() string {
 			mark = strings.TrimSpace(marks["burst"] + " " + mark)
 		}
 	case out.Kind() == tone.DCS && in.IsOff():
-		if mark = marks[string(radio.ModeDCSSent)]; mark == "" {
+		if mark = marks["dcs sent"]; mark == "" {
 			mark = marks["dcs"]
 		}
 	case out.Kind() == tone.DCS, out.IsOff() && in.Kind() == tone.DCS:

@@ -2,7 +2,6 @@ package radio
 
 import (
 	"regexp"
-	"slices"
 	"strings"
 )
 
@@ -70,8 +69,8 @@ var Cribs = []struct {
 	{Store, "store in a slot"},
 	{StoreTransmit, "store the transmit side"},
 	{Recall, "recall a slot"},
-	{Name, "name a slot"},
-	{Skip, "leave a slot out of the scan"},
+	{Name, "name"},
+	{Skip, "skip"},
 	{Priority, "priority"},
 	{ScanKey, "scan"},
 	{DualWatchKey, "dual watch"},
@@ -130,16 +129,13 @@ const (
 	keys = key + `(?: ` + key + `)*`
 )
 
-// transmits are the names under which the key that transmits is known. No
-// sheet asks for it.
-var transmits = []string{"PTT", "TX", "TRANSMIT", "MIC", "TALK"}
+// transmits finds words that ask for the key that transmits, by any of its
+// names. The menu of a "TX tone" is another matter.
+var transmits = regexp.MustCompile(`(?i)\bPTT\b|\b(?:press|hold|push|touch|squeeze|keep)\b[^,]*\b(?:TX|transmit|MIC|talk)\b`)
 
-// Transmits reports whether words name the key that transmits.
-func Transmits(words string) bool {
-	return slices.ContainsFunc(strings.FieldsFunc(strings.ToUpper(words), func(r rune) bool { return r == ' ' || r == ',' }), func(w string) bool {
-		return slices.Contains(transmits, w)
-	})
-}
+// Transmits reports whether words ask for the key that transmits. No sheet
+// does.
+func Transmits(words string) bool { return transmits.MatchString(words) }
 
 // Acts reads a crib in the notation of docs/formats/radio-profile.md: parts
 // between commas, each of them

@@ -1,9 +1,9 @@
 package radio
 
 import (
-	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 
 	"mnemos/core/channel"
 	"mnemos/core/freq"
@@ -42,8 +42,8 @@ const (
 	ModeReceive  Mode = "receive tone"
 	ModeSquelch  Mode = "tone squelch"
 	ModeSeparate Mode = "separate tones"
-	ModeDCS      Mode = "dcs"      // sent, and needed to open the own squelch
-	ModeDCSSent  Mode = "dcs sent" // sent; the receiver stays open
+	ModeDCS      Mode = "DCS"      // sent, and needed to open the own squelch
+	ModeDCSSent  Mode = "DCS sent" // sent; the receiver stays open
 	ModeBurst    Mode = "burst"
 )
 
@@ -200,9 +200,11 @@ func (p *Profile) Mark(s Setting, value string) (mark string, ok bool) {
 		case ModeOff:
 			return p.Display.Modes["no tone"], true
 		case ModeDCSSent:
-			if m, ok := p.Display.Modes[value]; ok {
+			if m, ok := p.Display.Modes["dcs sent"]; ok {
 				return m, true
 			}
+			return p.Display.Modes["dcs"], true
+		case ModeDCS:
 			return p.Display.Modes["dcs"], true
 		}
 		mark, ok = p.Display.Modes[value]
@@ -242,7 +244,7 @@ func (p *Profile) checkKeying(add func(field, message string, args ...any)) {
 	}
 	one := func(field, got string, of ...string) {
 		if got != "" && !slices.Contains(of, got) {
-			add(field, "%q: use %s", got, join(of))
+			add(field, "%q: use %s", got, strings.Join(of, ", "))
 		}
 	}
 	one("keyed_by", k.By, "keypad", "cable")
@@ -252,7 +254,7 @@ func (p *Profile) checkKeying(add func(field, message string, args ...any)) {
 	one("burst_by", k.Burst, "setting", "mode", "key")
 	for _, m := range k.Modes {
 		if !slices.Contains(modes, m) {
-			add("tone_modes", "%q is not a tone mode: use %s", m, join(modes))
+			add("tone_modes", "%q is not a tone mode", m)
 		}
 	}
 	if k.Figures != 0 && (k.Figures < p.MHzFigures()+1 || k.Figures > p.MHzFigures()+6) {
@@ -267,20 +269,26 @@ func (p *Profile) checkKeying(add func(field, message string, args ...any)) {
 	if k.Registers < 0 || k.Registers > 2 {
 		add("tone_registers", "one tone for both directions or two: write 1 or 2")
 	}
+	for _, s := range k.Keeps {
+		if !slices.Contains(kept, s) {
+			add("slot_keeps", "%q is nothing that a slot keeps", s)
+		}
+	}
+	for _, s := range slices.Concat(k.Ends, k.First) {
+		if !slices.Contains(lists, s) {
+			add("stop_at_ends", "%q is not chosen from a list", s)
+		}
+	}
 	for s, v := range k.Resting {
-		if values := p.Values(s); len(values) == 0 || !slices.Contains(values, v) {
-			add("resting", "%q cannot rest at %q", s, v)
+		if !slices.Contains(lists, s) {
+			add("resting", "%q is nothing that is put back", s)
+		} else if values := p.Values(s); !slices.Contains(values, v) {
+			add("resting", "%s cannot rest at %q: it has %s", s.Label(), v, strings.Join(values, ", "))
 		}
 	}
-}
-
-func join[T ~string](of []T) string {
-	s := ""
-	for i, x := range of {
-		if i > 0 {
-			s += ", "
+	for s := range p.Display.Shows {
+		if s.Label() == "" {
+			add("display", "%q is nothing that a display shows", s)
 		}
-		s += fmt.Sprint(string(x))
 	}
-	return s
 }

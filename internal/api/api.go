@@ -95,6 +95,14 @@ func (s *server) GetKeypad(ctx context.Context, r GetKeypadRequestObject) (GetKe
 	return GetKeypad200JSONResponse(*v), nil
 }
 
+func (s *server) TryKeypad(ctx context.Context, r TryKeypadRequestObject) (TryKeypadResponseObject, error) {
+	v, err := s.app.Try(ctx, r.Load, r.Slot, r.Body.Acts)
+	if err != nil {
+		return nil, err
+	}
+	return TryKeypad200JSONResponse(*v), nil
+}
+
 func (s *server) GetRibbon(ctx context.Context, r GetRibbonRequestObject) (GetRibbonResponseObject, error) {
 	name := ""
 	if r.Params.Band != nil {

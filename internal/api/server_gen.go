@@ -19,6 +19,7 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/check"
 	"mnemos/core/evidence"
+	"mnemos/core/handset"
 	"mnemos/core/listing"
 	"mnemos/core/radio"
 	"mnemos/internal/app"
@@ -366,6 +367,18 @@ type FoundRepeater struct {
 	Title      string            `json:"title"`
 }
 
+// Handset defines model for Handset.
+type Handset = app.Handset
+
+// HandsetActs defines model for HandsetActs.
+type HandsetActs struct {
+	// Acts key MENU, wait 6 (seconds) or line 3 of the sheet
+	Acts []string `json:"acts"`
+}
+
+// HandsetDisplay defines model for HandsetDisplay.
+type HandsetDisplay = handset.Display
+
 // ImportColumn defines model for ImportColumn.
 type ImportColumn struct {
 	Order string `json:"order"`
@@ -601,6 +614,7 @@ type SettingsRequest struct {
 // Shown defines model for Shown.
 type Shown struct {
 	Figures string  `json:"figures"`
+	Lock    string  `json:"lock"`
 	Note    *string `json:"note,omitempty"`
 	Shift   string  `json:"shift"`
 	Tone    string  `json:"tone"`
@@ -810,6 +824,9 @@ type UpdateEntryJSONRequestBody = UpdateRequest
 // ApplyFixJSONRequestBody defines body for ApplyFix for application/json ContentType.
 type ApplyFixJSONRequestBody = FixRequest
 
+// TryKeypadJSONRequestBody defines body for TryKeypad for application/json ContentType.
+type TryKeypadJSONRequestBody = HandsetActs
+
 // AddFoundJSONRequestBody defines body for AddFound for application/json ContentType.
 type AddFoundJSONRequestBody AddFoundJSONBody
 
@@ -884,6 +901,9 @@ type ServerInterface interface {
 	// ApplyFix Apply the patch of a finding's fix (RFC 6902) to a stored channel
 	// (POST /api/loads/{load}/entries/{slot}/fix)
 	ApplyFix(ctx *echo.Context, load Load, slot Slot) error
+	// TryKeypad Follow the keypad sheet on a simulated radio
+	// (POST /api/loads/{load}/entries/{slot}/handset)
+	TryKeypad(ctx *echo.Context, load Load, slot Slot) error
 	// GetKeypad How to key the channel into the radio by hand
 	// (GET /api/loads/{load}/entries/{slot}/keypad)
 	GetKeypad(ctx *echo.Context, load Load, slot Slot) error
@@ -1333,6 +1353,30 @@ func (w *ServerInterfaceWrapper) ApplyFix(ctx *echo.Context) error {
 	return err
 }
 
+// TryKeypad converts echo context to params.
+func (w *ServerInterfaceWrapper) TryKeypad(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "slot" -------------
+	var slot Slot
+
+	err = runtime.BindStyledParameterWithOptions("simple", "slot", ctx.Param("slot"), &slot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TryKeypad(ctx, load, slot)
+	return err
+}
+
 // GetKeypad converts echo context to params.
 func (w *ServerInterfaceWrapper) GetKeypad(ctx *echo.Context) error {
 	var err error
@@ -1770,6 +1814,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.PATCH(options.BaseURL+"/api/loads/:load/entries/:slot", wrapper.UpdateEntry, options.OperationMiddlewares["updateEntry"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/fix", wrapper.ApplyFix, options.OperationMiddlewares["applyFix"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot/keypad", wrapper.GetKeypad, options.OperationMiddlewares["getKeypad"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/handset", wrapper.TryKeypad, options.OperationMiddlewares["tryKeypad"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/undo", wrapper.Undo, options.OperationMiddlewares["undo"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/ribbon", wrapper.GetRibbon, options.OperationMiddlewares["getRibbon"]...)
 
@@ -2422,6 +2467,47 @@ type ApplyFixdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ApplyFixdefaultApplicationProblemPlusJSONResponse) VisitApplyFixResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryKeypadRequestObject struct {
+	Load Load `json:"load"`
+	Slot Slot `json:"slot"`
+	Body *TryKeypadJSONRequestBody
+}
+
+type TryKeypadResponseObject interface {
+	VisitTryKeypadResponse(w http.ResponseWriter) error
+}
+
+type TryKeypad200JSONResponse Handset
+
+func (response TryKeypad200JSONResponse) VisitTryKeypadResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryKeypaddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TryKeypaddefaultApplicationProblemPlusJSONResponse) VisitTryKeypadResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3391,6 +3477,9 @@ type StrictServerInterface interface {
 	// ApplyFix Apply the patch of a finding's fix (RFC 6902) to a stored channel
 	// (POST /api/loads/{load}/entries/{slot}/fix)
 	ApplyFix(ctx context.Context, request ApplyFixRequestObject) (ApplyFixResponseObject, error)
+	// TryKeypad Follow the keypad sheet on a simulated radio
+	// (POST /api/loads/{load}/entries/{slot}/handset)
+	TryKeypad(ctx context.Context, request TryKeypadRequestObject) (TryKeypadResponseObject, error)
 	// GetKeypad How to key the channel into the radio by hand
 	// (GET /api/loads/{load}/entries/{slot}/keypad)
 	GetKeypad(ctx context.Context, request GetKeypadRequestObject) (GetKeypadResponseObject, error)
@@ -4032,6 +4121,55 @@ func (sh *strictHandler) ApplyFix(ctx *echo.Context, load Load, slot Slot) error
 		return err
 	} else if validResponse, ok := response.(ApplyFixResponseObject); ok {
 		return validResponse.VisitApplyFixResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// TryKeypad operation middleware
+func (sh *strictHandler) TryKeypad(ctx *echo.Context, load Load, slot Slot) error {
+	var request TryKeypadRequestObject
+
+	request.Load = load
+	request.Slot = slot
+
+	var body TryKeypadJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TryKeypad(ctx.Request().Context(), request.(TryKeypadRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TryKeypad")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TryKeypadResponseObject); ok {
+		return validResponse.VisitTryKeypadResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -4792,130 +4930,138 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5H1rb9w2uvBfIfS+QHdxFNu97C7W/ZTmspuzSRvYbYODNjA40jMzrCVSS1IeTwP/9wPeJEpDaqix3A1w",
-	"vrTOSOLlufO58VNWsLphFKgU2eWnrMEc1yCB63+9JrT8DtNS/U1odpn9uwW+z/KM4hqyy2ylnuWZKLZQ",
-	"Y/WS3DfqdyE5oZvs4SHXQ/xAq716WoIoOGkkYWqs3RZLRDHnbCeQ3AISgHmx/RaVZEMkrtCOlEAFIhJJ",
-	"hjg0gNW6kFTfvX6HCkwpk6gVkOUZ3DcVKyG7XONKQB5cLVPL8FdLJNR6n0DbOrv8JbMzZ3kmGVXDMvoM",
-	"E67+aIBmebbmILZqRNhlH/PxdrsfMOd4r/4t5L5SP6wZrzMHjQaoiIBDTWOA4fabRfaiB/E34/ZQYM6J",
-	"/s7uoVBwybNVy4XM8qyU9Tqwdru4H+FeHq5NTZqjAleVIBuaozWHf7dAiz1iHFWswJLFFirVgNMk8qZu",
-	"GJcdjTVYbvvviXmYZ2pKwqHMLiVvYXrEtwyXkfEq9WhqNIUqLNXMVP71m6wDFKESNsD1+Fe4JOzNy8gU",
-	"XD2dueLrisUgINSjhNH8BV6zlhcQG9A8nLPAB/MyCPkdKwlo8jVoe60o+1KJESqB6j3gpqlIgRXtnP8m",
-	"FAF98ob+/xzW2WX2/857wXNunopzb8huzn6B5hfRMCr8FbzncEdgt/Ai3Kh6HUNu+HELaE0qQFgLJyJQ",
-	"S0vgQjJWZh09X0ssYeFFmTEDS/on26E15mY5ag1voVS0sNT0drgIMDTBfyGQolShoCK3sEdCKu3wkGfv",
-	"OVtVMEUljXnjv+Ytyo0bWNUHJUyJQDvOjGDWHLsorfYjRqDScKaoRM1+DVISuhGLTd4NGJlb9M8dW+vJ",
-	"n5claMnYcNYAl5aVq45aUoggz8QtaRozUKdDhyOS8ugWFC3XQOWbl2rI3XYfloy9DPhFjWre7PUXW/0G",
-	"hQzqXkWNgyWOBeX4m9FsFipupH7bB7Pn2f2zDXvmRmuaMwNo7/dnpNNyWhpfZjWFmolztRpOcXWOm0Yv",
-	"4QVU1SFAb4kxw5yaN8aI0cLKPlmvBche6e8YL8MWilXw04DWs9mXQ7BWa3yN20oeLrRgVVvTQxtizVmN",
-	"Lr5Fz75Ea8aNjcN2SlpgtNuyCgKqNs9qEAJvILDiPOPqo9CDtD3ahdpxcmepuBmD295iSiGAHWUI70ip",
-	"8NqjSNmvWusqEzeIDKOQAzto2M7woxtrSzZKg9eaA6rIcBwKIHdws/09TO3uuaaRy08ZbasKrxQQjf4/",
-	"BCTHVNREHidHQeqmgnvFJFuy1hZfUxH1f6omC63WkKxdbGQpPqvatSR+ECbofs7hgEF5Mm9C74NE+I6W",
-	"qIlhgEQPAcPljOcaoTb36NHR0hGZVRjKPnMUniK5Csbh3H6od/PqTp3YjN15yB9BQi96jppSFm5ZD3m2",
-	"JrR0urST7FPfvjYfhFRExYQ1JZNGesuECA1TY1lsZ4zzTr0fGiguD7ARLUOolmxHjytts/MtZ+1mGxy8",
-	"bbQxUlU/rLPLXxKG+5iPSHtMym42PXZu1hlisaZdVURsjSWRtgAHuzEstoyT3xm9ua0nOI+29crw6o7I",
-	"LaEeOFaMVYDpAVd643ZfHW7lECJKrezEhIUESu/DUTNJWwOa7KEKs1CN+a0vivGGAyhzpSTrNXChZTAC",
-	"x5shUdxUmKYuZICz4x+MwGm2kXe798ez67A7SjLxtozLmyjXCHuoPhTVwhmfEbvwDnhJCnlsiz/b18a7",
-	"tEd2K9G9VfYCr59jBAJzVNfE4wm7Xsh0Uivv3G/9ZhIs005In2Scvlb4i1h+EyQateIi5BE1wg73463o",
-	"xB0Z9TBjO2tyD1OsXTC67jWh48s74HtUkVvQXsiGCUGUuAjxY4VXRiceGk1lGfAdquO/GRkRiXZYoBow",
-	"lTkyRjeSDH2Zo90WOBj3qXplx/gtlIi18lsElQB0kQUEZaPlbapme6/e/qEJ8SoHYakmUdHHuHd8StOw",
-	"yn2gWzC5xXdzp4iUyQNHGzlwCLgDTuR+YBFL1mgOvtdcD8WtFsQyjHHROewOjXAiI9PaM3OECiOnIK3F",
-	"KAhxnBvdixMHwckDtIaXB52842+zpx7aee+UVJtyLHbUaIXi9swx8AyTVSHD8P79lXFrHoJvQcK/I4IY",
-	"706Kc9mHYE/AdowQDl6zlpZhmzvo/4iHK7ZANlt5U3sv95LA+fmDAp5xCBlTWqUbuk4z797r18P2FBSM",
-	"lyJ2tLXhofRjgYLalYuyBIBhjD1rUI6gMUaTXnUPIg+S/jj+Mi3McoumfnspKk8j/DRtN9j1Ac3EJB9u",
-	"S62sgiheAVbv3ZSwSbK9V5bfJunAmURXGiz6qMjouiKFnNK8cZ19h6t2Umnfwj4s2yckc0zCtk2JJZTH",
-	"JWwn9dTsnQvKfT5b4Drxajebou8KxjkUctKZi2XEDIoBW6u5oPnSQMA1iBGFHXAEJVG/IIH3AglWg2Kc",
-	"jTZOelHpyxbg1mseRne6vWletwvvBs7Vzu2iU2BZEiExLSD1ELquwwxlz5zhh7M96xxwsQ2LMfXQHR8P",
-	"CV878mLnqnmedX1IicmP4WEsTd0eiofxhDGzKRRScOaIlky9C9PH51DMeVDt0dWLyTyzRo3edB9AWBsd",
-	"oEE+2LfPh76kC1GdCQW+6NzsQ15lvAQ+z13eUpLgLrdecv1ybqeJL8+F2kKxgXQ0D7YawHHDmYgRVUxs",
-	"xySwGSvv1hjfmxdwHltcZZgZQvseua8Au1PoodCcj1KB66aCmdZfGh24leZBiuinThGYOj4aWtqGsQgo",
-	"SVjjELpmAQcpVKQmMgI9oAWLAt1Z6kHBCJAAKDuCN0/uLcgNE3SLxsmaQw1Kdg+MC/85m432I37KAqpq",
-	"5ohr3FYzhHkfTAy56AmFaDRLif70o8VYZxx1Y+u5cwuBbsJuf0keykQxpNWQZgdLy7mfptPh/FBMOZR3",
-	"LkPNOrmWRQlHiaFEO+lIMUp3SRSJq72EiOkAnEeOmXGx4Ig4/OSmAX4joGCDKFRvBZlHYurZTQXGGjpq",
-	"1U0cGIQDUuck2rKdMhx2mEgrVDvxWppQ3hqTylgFyhSpKojE9ZnE1U0UqmOtpxcSohmHmeGIPYgOAToC",
-	"kcNfB4hkKry2izqBBv9lDm+jHBRawn3EOk3KELDHMTNOiNv/BfsGl9dOH4wE5+zQZsnalZwpa+MhQxvT",
-	"OTQadHpiSnbTQNmNjoRrq1XTV7qCtfUSpX9zC/s5wcFrzU5B79FCoV6e4Luwq1DsDs2Uai3ZvNOzlTFB",
-	"io4Yb/GTcJ7peMBxLrCzKvLM3Edu2NkeCksEDjYWoA7RuaWrDl2h8U8P+k0JZtbMZLynCxHaKKhLIw5F",
-	"DM16O4nhGQsRq/JQ5vqy6ySZ26eYjpIJWUznU7iXNw4/x/NpRhJsYPpFWMf3tceNhCQJcMV2QYMO30F5",
-	"Y04GnTe/xBKeSVJ7biqPcHBV7UOuVh2mj5wXjQMgFrxmTUwI3AEnawJlgg3Q5Ql4X3lT23lCHNjSIPjH",
-	"1rPJtHfU7DDjgbCzPwyIfAKxk1hUJ5DzW5eseRIlB8K/UAkYS0jfRxfJsbNu5DR9pcyWiLYqBjkdtvzE",
-	"ZXfZUo6W3tJhao2fMeT0nRtjDyYV5MiHAu/DAnCHrYfuUXsbexN+75zfes9umm4DuYcIu7gQSWp9PSMc",
-	"sI09cImNwe1DORWHTUqpdR5nO5xdSTyr+R1urhvrbh1ubsoaEA2TpwQ7qoHLw4/90eDvk2tIPPpWWhJU",
-	"WjR0tsYgMDLbyjDb74ZLEB8dmE8SIO9crDgtmjY3YOYKr4KDmSwvoAUkZpvNiOMMcr3SIimhxK6niJ2U",
-	"bEcrQm/Tk5kJbdr0ZN4oh7ACVzbVI5DnhKkM6wvWyn76ePz6MDjWRXME2hG5RYwCMmBAogF8i9ha/+YV",
-	"DM4yfeOxSvVsDojHAk9L9Y52PdD50PDwMpxvjOLpcIzbhSc5DDI80LqojM8xIdL8Hnb6+BtNDSlYE6hn",
-	"lVtAb14qdMi++gdJhvTrAYLc47oKBUPdp4Si/3n+7m2OCBUScKmGxpHRHgL7cDkphzGixrcLpDmBcTBZ",
-	"DGFjQm6nD5fTWl5nQulBEtPQf2hOy0B/77JNRkeSWWotqp9CxBINBpny5DC3z3SQeymOwSBKZJZqGEWY",
-	"Ogg91nM1Mqc8ubeQ3+XEQ3/40N2fqAfnbmuJTbgexqtyHHxENRpse0m9hqCMH9+QiR0rwVJ5lK/eK8Uc",
-	"R8okJuGUU+3OXYpYZ1caSizbWIpBNDHS/HDUvaue9sF/O1WQyUeho0NLryjCGZXHjLfZVoyfonfUSPJN",
-	"nqGWuUBkjdwxcJb9g9OiIJN2kpW7RwepdUuHWQlG02bWkdhMK46ZSEfxM89kyrOuanCmMXWSBVWbVhCu",
-	"MswzyPxDmJe7aIGSOwIPGFpHRFZFhCR0c3blgqeJWt1+Z6SWY7++rcH4nB8RBFGFcSSZVG0k8jA5t89q",
-	"FRvU7eHmpu7nSZD6186qPUHoX7mAz8GRkA8y1mugrU5ikqzGkhSDKLMr55Q7EjES1zbl5/DgVc7DjXoQ",
-	"tko4LlyO76HjRvuzI0YI0M2Ay6LFBObF3J+sGzoYjKiCvpk14SJmlWGRYqqYEezroZl3WIZm1oXCYVt3",
-	"F/y9JuVxG3ii/NitKJTQ4FhAUUZuCa7PhjN4djs5wgQ6GnL23vZUSBYjJojyMO4AkebCNG1e6JoF6g21",
-	"v2PKiN5w1jZh3yOhMkbCEZ0bLQfS+vxI5Cqig7yQxv5RIwRVldl+3pXn6E33C55w5R4kcsK99TuXJj8Y",
-	"V++HhS6RUF0/ZJqdbibKHWpjJvnDx0Px3BPX6RL6TTCFrZPSj5a3Li533PcVlcy23vhIyewE6xtrU68k",
-	"Qen1YDkdqj866jksjnoUUQVpJ0TOV4DLqCdplN12eKCd2eZAjxdbRbDKcf5ZXz2tQEbiYouW5xM6ch2k",
-	"h+c/91J/VhRtQyJ+V2YKtw9ObT9uAVmECcTWSFfW4QppQCEsEaMFfIsAF1tEBML6gXqRSIEM7y3m8pkm",
-	"gwhhRxIsO39MN2hSbmURyXASQKWrvo0FwGJhPsbJhtBHtJU51jrnRM/Wcak9NyHFMyGPt0twh6Ukov8Q",
-	"LMkYt9/pnXDGK7ezp6K+0L3Pd/Hq4JlratDRiofwkUfPbNBSisdzTrTEnX0BZdQlZp6iimBjs1JGfqOG",
-	"z5RrWNywdaRGT24Zj7lcDqtBx+7qqrIKYihz3v3zd19sHF2gTnAXsXHST4G6CGdqxbjSQJbkbm7GewFc",
-	"YkKH9dprcq8poxWt7gCqnSPVHt1h3mfGEF4j+yDc00h7ZdJ3H6uxGsdP7LB9aVK/hXwIiNmxcssqFm15",
-	"RwgdBlKE2AoLIiLBZV5PFbIFrFegkqwDGVM1oW00aTw128ANEvdfab8jJZLxWG2IAH5HpuPtMRucFE4x",
-	"zeCEOTUEHToLJxDj20wuVjitmq4XSF5U1lCKk2OWPgYQ90ggNwKyL5LuIB+2cTu33fGys6NCIl7S/nkX",
-	"zBjKO9poIF5ZE0LpqBImuQAm2HLPC4VpICcpX4Pa05QvWa1Cytc1JUvMLW809iN600YcZhTExtkdNofF",
-	"sI9aY9x/1IoEpjYdts0gAW9I6PDl9Q084iyw8sprdNftP/eBG574hB4X7vw0JbypIGW0AG+6x2I0fTKe",
-	"lz670eAyqefBRoPmX73hbUExw11HAfPVfj4/pGo5pwpc8yunWDq8+ktIES1GOpwmWdhuiaP0usKbR3o4",
-	"446k6CH51DIKm32eJpE6704oy/npTqyz8j5Gp0Tv1KnxYnacT/jWbFuocXFPEU6nuNcF0nM8twvbZWpl",
-	"HuO4BYW25jeufuLuQhOW8VTnoYkeIF3roWAJXCviPTE2JDKkeTSjiMQMFRJ3oTPEca8mo3DTsIoU5PRP",
-	"E5LVLQi8TiiTLY56eA7nGZxD3IZ7a364mx66KfFwR5gnyW33ddQvvwx1p537FqPgMZmmn13/KOJ5LMkE",
-	"RdTWRqXG8dlNyyPaM5o9FG954/J5jjQTsd4Zm27j1hBcdoNpqHZuBzxqW7ZNE316UHxlB/K+Ci7D6xX0",
-	"+JZYU92tEvOE3rw8LUfoWjIO8+NsLus5YuvP6Nz3uJjdkRZ/P9Eyno4+qoY8dQMHXDy1Hp3NNCk+Y4lt",
-	"KV3vY53tj9Z8pmApbhBH+13NMpW9BzvchBGjJV4szKSesTalJdMUin7ujetRS1KvxHNQ+mkLQg/82kNG",
-	"dY2kz37u7OREdu1aUKt9fAjn0YpIp55IRfGmjaXdNn2mcyjVk8sFGkOYcczycrX2EB4+MH4rmnBZAsNl",
-	"shPZz0+c0cEhdBAw36cc5tVqnOk9wtRktOnkRqInWuYxC8R3QR+xXIONmKqQko6hJSIgol76ozl0tnTa",
-	"kImHjAT7uKe6EwzkB6+hViABgVHJcSHRCuQOgOpyJ+8qI4RpqRMO9KhrXMAZem2vqiEgEOZgLnxBW+Dy",
-	"9xwpgWd+NiATv9I//Zp9eXFxdvFrlqNfs5cXX339vfnzy7/95eLX7M+IcaTUbI4kqe3HV69foK+//vrv",
-	"iFD0048vztArXbjQPfv7N3/5G7JiAZl6B3H2K+0OxpfZOw0N4wIwGiX70nWtxA3JLrOvzy7Ovra1TJoW",
-	"znFDztc2mWBjOqUYPBFG35TZpe4vrr/oL1aM+Ez6V867q/ge8qR3vzNXbSW9q29jTH1XXzOoXh7SgWCt",
-	"3OZoB0LmiDKu/gFYSAX7ErQeuUSMVnukrzVUFFLjBomtcfun3Na4Yvfhyxr7rgusXfnXBnk5rfj+jXn9",
-	"mzyrCe3/ceSCxvE+b+tvddUlayUiUlM2Rit2n+stUcAchDSN1e+Am3vPMIfIXYj2+ojgbYOxzag1hcYS",
-	"5lbEw/sfXZWk61E5uCgqdO9jePyaieC9jb25+HF0G99XFxeL3W9mOhzHLnbbYYHW5g31fI0nGst3S/Su",
-	"i8sz0dY15nt3f93wblElMLriZYS5milHvzFCoTQd9XFVIXv4MFesdWLg3PbxdF6ihonAfZrPq8pMRYQ/",
-	"08qS2YbcgUA7vEctlaRCCf1xz9BziqBu5B7pmkwk8S2Ym0T7FaEVLm7POk3iJNQL80Lm3/G4n4XK1K4L",
-	"8bKd9cymton9fW2IOdDkN6B8Dy+cPKDwbw5x+S9o5AJ0eI2trMQdOSIOOgNli5UuRRjpjeRK9+22rEaS",
-	"oRVUBO5gRIMlFPpcMKDAIc5fQmHiOsugHM9E32rm+2JoWsWCiThTQ9vXP0cMa6aXO4b63r/hKn6NZbZW",
-	"746Q27X2iFobrpHF/zmTY5ZlEb/89j9iaQjyO5gCf+2QGu4qtIsCqirtIuOoafGUGrxrqBK7HVXtUizA",
-	"Vv9kO1Rjuve0OLZXiSPFMDoverclxdbO6To01LjpWcucjCZUtlrzipV7pbKlvQBYM2mDhYQSSbiXZ+h7",
-	"ZlQyEUhIxpVS9zW86X5nLw3mLT3Uxd8pNfbW+jUPWDhEB921gal3OX9MFfqskCCfCckB10PEd6S1IhTz",
-	"UDuKBEn75XGMj65ifjStmPF0XryGsDboBQDasl3gKucRcZx/Mn882NbSNvl9pFg5a970d5Yf0y0vGYUF",
-	"NvZC94ZFmCKzRE2Za8Y3ILXdUHn3PuljWcXYraJOrdiCmuQfIGP7uEjFnL2vehEeX2Pe78/ecj1Pw9nt",
-	"6MShIF7P4c4lXlmQjFrxAL8D/kwAlci8amsttqxScoYib9tnSImMSmkopdiJQOwO+CHHf8Cy2E5C2mNP",
-	"JWXMKoN8GeDC4Q5emQ0+DUZyeyH6hikhS58CQY3XbeW0ofOIQWyFjIeIgYgMw8i7EX9wd/3pHLOcrFMY",
-	"cooK7VhbKfXjiTdE1vqyOODK6sQlEiwu8c55S58A6FctfSKAf/VHi6grBcIO3oRKpswQEwDtwKo9ueef",
-	"1P8eoib8P0B2zSznk1HfOuWRG3o+vNY/VxKP7135GfqtLTdQzufxtwyXHof7EDkHKnl3+9oJg8bITMeG",
-	"37ow62nn3enDqhd7Xsr2WQyRenVKUOsiXFMSqG9d9xtnRZFx/kmhf9rk0b+/siW+CSar1ws24fgSjVd/",
-	"/I/yxyvtbMOaO6aMKO++1Sc7bL3qI6vBw1YfeX38tpUUMIccbVFq74WwvkvsTj1Fn9x6Cicf9xRca6h/",
-	"9O4nHQLeJCg4mnwKph+mQCRx/R9Jni+2mG7AuAyFcSwMcaOtNcVTZZIAOF+T+1MF8xx0BgX486ap9q/J",
-	"/ROh0rsG9LPDo9666SipKN1g0pbDfiHQmtyjP129foH++veLr/6MjNUx4sEU7Pbdc2JyzPSLf0op5nek",
-	"jwgy091+IeOYoVswoHVGjTbb1A/a9EGrPdoaL+fTkn0QQevuVtclTaHnZeluD13G809m1IWPnPpLXpRL",
-	"bEOtaEJUslW2CCk/L0uYjl9KfAt0ifglvvWjlb0TtKPlpsJUC3tGDaVvIieSc3UMXJzi1MHoCW1vv71K",
-	"uvBebOqIn+WDy3rQ1raunVroiDm0411ugjC1s4jIGGq7GsiYfO/qoBIMeFd7Ne1jfiqwm4VGNMQKL5IW",
-	"8FwPpHSEKHAFuem93amGL0Tfh4VQDfYlD8Lugo1FGfEnd6HGE9jCXnryZ2dBaQkpnS/WCECdCaGd5CvL",
-	"NwhvMKE997BWdu2HYizzg3vnkdQ+6s7tzdzX/wYrAwf55Yk12N3wYR055Kh/APvv6x++R2vAsuWAClZV",
-	"LrtlgTMKw0J6STclxzuKGO3yxVYgSKmQxwS4sN2O8co7smh2nMTSlXljURz1s6aVgXmNBKexYwdOwc2P",
-	"fZd5sVQilDZ73aC5shi+0I2jkGlH+RCTLa5l/hPJl3FH/qV8bH3bvsfD750SM13z/ty62Fiz10c2yuQW",
-	"uI7KcVbrvv5jGj7/pP+f4GrrQT1XqC654Suo2Z23ZcPHlGmDE7UCxLcu0g2y5RTKHAlm894kKjBFK0Ar",
-	"ztrNVmqBPOVG+zz2/Ny/12EFfRhVYRZKIk9xiRvp8NKo7jbkv8Z38JTs5TVKXEp7Lwl068oa8tbIczVk",
-	"odPjhANcTAUKPzt8LDJzF36MqZulopMfTKpjh1FjlpVo1SoRIpG+Iy63ccstq8ruXpUK0yjabTuTXnoe",
-	"bgFTsQPusnjMdQTGqWaUn3FqS7wXZ0iZtcZAFL5XKJhE+5Kz5nQZtbyxa9aqzjA6q1QnfRBpMxXUkXEA",
-	"z3xxNvlJxNTUHxn7el6WHjQGDhF9oBvGNH3VpADl0VlbgSKztoLJwK1uBfGUZ181foQ5uX62FGeq0bR6",
-	"EwjL3BLSPkAp2j+gy4n6+J6DQnJKmoOz8PpNxGDslf7PZ7Tu42UMZleS9YVABeFFW5vaC5H3nGftnEKd",
-	"YQynBVX8aF9PEKQe9TxYStMvCFGr6OU0YA90v8mymKYZ+8qih0Bv3qRT4Pgai6O3GNrxUw+DfUXKIrTt",
-	"hjNisWAtlQcwP/9k/jiaEtndX/GHpUR2x5OuS8BcJefQ9DG26XPvopCoRug61yX4Vd3t1wtkQSzk4TaL",
-	"DxDcT40JNm5bWnIokW7otwDW2M5Gq12KrqO+qtSG4cpkqz0hNs8KcRdNAX2OCnDFWxiJRq1FByWtqSqV",
-	"/bVmHGH137qtsDI1d5xICdTYHJgirGwmzpot9Cnhhyblq/uGcY+AUnJD7dpnpIRq02EZ5LmhIjizNtfO",
-	"Fr7tOKMbLc9fXP/8hPg8/2T+eJh/GuwEddjMgd/6srlHJDEFDYJ3QMsrf4LHh2pnNyYdd+/U358WWl3w",
-	"iDq6iy0WfSMmzqpTW/Fy4TdF4CZWYLOd1ST29Kr9Xb8xQu3h0kowk2hr7UAjvBzN7vzmEDEV4tfyPxlY",
-	"+0niBTt9ab91Uy902hg3EGANUHPbrVmM0Hn3hmNbXmWX2bni+/8NAAD//w==",
+	"5H15j9w2svhXIfT7AdnFk2cmx+5iJ385PjZ+ayfBOAceNobBlqq7mZFILUlNT8fwd3/gJVFqUqJ6NFkD",
+	"759k3JJ4VBXrruKHrGB1wyhQKbLrD1mDOa5BAtf/eklo+Q2mpfqb0Ow6+3cL/JjlGcU1ZNfZRj3LM1Hs",
+	"ocbqJXls1O9CckJ32cePuR7ie1od1dMSRMFJIwlTYx32WCKKOWcHgeQekADMi/3XqCQ7InGFDqQEKhCR",
+	"SDLEoQGs1oWk+u7lG1RgSplErYAsz+C+qVgJ2fUWVwLy4GqZWoa/WiKh1vsE2tbZ9b8yO3OWZ5JRNSyj",
+	"TzDh6o8GaJZnWw5ir0aEQ/YuH2+3+wFzjo/q30IeK/XDlvE6c9BogIoIONQ0Bhhuv1lkL3oQfzNuDwXm",
+	"nOjv7B4KBZc827RcyCzPSllvA2u3i/sR7uXp2tSkOSpwVQmyoznacvh3C7Q4IsZRxQosWWyhUg04TSKv",
+	"6oZx2dFYg+W+/56Yh3mmpiQcyuxa8hamR3zNcBkZr1KPpkZTqMJSzUzlX7/KOkARKmEHXI9/g0vCXj2P",
+	"TMHV04UrfluxGASEepQwmr/At6zlBcQGNA+XLPCjeRmE/IaVBDT5GrS9VJR9rdgIlUD1HnDTVKTAinYu",
+	"fxOKgD54Q/9/DtvsOvt/lz3juTRPxaU3ZDdnv0Dzi2gYFf4KfuBwR+Cw8iLcqHodw9Pw4x7QllSAsGZO",
+	"RKCWlsCFZKzMOnp+K7GElRdlxgws6Vt2QFvMzXLUGl5DqWhhrentcBFgaIL/TCBFqUJBRe7hiIRU0uFj",
+	"nv3A2aaCKSppzBv/tWxRbtzAqn5RzJQIdODMMGZ9Ylel1X7ECFQazhSVqNnfgpSE7sRqk3cDRuYW/XN3",
+	"rPXkT8sSNGdsOGuAS3uUq45aUoggz8QtaRozUCdDhyOScnYLipZroPLVczXkYX8Mc8aeB/xLjWre7OUX",
+	"2/wGhQzKXkWNgyWOGeX4m9FsFipupH7bJ7Pn2f2THXviRmuaCwNo7/cnpJNymhtfZzWFmolLtRpOcXWJ",
+	"m0Yv4RlU1SlAb4lRw5yYN8qIkcJKP9luBche6B8YL8MaihXw04DWs9mXQ7BWa3yJ20qeLrRgVVvTUx1i",
+	"y1mNrr5GTz5HW8aNjsMOiltgdNizCgKiNs9qEALvILDiPOPqo9CDtD3ahdpxcqepuBmD295jSiGAHaUI",
+	"H0ip8NqjSOmvWuoqFTeIDCOQAzto2MGcRzfWnuyUBK/1Cagiw3EogNzB+/3vYWp3zzWNXH/IaFtVeKOA",
+	"aOT/KSA5pqImcp4cBambCu7VIdmTrdb4moqo/1M1WWi1hmTtYiNL8Y+qXUviB2GC7uccDhjkJ8sm9D5I",
+	"hO9oiZoYBkj0EDBczniuEWpzjx4dLc3wrMJQ9oWj8BTOVTAOl/ZDvZsXd8piM3rn6fkIEnrRn6gpYeGW",
+	"9THPtoSWTpZ2nH3q25fmg5CIqJiwqmTSSK+ZEKFhaiyL/YJx3qj3QwPF+QE2rGUI1ZId6LzQNjvfc9bu",
+	"9sHB20YrI1X1/Ta7/lfCcO/yEWmPSdnNpsfOzTpDR6xpNxURe6NJpC3AwW4Miz3j5HdG39/WEyePtvXG",
+	"nNUDkXtCPXBsGKsA05NT6Y3bfXW6lVOIKLFyEBMaEii5D7NqktYGNNlDFT5CNea3PivGOw6g1JWSbLfA",
+	"hebBCNzZDLHipsI0dSEDnM1/MAKn2Ube7d4fz67D7ihJxdszLt9HT42wRvUpqxZO+YzohXfAS1LIuS3+",
+	"bF8b79Ka7Jaje6vsGV4/xwgExlTXxOMxu57JdFwr79xv/WYSNNOOSZ+lnL5U+ItofhMkGtXiIuQRVcJO",
+	"9+Ot6MwdGfGwYDtbcg9TR7tgdNtLQncu74AfUUVuQXshGyYEUewidB4rvDEy8VRpKsuA71CZ/2ZkRCQ6",
+	"YIFqwFTmyCjdSDL0eY4Oe+Bg3KfqlQPjt1Ai1sqvEVQC0FUWYJSN5repku0H9fb3TeischCWahIFfez0",
+	"jq00DavcB7oFk1t8N3cKS5k0ONqIwSHgDjiRx4FGLFmjT/C9PvVQ3GpGLMMYF53D7lQJJzIyrbWZI1QY",
+	"sYK0FKMgxPxpdC9OGIKTBrSGlwedvDvfZk89tPPeKak25Y7YrNIKxe2FO8ALVFaFDHP272+MW/MUfCsS",
+	"/h0RxHh3UpzLPgR7ArZjhHDwkrW0DOvcQf9HPFyxB7Lby/e193LPCZyfP8jgGYeQMqVFuqHrNPXuB/16",
+	"WJ+CgvFSxExbGx5KNwsU1G5clCUADKPsWYVyBI0xmvSqexB5kPTH8ZdpYZZbNPXbSxF5GuHnSbvBrk9o",
+	"Jsb5cFtqYRVE8Qaweu99Cbsk3Xtjz9skHTiV6EaDRZuKjG4rUsgpyRuX2Xe4aieF9i0cw7x9gjPHOGzb",
+	"lFhCOc9hO66nZu9cUO7zxQzXsVe72RR5VzDOoZCTzlwsI2pQDNhazAXVlwYCrkGMKByAIyiJ+gUJfBRI",
+	"sBrUwdlp5aRnlT5vAW695mF0p+ub5nW78G7gXO3cLjoFliUREtMCUo3QbR0+UNbmDD9c7FnngIt9mI2p",
+	"h858PCV87ciL2VXLPOvaSInxj6ExliZuT9nDeMKY2hQKKTh1RHOm3oXp43PI5jyo9ujq2WSeWaVGb7oP",
+	"IGyNDNAgH+zbP4c+pwtR3bdKYEBAY3H2/iKRXxLRVPg4B3A76XP7tiJejutJhnr2yDFOLImdcM7Xa3ip",
+	"frvfYMoBvoXjQvCNjBTfdc7aTQoB6jn7ZXaA7YfInT/BIThBRXBEcpaSYD9+amXtSBjYX4cs/BaO6M2L",
+	"737K0QETif6K/iSgYLQUf9YpIoQC+hKxrcnz2YNeWQflGt+/BrpTa/rLVR7ycN2/Mu9+fnV1NSMD8cy5",
+	"ed6T5UhfBmjCDGpLdi0HEfW+TZ0CZYiLiNGoY7QPiGC5EbzYlZoshdKjPjMnoU+Xi48ixcs2L4NzneuU",
+	"IpwN2O37Dtb5yL1mU7OcCNdotMudOSh7QxEXz7uzl2hB2g+97KVnXdRziH7GS+DLopctJQnAsUFL/XJu",
+	"pwkhfpilEwrVpkvdwVYDRNVwJmIyPqZFxxRiM1berTG+Ny//Z2wAl2HdJLTvUTQBcBk7m2egVOC6qWCh",
+	"aEmjA7fSPEgR/dQpTEGnq4SWtmMsAkoSNgAI3bKARgAVqYmMQA9owaJAd46ToJ4KkMJNzAjePLm3IDdM",
+	"MEoVJ2sONShVemDr+c/ZYrTPhI0KqKqFI25xWy3QrfvcjlDElFCIJhcoTTzd0zNW4Wejinru3EKgm7Db",
+	"X1LAKJENaatAHwdLy7mfNdnh/JRNOZR3ERx9dHLNixLUtiFHO0t5G2UfJrLEzVFCxJIDziNevzhbcEQc",
+	"fvK+Af7e6IdBo9SqjlPP3ldgjNNZI3vCfyMckDqf/Z4dlC6hdFjLVDv2WprMii0mlTHSlGVYVRBJs2IS",
+	"V++jUB1LPb2QEM04zAxH7EF0CtARiBz+OkAkU+Fbu6gzaPCfENCvCS3hPuIsSFJ3rZJrxgmd9n/CscHl",
+	"WycPRoxzcaZJydqNXMhr4xkcNsR+qjTobPGUZNOBsBtvDorbhb5+UpZG1U//5haOS3I13urjFHTmV4Dv",
+	"YNnkFStuzezjXN+jMSsrJlHdCokok8glSOXK/oS60eGn00DrOglAlMnFYh5w+Z61YZWGA7aOzeBWOSDM",
+	"AVGGhIRGTG+RJ3jbLaI0R7SVGOkeELWEKefxDpOIK7NkwRmcFybdrWy5fZC3RNToZBexHVuv1q5teSDU",
+	"4LOjYQdoBz13Hiy2POpwZ647r47Y+piypeHQos7Pj5kSmqxZbMlITiaOLgdEhCJna1cjyZDkx95ZhBid",
+	"JvLHy9exKUmupieUvmMg0skLT1V0ni4HgATZ68uws2RvX/kxyvFnMd2Pwr1872hhPs11JMkGJkDkRPsh",
+	"8LiymMSCb9ghyIXwHZTvjYXYBdlLLOGJJDWESEbiqjqG2JXOnov4DYxfPpZTxpoYC7oDTrYEygRdsEvf",
+	"877yprbzhE57S4PgH1tRpgDO0bXDjAfCTg81IPIJxE5iUZ1Azq9dDcVZlBzIyoJKgE5kioTOIqnvNqaQ",
+	"prco9TWstbBikGppXY8u6dpWWLb0lg4zXv1EXqdwuDGOYDI0Zz6Mul8P2AbOHrS3sVfp9y4mrffspuk2",
+	"kHuIiDlbdSGmWBSl38ceuHqD4PahnEqPSqp0cYFgO5xdSbzY6A1u3jYsFB+Z0kVEw+Q5OQjVwPXlp+TQ",
+	"4O+Ta0h0gVSaE1SaNXQ60CBfYbEaZLbfDZfAPjown8VA3rgUrrQkl6V5LK4eOjiYidUBLSAxCXxBesUg",
+	"BTstwSGUb/0YKQ0lO9CK0Nv0GiNCmza9xiZ6QliBK5uBGUg/xlSG5QVrZT99PK3sVHXtkiwEOhC5R4wC",
+	"MmBAogF8i9hW/+bV8S9Ss+MpROrZEhAHo+Md7Xqg86Hh4WU43xjF01kSbhce5zDI8EDrkiX8ExMize/g",
+	"oN0g0YzNgjWBNhPKiHj13MWebVGusjD06wGCPOK6CuUouU8JRf/z9M3rHBEqJOBSDY0jo30M7MOlip7G",
+	"ChtfL5DOEjTJhWFlQu6nTdtpKa8TlPUgidVh3zfnFYb94JJARybJIrEWlU8hYokGBU3XkPBpXxgo8SoP",
+	"gsG0yCzVMJo0ZQg91IM5Uqc8vreS4+tMB0PY/O5t64EFbjWxCTfHeFXuBM+IRoNtr9bGEJSJ5xgysWMl",
+	"aCoPitl4HRLGEVOJSbgSRLv11yLWxQ0AJJZtLPMvWq9gfph186unfU6enSp4yEchxECuUhEudJhT3hZr",
+	"MX7m/KyS5Ks8QylzhcgWOTNwkf6D06Jhk3qS5buzg9S609KivN9pNWsmRteKORVpFj/LVKY864r5FypT",
+	"Z2lQtenQ5Aq2PYXMN8K8kgILlNwReEDRmmFZFRGS0N3FjQuiJ0p1+53hWu749d2GxnZ+hBFEBcZMjYfa",
+	"SORhcsq9lSo2uN/DzU3dz5PA9d86rfYMpn/jAn8nJiEfFJLVQFudWyxZjSUpBtkGrsuCPJCIkri1qV+n",
+	"hle5DDfU5fueaCUcF670JhTMaXBMCbFJn/M1fubF3J+sGzoY+KiCvpkt4SKmlWGRoqqYEezroZkPWIZm",
+	"1v07wrruIfh7Tcp5HXiiK4hbUSixxR0BRRm5Jbg+SZ3a9GOzk5lDoOMiFz/YVkfJbMSEUz6OGzOluTBN",
+	"9zW6ZYE2ANrfMaVE7zhrm7DvkVAZI+GIzI1W6Wp5PhMli8ggL6RxfNAIQVFltp93VbN60/2CJ1y5J/UV",
+	"cG/9zqUp28HVD8P600hYsB8yTU83E+UOtTGV/OO7U/bcE9f5HPpVMJWx49IP5rcuLjfv+4rnbB9SOllM",
+	"HH2jbeqVJAi9HiznQ/VHRz2nNcsPIqog7YTI+QZwGfUkjbIcTw3ahd2H9HixVQSbDyy39dXTCiTEShhW",
+	"7JpD6Mh1kJ4K8Kl34GFF0TYk4ndlXX3Vacc9izCB2Bbpgndc6bIXgbBEjBbwNQJc7BERCJt6GLZFRApk",
+	"zt5qLp9pMogQdiTRtvPHdIMm5dgWkUw3AVS6phixAFgszMc42RH6gFqZuY52Z3q25rn20tQUT4Wc72Lk",
+	"jKUkov8lWCk57orXO+GMV+5graK+/0yf+eK1p2Gu11BHKx7CRx49s0FLKd6Zc6wl7uwLCKMuQfccUQQ7",
+	"m5Uy8hs1S8sosXjPtpHSeblnPOZyOW3SMHZXV5UVEEOe8+bb3322MZ89SWoSKtwz46Rbgbo2djLfr9JA",
+	"luRuaUpkAVxiQodtVLbkXlNGK1rdmFs7R6ojusO8z4whvEb2QbjVoPbKpO8+Vvo8jp/YYfuK4X4L+RAQ",
+	"i2Pl9qhYtOUdIXQYSGFiGyyIiASXeT1VXx7QXoFKsg1kTNWEttHigdRsAzdI3H+l/Y6USMZjNUIC+B2Z",
+	"jrfHdHBSOMG04CQsqSXp0Fk4hhjfZnLRynlF7j1D8qKyhlIcH7P0MYC4RwK5YZB975IO8mEdt3PbzZcf",
+	"zjKJeKeZT7twylDebP+feIVVCKWjiqjkQqhgJ1wvFKaBnCR8DWrPE75kswkJX9crNLHGoNHYj8hNG3FY",
+	"0Kciftxhd9qj4kFrjPuPWpFwqM3FF2aQgDckZHx57XxnnAWWX3n9Z7v95z5wwxOf0XrK2U9TzJsKUkYL",
+	"MadbH6dWr5/fcHitJPRg/1/zr17xtqBY4K6jgPnmuPw8pEo5JwpcT0onWDq8+ktIYS2GO5zHWdhhDVN6",
+	"W+HdAz2ccUdS1Eg+t2TDZp+ncaTOuxPKcn48i3VR3sfISvSsTo0Xs+N8wrdmuzWOeyYX4XSKe10ov8Rz",
+	"u7JeplbmHRy3oNDW/PskHrnp34RmPNUQcKI1V9cRMFgK2Yp4q6odiQxpHi0oIjFDhdhdyIaY92oyCu8b",
+	"VpGCnP9pQrK6BYHXoGyy82APz+E8AzvEbbjX5oe76aGbEg93hHkW33ZfR/3y61B3mt23GgWPyTTddv2j",
+	"iOehJBNkUXsblRrHZ+OtlFx1TXpaUbxFnUv0mek2Y902Ng/Hlrq4NQa31WAaqq07AI/qnm3TRJ+eFGfZ",
+	"gbyvgsvwWvw9vJPlVFPKxDyiV8/PyyF6KxmH5XE4lxUdsQUWNNx9WExvpjPvT7SMp6uPqiXP3cDJKZ9a",
+	"j852mmSvscS3lMtqYhfSzNaEpmAprjBH21QuUqW9BwccaQSnOWIsDKWehQv6l6Do5175HnUS90pAB6Wh",
+	"tmD0xO89PKju/oeLnzs9OvG4djdHqH38Es6zFZGOTpGK410bS8tt+kzoUCoolys0EHG196AtVRxm9L8w",
+	"fiuacNkCw2Wyk9nPX1zQ6SNkKJjvU4x9tRqnmo8wNRmNOrv/95mae0xD8V3UM5ptsGFXFRLSMbREGETU",
+	"iz+bY2dLqw2ZeMhI0J97qjtDgf7oNV4LJCgwKjkuJNqAPABQXQ7l3UCIMC11QoIedYsLuEAv7Q1zBITu",
+	"OKLvaUN74PL3HCmGZ342IBO/0j/9mn1+dXVx9WuWo1+z51dffPmd+fPzv/3l6tdM9wJVYjZHujur/vjm",
+	"5TP05Zdf/h0Rin768dkFeqELG7pnf//qL39Dli0gUw8hLn6lneF8nb3R0DAuAiNRss9dK0vckOw6+/Li",
+	"6uJLW+ukaeESN+Rya5MNdqajjsETYfRVmV3ra0H0F/19yBGfSv/KZXeD7sc86d1vzA2ZSe/qS5RT39W3",
+	"A6uXh3QgWCv3OTqAkDmijKt/ABZSwb4ELUeuEaPVEenbiBWF1LhBYm/CAimXLG/YffiO5b4rg+tqe5rz",
+	"2vV5/SrPakL7f8zcq3zSjbb+WldlslYiIjVlY7Rh97neEgXMQUhzH8odcHNdKeYQucLY3voUvCQ4thm1",
+	"ptBYwlxmfHpts6uidK2lB/c7hq5rDo9fMxG8brlXF9+NLtH94upqtWtJzcUEsftYD1igrXlDPd/iiftg",
+	"uiV6t7zmmWjrGvOju3Z2eCW4YhhdcTPCXM2Uo98YoVCai3BwVSFrfJibUTs2cGnbbzsvUsNE4Brsp1Vl",
+	"piLCn2ljyWxH7kCgAz6ilkpSoYS29hfoKTVdbZCu2UQS34K5ALxfEdrg4vaikySOQz0zL2T+1czHRahM",
+	"7coQL+vZLuxFn9hzyYagA735A8L39J7oEwr/6hSX/4RGrkCHb7HllbgjR8RBZ6jssZKlCCO9Ed2/6LBn",
+	"NZIMbaAicAcjGiyh0HbBgAKHOH8OhYn7rINyvBB9m4Xvi6FqFQs24kwNbV//FDGsD708MNS37A9X+Wss",
+	"s616d4TcrvVHVNtwjS7+z6kcizSL+J31/xFNQ5DfwTQA0A6p4a5Cuyigqia3Ma9aPKYE7xquxC41V7sU",
+	"Kxyrb9kB1ZgePSmOkQDMiz1SB0bnTR/2pNjbOV0Hhxo3/dEyltGEyFZr3rDyqES2tPf260PaYCGhRBLu",
+	"5QX6jhmRTAQSknEl1H0Jv4Et42Dv+uctPZXF3ygx9tr6NU+OcIgOutt+Y3QwlpDvUpk+KyTIJ0JywPUQ",
+	"8R1pbQjFPNSuIoHTfj6P8WEX44fTihlP581rCGuFXgCgPTtYrLS0BC4kY+UJcVx+MH98tC3IbXL8SLBy",
+	"1phpshTZ8pxRWGFjz3QPYYQpMkvUlLllfAdS6w2Vd12jNssqxm4VdWrBFpQk/wAZ28dVKuZM5991zvgW",
+	"835/iAjTt2SJhLPb0YlFQbxewp1LzLIgGbXqAX4H/IkAKpF51dZi7Fml+AxF3rYvkGIZlZJQSrATgdgd",
+	"8NMT/wuWxX4S0t7xVFzGrDJ4LgOncLiDF2aDj4ORXDE7Zb4wxWTpYyCo8bqxnDd0HlGILZPxEDFgkWEY",
+	"uVdIR/EvjXQ/+8Ssx+sUhpygQgfWVkr8eOwNka2+4xW40jpxiQSLc7xL3tJHAPpNSx8J4F/80SzqRoGw",
+	"gzehkik1xARAO7BqT+7lB/W/j1EV/h8gu2aXy8mob63ywA09RTpM8JnQ/bBFrjgeP7ryNPRbW+6gXH7G",
+	"XzNceifch8gl6O62Yjmh2UFjZKZjw69dmPU8e3faWPViz2vpPqshUq9OMWpdpGtKBrFSkv3GWlFkXH5Q",
+	"6J9WefTvL2wJcILK6vWKTTBfovHqd//R8/FCO9uwPh1TSpR3TfqjGVsv+shq0NjqI68P37biAsbI0Rql",
+	"9l4I67vEzuop+uTXc07yvKfgrYb6O+9a8SHgTYKCo8nHOPTDFIikU/9HkuezPaY7MC5DYRwLQ9xobU2d",
+	"qTKJAVxuyf25jHkJOoMM/GnTVMeX5P6RUOnd3v3J4VFv3XScVJRuMGnLZT8TaEvu0Z9uXj5Df/371Rd/",
+	"RkbrGJ3BFOzuvbtA/xMY/pEfTcP6R0KxfxNlOo7XnDrGm7WWhfBWmvgh0tdOPpxuXrKqshaAaW/UXYCg",
+	"KITUbYUllKjvnzNLIn0Dppio8zD4SLD0LzWIwNNclbCS/cQU8EwUzeq9WrOXHd42R33XxKMLuiCCtt19",
+	"/Wtqy0/L0t0Lv05wiCxoLTCK+5xednN+QiOxPdmiOXPJivsqpPy0LGE6xC3xLdA1Qtz41g9o937yjpab",
+	"ClOtDzBqKH0XMVovOeD1KU7Zzo9onvkdev5g3u+aSsTQrICvDTJdfreSF2Jo6rn0FWHKrxGRMdR2ZbQx",
+	"/t6V0iXYeK58bzoM8VhgNwuNSIgNXiVz5KkeSMkIUeAKctO+vRMNn4m+lQ+hGuxr+krcHS2rHsSf3J0s",
+	"j2AueRnsn5ySrTmkdO56wwB1soyOo2zsuUHmBrLu9LBWdh2sYkfme/fOA6l91ODdm7kvIQ8Wlw5KEBLL",
+	"+LvhwzJyeKL+Aey/337/HdoCli0HVLCqcglQK5ixDAvp5WWVHB+oUmJdSuEGBCkV8pgAF9k9MF55Vq0+",
+	"jpNYujFvrIqjfta0SkKvF+XMHXBm4BTc/NhfVCDWypXTaq8bNFcaw2e69xgyHU0/xniLu3XhkfjL+FKH",
+	"tdywfefHh8PvjWIz3f0PufXCsuaorXrK5B64DtxyVuurIcY0fPlB/z/BG9uDeilTXXPDN1CzO2/L5hxT",
+	"phVO1AoQX7tkCJAtp1DmSDCbGilRgSnaANpw1u72UjPkKU/rp7Hnp/7VIBvoI+363sGSyHOiJoY7PDei",
+	"uw2FOPAdPObx8nptriW91wS69XYOz9bIuTk8QueHkge4mIolf3L4WGXmLkIdEzdrBbB/MdmwHUaNWlai",
+	"TWsu5tXXDOY2tL1nVdldzVNhGkW77YjTc8/TLWAqDsBdope50cL4XY3wM3EPiY/iAim11iiIwvcKBfOs",
+	"n3PWnM+j1ld2reeRlibxWOcFEWmTWZTJOIBnvvox+UnExNQfGR59WpYeNAYOEW3QDcPevmhSgPLorK1A",
+	"kVlbwWRsX3cTeUzbV40f8zXrZ2udTDWaFm8CYZlbQjoGKEX7B3TFWR8CdlBIzlp0cBZey5IYjL3uEcsP",
+	"WvfxOgqzq9r7TKCC8KKtTXmOyPuTZ/WcQtkw5qQFRfxoX4+QxzBqm7GWpF8RolbQy2nAnsh+k4gzTTP2",
+	"lVWNQG/eJCtwfBPK7EWYdvxUY7AvWlqFtt1whi0WrKXyBOaXH8wfs1mz3RUof1jWbGeedI0klgo5h6Z3",
+	"sU1fenfNRCVC1/wwwa+qA4XZKokyK3m4zeIDBPdTY+LR+5aWHEqke0KugDV2sAkNLovbUV9VasVwYxIa",
+	"HxGbF4W4i2YJP0UFuPo+jESj1mJir0ZVlUr/2jKOsPpv3VZYqZoHTqQEanQOTBFWOhNnzR76qoFTlfLF",
+	"fcO4R0Ap6cN27QuyhrXqsA7y3FARnFmd62BrIw+c0Z3m58/e/vyI+Lz8YP74uNwa7Bh1WM2B3/rKygfk",
+	"uQUVgjdAyxt/goeHahf3th03gNXfnxdaXdFEHV3nF4u+ERNn1dnPeL3wmyJwEyuwCfFqEmu9an/Xb4xQ",
+	"a1xaDmZysa0eaJiXo9mD3z8kJkL8dg+PBtZ+knhNV9/9wbqpV7I2xj0mWAPUXJhsFiN0aYY5sS2vsuvs",
+	"Up37/w0AAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

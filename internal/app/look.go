@@ -10,7 +10,6 @@ import (
 	"mnemos/core/evidence"
 	"mnemos/core/freq"
 	"mnemos/core/geo"
-	"mnemos/core/keypad"
 	"mnemos/core/listing"
 	"mnemos/core/radio"
 	"mnemos/internal/store"
@@ -76,49 +75,6 @@ func (a *App) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence, 
 		v.Published = p
 	}
 	return v, nil
-}
-
-// KeypadSheet is a sheet with what its head says.
-type KeypadSheet struct {
-	Slot      int              `json:"slot"`
-	Name      string           `json:"name"`
-	ShortName string           `json:"short_name"`
-	Plan      string           `json:"plan"`
-	Radio     *radio.Profile   `json:"radio"`
-	Channel   channel.Channel  `json:"channel"`
-	Verdict   evidence.Verdict `json:"verdict"`
-	Stops     []string         `json:"stops"`  // why the channel must not be keyed
-	Doubts    []string         `json:"doubts"` // what a witness says otherwise
-	Source    string           `json:"source"` // the listing, with its date, or ""
-	Sheet     keypad.Sheet     `json:"sheet"`
-}
-
-// Keypad returns the sheet of the channel in a slot.
-func (a *App) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadSheet, error) {
-	d, e, err := a.occupied(ctx, loadID, slot)
-	if err != nil {
-		return nil, err
-	}
-	r, err := check.Judge(ctx, d.listings, d.subject(e))
-	if err != nil {
-		return nil, err
-	}
-	k := &KeypadSheet{
-		Slot: slot, Name: e.Channel.Name, ShortName: e.ShortName, Plan: d.plan.Name, Radio: d.radio, Channel: e.Channel,
-		Verdict: r.Verdict, Stops: []string{}, Doubts: []string{}, Sheet: keypad.Write(e.Channel, d.radio, slot, e.ShortName),
-	}
-	for _, f := range r.Findings {
-		switch f.Severity {
-		case check.Stop:
-			k.Stops = append(k.Stops, f.Title+". "+f.Message)
-		case check.Fix:
-			k.Doubts = append(k.Doubts, f.Title+". "+f.Message)
-		}
-	}
-	if r.Meant != nil {
-		k.Source = fmt.Sprintf("%s, %s", r.Meant.Source, r.Meant.Updated)
-	}
-	return k, nil
 }
 
 // Ribbon is a band to scale with the channels of a load in it.

@@ -562,6 +562,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/entries/{slot}/handset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Follow the keypad sheet on a simulated radio */
+        post: operations["tryKeypad"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{load}/undo": {
         parameters: {
             query?: never;
@@ -1167,6 +1187,7 @@ export interface components {
         Shown: {
             shift: string;
             tone: string;
+            lock: string;
             figures: string;
             note?: string;
         };
@@ -1181,21 +1202,63 @@ export interface components {
             stops: string[];
             doubts: string[];
             source: string;
+            /** @description Why there is no handset to try the sheet on, or empty */
+            untried: string;
             sheet: {
-                before: string[];
+                /** @description Why there are no steps, or empty */
+                reason: string;
+                /** @description Why the slot must not transmit, or empty */
+                locked: string;
+                start: string[];
                 steps: {
                     number: number;
                     do: string;
-                    where: string;
-                    value: string;
+                    value?: string;
                     unit?: string;
+                    again?: boolean;
+                    keys: string;
                     note?: string;
                 }[];
+                leave: string[];
                 rest: components["schemas"]["Shown"];
+                read_out: string;
                 keyed: components["schemas"]["Shown"] | null;
-                after: string[];
+                hidden: string[];
+                notes: string[];
+                check: string[];
                 losses: components["schemas"]["Loss"][];
             };
+        };
+        HandsetActs: {
+            /** @description key MENU, wait 6 (seconds) or line 3 of the sheet */
+            acts: string[];
+        };
+        Handset: {
+            keys: string[];
+            display: components["schemas"]["HandsetDisplay"];
+            frames: {
+                key: string;
+                times: number;
+                display: components["schemas"]["HandsetDisplay"];
+            }[];
+            trouble: string;
+            slot: string;
+            differs: string[];
+        };
+        HandsetDisplay: {
+            figures: string;
+            what: string;
+            marks: {
+                setting: string;
+                text: string;
+                means: string;
+            }[];
+            slot: string;
+            name: string;
+            open: string;
+            value: string;
+            beep: boolean;
+            says: string;
         };
         Span: {
             lower_hz: number;
@@ -2097,6 +2160,34 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeypadSheet"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tryKeypad: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandsetActs"];
+            };
+        };
+        responses: {
+            /** @description The radio after the acts */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Handset"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,216 @@
+package app
+
+import (
+	"context"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strconv"
+	"strings"
+
+	"mnemos/core/channel"
+	"mnemos/core/check"
+	"mnemos/core/entry"
+	"mnemos/core/evidence"
+	"mnemos/core/handset"
+	"mnemos/core/keypad"
+	"mnemos/core/radio"
+	"mnemos/core/tone"
+)
+
+// KeypadSheet is a sheet with what its head says.
+type KeypadSheet struct {
+	Slot      int              `json:"slot"`
+	Name      string           `json:"name"`
+	ShortName string           `json:"short_name"`
+	Plan      string           `json:"plan"`
+	Radio     *radio.Profile   `json:"radio"`
+	Channel   channel.Channel  `json:"channel"`
+	Verdict   evidence.Verdict `json:"verdict"`
+	Stops     []string         `json:"stops"`  // why the channel must not be keyed
+	Doubts    []string         `json:"doubts"` // what a witness says otherwise
+	Source    string           `json:"source"` // the listing, with its date, or ""
+	Sheet     keypad.Sheet     `json:"sheet"`
+	Untried   string           `json:"untried"` // why there is no handset to try the sheet on, or ""
+}
+
+// Keypad returns the sheet of the channel in a slot. A channel that a rule
+// stops is locked: it can be listened to until it is put right.
+func (a *App) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadSheet, error) {
+	d, e, err := a.occupied(ctx, loadID, slot)
+	if err != nil {
+		return nil, err
+	}
+	r, err := check.Judge(ctx, d.listings, d.subject(e))
+	if err != nil {
+		return nil, err
+	}
+	k := &KeypadSheet{
+		Slot: slot, Name: e.Channel.Name, ShortName: e.ShortName, Plan: d.plan.Name, Radio: d.radio, Channel: e.Channel,
+		Verdict: r.Verdict, Stops: []string{}, Doubts: []string{},
+	}
+	want := keypad.Wanted{
+		Channel: e.Channel, Slot: slot, Short: e.ShortName, Skip: e.Scan == entry.ScanSkip, Priority: e.Scan == entry.ScanPriority,
+	}
+	for _, f := range r.Findings {
+		switch f.Severity {
+		case check.Stop:
+			k.Stops = append(k.Stops, f.Title+". "+f.Message)
+			if _, transmits := e.Channel.Transmit(); want.Forbidden == "" && transmits {
+				want.Forbidden = f.Title
+			}
+		case check.Fix:
+			k.Doubts = append(k.Doubts, f.Title+". "+f.Message)
+		}
+	}
+	if r.Meant != nil {
+		k.Source = fmt.Sprintf("%s, %s", r.Meant.Source, r.Meant.Updated)
+	}
+	k.Sheet = keypad.Write(want, d.radio)
+	if k.Sheet.Reason == "" {
+		if _, err := handset.New(d.radio); err != nil {
+			k.Untried = err.Error()
+		}
+	}
+	return k, nil
+}
+
+// Handset is a simulated radio in the hand, with what was pressed so far.
+type Handset struct {
+	Keys    []string        `json:"keys"` // of the radio
+	Display handset.Display `json:"display"`
+	Frames  []Frame         `json:"frames"`  // the keys that the last act pressed, with what showed after each
+	Trouble string          `json:"trouble"` // why the last act could not be done, or ""
+	Slot    string          `json:"slot"`    // what the slot holds now, in words
+	Differs []string        `json:"differs"` // in what that is not as planned
+}
+
+// Frame is one key, or the same key several times, and what showed after it.
+type Frame struct {
+	Key     string          `json:"key"`
+	Times   int             `json:"times"`
+	Display handset.Display `json:"display"`
+}
+
+// apart is how often a key is shown press by press, before the presses that
+// follow are counted together.
+const apart = 5
+
+// show adds a press to the frames.
+func (h *Handset) show(key string, d handset.Display) {
+	n := len(h.Frames)
+	if n >= apart && !slices.ContainsFunc(h.Frames[n-apart:], func(f Frame) bool { return f.Key != key }) {
+		h.Frames[n-1].Times++
+		h.Frames[n-1].Display = d
+		return
+	}
+	h.Frames = append(h.Frames, Frame{Key: key, Times: 1, Display: d})
+}
+
+// MaxActs is how many acts are replayed.
+const MaxActs = 1000
+
+// Try replays acts on a simulated radio that has a past: leftovers of another
+// channel in every setting, and something old in the slot. An act is
+// "key MENU", "wait 6" (seconds) or "line 3" of the sheet; line 0 is the state
+// from which it starts, and the line after the last step that in which it ends.
+func (a *App) Try(ctx context.Context, loadID int64, slot int, acts []string) (*Handset, error) {
+	k, err := a.Keypad(ctx, loadID, slot)
+	if err != nil {
+		return nil, err
+	}
+	f := &Fault{}
+	switch {
+	case k.Sheet.Reason != "":
+		f.add("slot", "%s", k.Sheet.Reason)
+	case k.Untried != "":
+		f.add("slot", "%s", k.Untried)
+	case len(acts) > MaxActs:
+		f.add("acts", "up to %d acts; start over", MaxActs)
+	}
+	if len(f.Fields) > 0 {
+		return nil, f
+	}
+	h, err := handset.New(k.Radio)
+	if err != nil {
+		return nil, err
+	}
+	h.Stir(rand.New(rand.NewPCG(1, uint64(slot))).IntN, slot, nil)
+	lines := strings.Split(strings.TrimSpace(k.Sheet.Text()), "\n")
+	out := &Handset{Keys: h.Keys(), Frames: []Frame{}}
+	for i, act := range acts {
+		var each func(string)
+		if i == len(acts)-1 {
+			each = func(key string) { out.show(key, h.Display()) }
+		}
+		if out.Trouble, err = do(h, lines, act, each); err != nil {
+			f.add("acts", "%v", err)
+			return nil, f
+		}
+	}
+	out.Display = h.Display()
+	out.Slot, out.Differs = compare(h, k)
+	return out, nil
+}
+
+// do does one act; trouble is what a person would see go wrong.
+func do(h *handset.Handset, lines []string, act string, each func(string)) (trouble string, err error) {
+	what, rest, _ := strings.Cut(act, " ")
+	n, nerr := strconv.Atoi(rest)
+	switch {
+	case what == "key" && rest != "" && len(rest) < 40:
+		h.Press(rest)
+		if each != nil {
+			each(rest)
+		}
+		return "", nil
+	case what == "wait" && nerr == nil:
+		h.Wait(n)
+		return "", nil
+	case what == "line" && nerr == nil && n >= 0 && n < len(lines):
+		if err := h.Line(lines[n], each); err != nil {
+			return err.Error(), nil
+		}
+		return "", nil
+	}
+	return "", fmt.Errorf("%.40q is not an act: write key MENU, wait 6 or line 3", act)
+}
+
+// compare says what the slot holds, and in what that is not as planned.
+func compare(h *handset.Handset, k *KeypadSheet) (holds string, differs []string) {
+	differs = []string{}
+	got, ok := h.Holds(k.Slot)
+	if !ok {
+		return "nothing", append(differs, "the slot is empty")
+	}
+	want := k.Channel
+	if k.Sheet.Locked != "" {
+		want.Side = channel.TransmitSide{Kind: channel.Blocked}
+	}
+	want, _ = radio.Fit(want, k.Radio)
+	add := func(what, has, wanted string) {
+		if has != wanted {
+			differs = append(differs, fmt.Sprintf("%s %s, not %s", what, has, wanted))
+		}
+	}
+	add("receives", got.Receive.String(), want.Receive.String())
+	add("transmits", transmits(got), transmits(want))
+	if _, ok := want.Transmit(); ok {
+		sent := want.TransmitTone
+		if k.Radio.Keying.Burst == "key" && sent.Kind() == tone.Burst {
+			sent = tone.Off
+		}
+		add("sends", got.TransmitTone.Words(), sent.Words())
+		add("power", string(got.Power), string(want.Power))
+	}
+	add("opens to", got.ReceiveTone.Words(), want.ReceiveTone.Words())
+	add("width", string(got.Width), string(want.Width))
+	return entry.Sentence(entry.Say(&entry.Draft{Channel: got})), differs
+}
+
+func transmits(c channel.Channel) string {
+	if tx, ok := c.Transmit(); ok {
+		return "on " + tx.String()
+	}
+	return "nothing"
+}
