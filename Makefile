@@ -7,7 +7,7 @@ GO := go
 PACKAGES := ./cmd/... ./core/... ./internal/... ./e2e/...
 export CGO_ENABLED := 0
 
-.PHONY: demo build test test-go test-web lint dev bench recovery screenshots rules generate chromium fuzz clean
+.PHONY: demo build test test-go test-web lint dev bench proof recovery screenshots rules generate chromium fuzz clean
 
 ## demo: build everything and start with the demonstration data (DATA=DIR keeps it)
 demo: build
@@ -59,6 +59,11 @@ bench: $(UI) chromium
 recovery: build
 	$(GO) run ./cmd/recovery $(if $(CORPUS),--corpus $(CORPUS)) $(ARGS)
 
+## proof: what make test samples, in large numbers (PROOF=5000 channels into every radio)
+PROOF ?= 5000
+proof:
+	MNEMOS_PROOF=$(PROOF) $(GO) test -count 1 -timeout 120m -v -run 'Followed|Spoiled' ./core/keypad
+
 ## screenshots: the pictures in docs/screenshots
 screenshots: $(UI) chromium
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_SCREENSHOTS=$(CURDIR)/docs/screenshots $(GO) test -count 1 -run TestScreenshots ./e2e
@@ -76,7 +81,7 @@ generate:
 ## fuzz: every parser for a while (FUZZTIME=1m)
 FUZZTIME ?= 1m
 fuzz:
-	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/intake internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
+	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
 		echo "$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 20x ./$$p || exit 1; done; done
 
 clean:

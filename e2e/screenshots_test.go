@@ -27,6 +27,8 @@ func TestScreenshots(t *testing.T) {
 		{"plan-red", 1280, 800, "red", typing},
 		{"plan-phone", 390, 844, "day", typing},
 		{"keypad-sheet", 1280, 1000, "day", keying},
+		{"keypad-try", 1280, 800, "day", trying},
+		{"keypad-phone", 390, 844, "night", trying},
 		{"find", 1280, 800, "day", finding},
 		{"find-import", 1280, 800, "day", bringing},
 		{"radios", 1280, 800, "day", editing},
@@ -53,6 +55,18 @@ func typing(p *person) {
 func keying(p *person) {
 	p.presses("k")
 	p.reads("main", "At rest the display must show")
+}
+
+// trying is a sheet half way on the simulated handset.
+func trying(p *person) {
+	p.goes("/keypad/1/8")
+	p.reads("main", "Try it on a simulated handset")
+	ask[any](p, clicks+`('Try it')`)
+	p.reads(".handset", "Check the start")
+	for range 9 {
+		ask[any](p, `document.querySelector('.handset .live').click()`)
+	}
+	p.until("document.querySelector('li[aria-current]')?.textContent.includes('tone sent')")
 }
 
 // editing is a copy of a shipped radio, with fewer slots than the plan needs.

@@ -68,6 +68,10 @@ type Finding struct {
 	Fixes    []Remedy      `json:"fixes"`
 }
 
+// Aside reports whether the finding speaks of the radio or of its other
+// channels, and not of the channel itself.
+func (f Finding) Aside() bool { return byID[f.Rule].Aside }
+
 // Remedy is a fix that can be applied: the channel it makes, and the patch
 // that leads there. A remedy for a slot changes no channel; Slot is set.
 type Remedy struct {
@@ -164,7 +168,7 @@ func Run(s Subject) Result {
 	}
 	findings := p.settle()
 	has := func(v Severity) bool {
-		return slices.ContainsFunc(findings, func(f Finding) bool { return f.Severity == v && (v == Stop || !byID[f.Rule].Aside) })
+		return slices.ContainsFunc(findings, func(f Finding) bool { return f.Severity == v && (v == Stop || !f.Aside()) })
 	}
 	return Result{Outputs: s.Outputs, Verdict: c.Overall(p.rows, has(Stop), has(Fix), has(Check)), Rows: p.rows, Meant: p.Meant, Findings: findings}
 }

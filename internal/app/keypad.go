@@ -53,13 +53,14 @@ func (a *App) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadSheet,
 		Channel: e.Channel, Slot: slot, Short: e.ShortName, Skip: e.Scan == entry.ScanSkip, Priority: e.Scan == entry.ScanPriority,
 	}
 	for _, f := range r.Findings {
-		switch f.Severity {
-		case check.Stop:
+		switch {
+		case f.Aside(): // what the radio cannot hold, the sheet says itself
+		case f.Severity == check.Stop:
 			k.Stops = append(k.Stops, f.Title+". "+f.Message)
 			if _, transmits := e.Channel.Transmit(); want.Forbidden == "" && transmits {
 				want.Forbidden = f.Title
 			}
-		case check.Fix:
+		case f.Severity == check.Fix:
 			k.Doubts = append(k.Doubts, f.Title+". "+f.Message)
 		}
 	}

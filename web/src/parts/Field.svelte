@@ -24,13 +24,16 @@
     changed,
     typed,
   }: Props = $props();
+  /** A text that cannot be changed is shown whole. */
+  const plain = $derived(disabled && !options);
   const described = $derived(fault ? `${name}-fault` : undefined);
   const box =
     'h-[30px] w-full min-w-0 rounded-[2px] border bg-sheet px-2 disabled:border-transparent disabled:bg-transparent disabled:px-0 disabled:text-ink max-desk:h-11';
 </script>
 
 <div class="grid grid-cols-[minmax(120px,42%)_1fr] items-baseline gap-x-3 border-b border-rule py-1">
-  <label for={name} class="text-ink2">{label}</label>
+  {#if plain}<span class="text-ink2">{label}</span>
+  {:else}<label for={name} class="text-ink2">{label}</label>{/if}
   <div class="min-w-0">
     {#if options}
       <select
@@ -47,12 +50,13 @@
       >
         {#each options as o (o.value)}<option value={o.value}>{o.label}</option>{/each}
       </select>
+    {:else if plain}
+      <p id={name} class="min-h-[30px] py-1 break-words">{value || '–'}</p>
     {:else}
       <input
         id={name}
-        {disabled}
         class="{box} {fault ? 'border-stop' : 'border-rule2'}"
-        placeholder={disabled ? '' : hint}
+        placeholder={hint}
         autocomplete="off"
         spellcheck="false"
         aria-invalid={fault !== undefined}

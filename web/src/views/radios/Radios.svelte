@@ -109,7 +109,7 @@
         {#each groups as group (group)}
           <section aria-label={group}>
             <h2 class="border-b border-rule2 pt-3 pb-1 font-strong">
-              {group === 'crib' ? 'where it is on yours, printed on the keypad sheet' : group}
+              {group === 'crib' ? 'what to press, printed on the keypad sheet' : group}
             </h2>
             {#each radio.form.fields.filter((f) => f.group === group) as f (f.key)}
               <Field

@@ -13,7 +13,9 @@
   {#if sheet.keyed && sheet.read_out}
     <div class="break-inside-avoid">
       <h2 class="border-b border-bold font-strong">Without sending: <Keys text={sheet.read_out} /></h2>
-      <p class="mt-2 border border-rule2 px-4 py-2 text-right font-figs text-[34px] leading-tight font-strong">
+      <p
+        class="mt-2 border border-rule2 px-4 py-2 text-right font-figs text-[34px] leading-tight font-strong print:py-1 print:text-[26px]"
+      >
         {sheet.keyed.figures}
       </p>
       <p class="mt-1 text-label text-ink2">

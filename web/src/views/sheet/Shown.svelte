@@ -7,7 +7,9 @@
 
 <div class="break-inside-avoid">
   <h2 class="border-b border-bold font-strong">{title}</h2>
-  <p class="mt-2 flex items-baseline gap-5 border border-rule2 px-4 py-2 font-figs text-[34px] leading-tight">
+  <p
+    class="mt-2 flex items-baseline gap-5 border border-rule2 px-4 py-2 font-figs text-[34px] leading-tight print:py-1 print:text-[26px]"
+  >
     {#if shown.shift}<span aria-label="shift mark {shown.shift}">{shown.shift}</span>{/if}
     {#if shown.tone}<span class="text-[22px]" aria-label="tone mark {shown.tone}">{shown.tone}</span>{/if}
     {#if shown.lock}<span class="text-[22px]" aria-label="lock mark {shown.lock}">{shown.lock}</span>{/if}

@@ -10,6 +10,7 @@
     failed?: boolean;
   }
   let { sheet, at, skipped = [], failed = false }: Props = $props();
+  const space = ' '; // a blank that stays where a block begins
   const last = $derived(sheet.steps.length + 1);
   const plain = (value: string | undefined) => value === undefined || ['off', 'on', 'check', ''].includes(value);
   /** Shows how far the handset is: done, left out, or next. */
@@ -45,7 +46,7 @@
       <li aria-current={at === s.number ? 'step' : undefined} class:failed={failed && at === s.number}>
         <span class="number">{s.number}<span class="sr-only">.</span></span>
         <!-- prettier-ignore -->
-        <span class="title"><span class="do">{s.do}</span>{#if s.value}{' '}<span class="value" class:font-strong={!plain(s.value)}>{s.value}</span>{/if}{#if s.unit}{' '}<span class="unit">{s.unit}</span>{/if}{#if s.again}{' '}<span class="do">again</span>{/if}<span class="sr-only">:</span></span>
+        <span class="title"><span class="do">{s.do}</span>{#if s.value}{space}<span class="value" class:font-strong={!plain(s.value)}>{s.value}</span>{/if}{#if s.unit}{space}<span class="unit">{s.unit}</span>{/if}{#if s.again}{space}<span class="do">again</span>{/if}<span class="sr-only">:</span></span>
         <span class="keys"
           ><Keys text={s.keys} /><span class="sr-only">.</span>{#if s.note}<span class="note">({s.note})</span
             >{/if}</span
@@ -135,8 +136,14 @@
   }
   @media print {
     li {
-      min-height: 26px;
-      padding: 1px 0;
+      min-height: 24px;
+      padding: 0;
+    }
+    .mark {
+      font-size: 16px;
+    }
+    .state {
+      padding: 4px 0;
     }
     .value {
       font-size: 16px;

@@ -22,6 +22,8 @@ export class HandsetState {
   #acts: string[] = [];
   #touched = 0;
   #run = 0;
+  /** One thing after the other: a key that is pressed early waits for the answer before it. */
+  #queue: Promise<unknown> = Promise.resolve();
 
   constructor(
     private readonly load: number,
@@ -35,14 +37,17 @@ export class HandsetState {
     return this.at >= this.lines;
   }
 
-  async start(): Promise<void> {
+  start(): Promise<void> {
     this.stop();
-    this.#acts = [];
-    this.at = 0;
-    this.skipped = [];
-    this.pressed = '';
-    this.#touched = 0;
-    await this.#do();
+    return this.#after(async () => {
+      this.#acts = [];
+      this.at = 0;
+      this.skipped = [];
+      this.pressed = '';
+      this.#touched = 0;
+      await this.#do();
+      this.display = this.view?.display;
+    });
   }
 
   stop(): void {
@@ -59,68 +64,75 @@ export class HandsetState {
   /** Leaves the next line out, to see what comes of it. */
   skip(): void {
     this.stop();
-    this.skipped.push(this.at++);
+    void this.#after(() => {
+      if (!this.over) this.skipped.push(this.at++);
+    });
   }
 
   async play(): Promise<void> {
     this.stop();
     const run = this.#run;
     this.playing = true;
-    while (run === this.#run && !this.over && (await this.#line(run))) await this.#wait(pause);
+    while (run === this.#run && (await this.#line(run))) await wait(pause);
     if (run === this.#run) this.playing = false;
   }
 
   /** Presses a key by hand. A pause before it counts: a slot has to be chosen in time. */
-  async press(key: string): Promise<void> {
+  press(key: string): Promise<void> {
     this.stop();
     const now = Date.now();
     const waited = this.#touched ? Math.floor((now - this.#touched) / 1000) : 0;
     this.#touched = now;
-    if (waited > 0) this.#acts.push(`wait ${String(waited)}`);
-    if (await this.#do(`key ${key}`)) this.pressed = key;
+    return this.#after(async () => {
+      const acts = [...(waited > 0 ? [`wait ${String(waited)}`] : []), `key ${key}`];
+      if (!(await this.#do(...acts))) return;
+      this.pressed = key;
+      this.display = this.view?.display;
+    });
   }
 
-  async #line(run: number): Promise<boolean> {
-    if (this.over) return false;
-    if (!(await this.#do(`line ${String(this.at)}`))) return false;
-    const view = this.view;
-    if (!view) return false;
-    const shown: string[] = [];
-    for (const f of view.frames) {
-      shown.push(f.times > 1 ? `${f.key} × ${String(f.times)}` : f.key);
-      this.pressed = shown.slice(-6).join('  ');
-      this.display = f.display;
-      if (!this.still && run === this.#run && this.playing) await this.#wait(beat);
-    }
-    this.display = view.display;
-    this.trouble = view.trouble;
-    if (run !== this.#run) return false; // something else was done meanwhile
-    if (view.trouble) return false;
-    this.at++;
-    return true;
+  /** Does the next line; false where there is none, or where it stopped. */
+  #line(run: number): Promise<boolean> {
+    return this.#after(async () => {
+      if (this.over || !(await this.#do(`line ${String(this.at)}`)) || !this.view) return false;
+      const { frames, display, trouble } = this.view;
+      const shown: string[] = [];
+      for (const f of frames) {
+        shown.push(f.times > 1 ? `${f.key} × ${String(f.times)}` : f.key);
+        this.pressed = shown.slice(-6).join('  ');
+        this.display = f.display;
+        if (!this.still && run === this.#run && this.playing) await wait(beat);
+      }
+      this.display = display;
+      this.trouble = trouble;
+      if (trouble) return false;
+      this.at++;
+      return true;
+    });
   }
 
-  async #do(act?: string): Promise<boolean> {
-    if (act) this.#acts.push(act);
+  async #do(...acts: string[]): Promise<boolean> {
     this.trouble = '';
     try {
-      const view = must(
+      this.view = must(
         await api.POST('/api/loads/{load}/entries/{slot}/handset', {
           params: { path: { load: this.load, slot: this.slot } },
-          body: { acts: this.#acts },
+          body: { acts: [...this.#acts, ...acts] },
         }),
       );
-      this.view = view;
-      if (!act?.startsWith('line')) this.display = view.display;
+      this.#acts.push(...acts);
       return true;
     } catch (e) {
-      if (act) this.#acts.pop();
-      this.trouble = e instanceof ApiError ? e.message : 'The application does not answer. Try again.';
+      this.trouble = e instanceof ApiError ? e.message : 'The application does not answer. Try again';
       return false;
     }
   }
 
-  #wait(ms: number): Promise<void> {
-    return new Promise((done) => setTimeout(done, ms));
+  #after<T>(f: () => T | Promise<T>): Promise<T> {
+    const done = this.#queue.then(f);
+    this.#queue = done.catch(() => undefined);
+    return done;
   }
 }
+
+const wait = (ms: number): Promise<void> => new Promise((done) => setTimeout(done, ms));
