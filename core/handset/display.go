@@ -81,7 +81,7 @@ func (h *Handset) figures() string {
 		return ""
 	}
 	s := fmt.Sprintf("%d.%06d", f/freq.MHz, f%freq.MHz)
-	return strings.TrimSuffix(s[:len(s)-6+h.p.Display.Decimals], ".")
+	return strings.TrimSuffix(s[:len(s)-6+min(max(h.p.Display.Decimals, 0), 6)], ".")
 }
 
 // mark is the sign of one setting; its text is empty where the display shows

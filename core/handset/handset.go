@@ -61,8 +61,12 @@ type Slot struct {
 // New returns a radio as it comes from the factory; Stir gives it a past. A
 // radio that is filled by cable, or whose crib cannot be followed, is refused.
 func New(p *radio.Profile) (*Handset, error) {
-	if p.Keying.By != "keypad" {
-		return nil, fmt.Errorf("%s is not filled at its keys", p.Name)
+	switch p.Keying.By {
+	case "keypad":
+	case "cable":
+		return nil, fmt.Errorf("%s is filled by cable", p.Name)
+	default:
+		return nil, fmt.Errorf("the profile of %s does not say how it is keyed", p.Name)
 	}
 	h := &Handset{p: p, radio: map[radio.Setting]string{}, slots: map[int]*Slot{}, slot: p.Slots.First}
 	h.vfo = state{receive: p.Receive[0].Lower, split: make([]freq.Offset, len(p.Receive)), sets: map[radio.Setting]string{}}

@@ -1,6 +1,8 @@
 package handset
 
 import (
+	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 
@@ -189,8 +191,11 @@ func TestRefused(t *testing.T) {
 		change func(*radio.Profile)
 		says   string
 	}{
-		{func(p *radio.Profile) { p.Keying.By = "cable" }, "not filled at its keys"},
-		{func(p *radio.Profile) { p.Keying.By = "" }, "not filled at its keys"},
+		{func(p *radio.Profile) { p.Keying.By = "cable" }, "filled by cable"},
+		{func(p *radio.Profile) { p.Keying.By = "" }, "does not say how it is keyed"},
+		{func(p *radio.Profile) { p.Keying.Figures = 0 }, "how many figures are typed (receive)"},
+		{func(p *radio.Profile) { p.Keying.SlotFigures = 0 }, "how many figures are typed"},
+		{func(p *radio.Profile) { p.Names.Characters = "" }, "no characters"},
 		{func(p *radio.Profile) { p.Crib = radio.Crib{radio.Step: "menu 5 on mine"} }, "cannot be followed key by key (tuning step)"},
 		{func(p *radio.Profile) {
 			p.Crib = radio.Crib{radio.Step: "press MENU 1", radio.Power: "press MENU 1 2"}
@@ -202,6 +207,37 @@ func TestRefused(t *testing.T) {
 		c.change(&q)
 		_, err = New(&q)
 		assert.ErrorContains(t, err, c.says)
+	}
+}
+
+// TestOddProfiles: what a profile may lack does not stop the radio.
+func TestOddProfiles(t *testing.T) {
+	for _, change := range []func(*radio.Profile){
+		func(p *radio.Profile) { p.Transmit = nil },
+		func(p *radio.Profile) { p.Display = radio.Display{Decimals: 9} },
+		func(p *radio.Profile) { p.Display.Decimals = -2 },
+		func(p *radio.Profile) { p.Widths = nil },
+		func(p *radio.Profile) { p.Names.Length = 0 },
+		func(p *radio.Profile) { p.Keying.Modes = nil },
+		func(p *radio.Profile) { p.CTCSS, p.DCS = 0, 0 },
+		func(p *radio.Profile) { p.Slots = radio.Slots{First: 5, Last: 5} },
+		func(p *radio.Profile) { p.Receive = p.Receive[:1]; p.Receive[0].Upper = p.Receive[0].Lower },
+	} {
+		for _, shipped := range radio.Profiles() {
+			if shipped.Keying.By != "keypad" {
+				continue
+			}
+			p := *shipped
+			p.Receive = slices.Clone(p.Receive)
+			change(&p)
+			h, err := New(&p)
+			require.NoError(t, err)
+			h.Stir(rand.New(rand.NewPCG(3, 4)).IntN, p.Slots.First, nil)
+			for _, k := range slices.Concat(h.Keys(), h.Keys(), h.Keys()) {
+				h.Press(k)
+				require.NotEmpty(t, h.Display().Says)
+			}
+		}
 	}
 }
 

@@ -46,6 +46,12 @@ func bind(p *radio.Profile) (map[string]binding, error) {
 			return nil, fmt.Errorf("%q cannot be followed key by key (%s)", words, c.Label)
 		}
 		for i, a := range acts {
+			if a.Kind == radio.Digits && p.Keying.Figures == 0 || a.Kind == radio.Number && p.Keying.SlotFigures == 0 {
+				return nil, fmt.Errorf("the profile does not say how many figures are typed (%s)", c.Label)
+			}
+			if a.Kind == radio.Spelled && p.Names.Characters == "" {
+				return nil, fmt.Errorf("the profile names no characters to spell with")
+			}
 			// A knob that chooses a slot tunes the VFO; other lists need their opening keys.
 			if a.Kind == radio.Choose && (i == 0 || c.Setting == radio.Recall) {
 				for j, keys := range a.Ways {
@@ -227,7 +233,12 @@ func (h *Handset) do(b binding) {
 			h.turn(binding{setting: b.setting, way: 1})
 			return
 		}
-		h.open = h.opened(b)
+		c := h.opened(b)
+		if len(c.values) == 0 && hasChoice(c.acts) && b.setting != radio.Transmit {
+			h.beep = true // a list without values
+			return
+		}
+		h.open = c
 	}
 }
 
@@ -248,6 +259,10 @@ func (h *Handset) turn(b binding) {
 		h.dial(b.way)
 	default:
 		values := h.values(b.setting)
+		if len(values) == 0 {
+			h.beep = true
+			return
+		}
 		h.set(b.setting, values[h.next(b.setting, slices.Index(values, h.Get(b.setting)), b.way, len(values))])
 	}
 }

@@ -46,8 +46,12 @@ func (h *Handset) past(draw func(n int) int, unlike map[radio.Setting]string) {
 			h.radio[s] = v
 		}
 	}
-	span := h.p.Transmit[draw(len(h.p.Transmit))]
-	f := func() freq.Hz { return span.Lower + freq.Hz(draw(int(span.Upper-span.Lower)))/12_500*12_500 }
+	spans := h.p.Transmit
+	if len(spans) == 0 {
+		spans = h.p.Receive
+	}
+	span := spans[draw(len(spans))]
+	f := func() freq.Hz { return span.Lower + freq.Hz(draw(int(span.Upper-span.Lower)+1))/12_500*12_500 }
 	h.vfo.receive = f()
 	if h.p.Entry == radio.Columns {
 		h.vfo.transmit = f()

@@ -301,7 +301,12 @@ func alter(r *rand.Rand, h *handset.Handset, keys string) string {
 // otherValue is a value that stands beside another on many radios.
 func otherValue(r *rand.Rand, value string) string {
 	for _, list := range [][]string{
-		{"off", "on"}, {"+", "−", "no shift mark"}, {"wide", "narrow"}, {"high", "mid", "low"}, {"H", "M", "L"}, {"5", "12.5", "20", "25", "10"},
+		{"off", "on"},
+		{"+", "−", "no shift mark"},
+		{"wide", "narrow"},
+		{"high", "mid", "low"},
+		{"H", "M", "L"},
+		{"5", "12.5", "20", "25", "10"},
 		{"off", "tone", "tone squelch", "receive tone", "separate tones", "DCS"},
 	} {
 		if slices.Contains(list, value) {

@@ -214,6 +214,16 @@ func (p *Profile) Mark(s Setting, value string) (mark string, ok bool) {
 	return marks[value], ok
 }
 
+// types reports whether a crib asks for something to be typed.
+func (p *Profile) types(kind ActKind) bool {
+	for _, words := range p.Crib {
+		if acts, _ := Acts(words); slices.ContainsFunc(acts, func(a Act) bool { return a.Kind == kind }) {
+			return true
+		}
+	}
+	return false
+}
+
 // Unsaid names the facts that a profile leaves out and a sheet would need.
 func (p *Profile) Unsaid() []string {
 	k := p.Keying
@@ -227,6 +237,8 @@ func (p *Profile) Unsaid() []string {
 		}
 	}
 	add(k.By == "", "whether it can be keyed at all")
+	add(k.Figures == 0 && p.types(Digits), "how many figures of a frequency are typed")
+	add(k.SlotFigures == 0 && p.types(Number), "how many figures of a slot are typed")
 	add(k.Occupied == "", "what a store into an occupied slot does")
 	add(k.After == "", "whether a store leaves the VFO")
 	add(k.Registers == 0, "whether both directions share one tone")

@@ -123,11 +123,13 @@ func TestFit(t *testing.T) {
 		{"a code sent and an open receiver", "trail", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("D023N") }), nil, nil},
 		{
 			"a code to listen for, with no mode for it", "ferry", at("146.94", func(c *channel.Channel) { c.ReceiveTone = tone.MustParse("D023N") }),
-			[]channel.Field{channel.FieldToneIn}, func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
+			[]channel.Field{channel.FieldToneIn},
+			func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
 		},
 		{
 			"no mode for a tone that only opens", "cairn", at("146.94", func(c *channel.Channel) { c.ReceiveTone = tone.MustParse("100") }),
-			[]channel.Field{channel.FieldToneIn}, func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
+			[]channel.Field{channel.FieldToneIn},
+			func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
 		},
 		{
 			"no middle power", "lantern", at("146.94", func(c *channel.Channel) { c.Power = channel.Mid }),
