@@ -3,6 +3,7 @@ package api_test
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"io"
 	"net/http"
 	"net/http/httptest"
@@ -266,6 +267,10 @@ func TestLooks(t *testing.T) {
 			status, k := c.ask("GET", "/api/loads/"+load+"/entries/"+slot+"/keypad", nil)
 			require.Equal(t, 200, status)
 			assert.NotEmpty(t, k["sheet"].(map[string]any)["steps"])
+			status, h := c.ask("POST", "/api/loads/"+load+"/entries/"+slot+"/handset", map[string]any{"acts": []string{"line 0", "line 1", "key 1"}})
+			require.Equal(t, 200, status)
+			assert.Empty(t, h["trouble"])
+			assert.NotEmpty(t, h["frames"])
 		}
 		status, r := c.ask("GET", "/api/loads/"+load+"/ribbon", nil)
 		require.Equal(t, 200, status)
@@ -273,6 +278,27 @@ func TestLooks(t *testing.T) {
 			status, _ = c.ask("GET", "/api/loads/"+load+"/ribbon?band="+strings.ReplaceAll(b.(string), " ", "+"), nil)
 			require.Equal(t, 200, status)
 		}
+	}
+}
+
+// TestHandsetRefuses what is not an act, a slot that is empty, and a radio that
+// cannot be followed.
+func TestHandsetRefuses(t *testing.T) {
+	c := serve(t)
+	for _, x := range []struct {
+		path, body string
+		status     int
+		says       string
+	}{
+		{"/api/loads/1/entries/8/handset", `{"acts":["dance"]}`, 422, "is not an act"},
+		{"/api/loads/1/entries/8/handset", `{"acts":["line 99"]}`, 422, "is not an act"},
+		{"/api/loads/1/entries/99/handset", `{"acts":[]}`, 404, "Slot 99 is empty"},
+		{"/api/loads/9/entries/8/handset", `{"acts":[]}`, 404, ""},
+		{"/api/loads/1/entries/8/handset", `{"acts":"line 1"}`, 400, ""},
+	} {
+		status, p := c.ask("POST", x.path, json.RawMessage(x.body))
+		assert.Equal(t, x.status, status, x.body)
+		assert.Contains(t, fmt.Sprint(p), x.says)
 	}
 }
 
