@@ -292,7 +292,7 @@ func TestHandsetRefuses(t *testing.T) {
 	}{
 		{"/api/loads/1/entries/8/handset", `{"acts":["dance"]}`, 422, "is not an act"},
 		{"/api/loads/1/entries/8/handset", `{"acts":["line 99"]}`, 422, "is not an act"},
-		{"/api/loads/1/entries/99/handset", `{"acts":[]}`, 404, "Slot 99 is empty"},
+		{"/api/loads/1/entries/99/handset", `{"acts":[]}`, 404, "slot 99 is empty"},
 		{"/api/loads/9/entries/8/handset", `{"acts":[]}`, 404, ""},
 		{"/api/loads/1/entries/8/handset", `{"acts":"line 1"}`, 400, ""},
 	} {
