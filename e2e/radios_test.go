@@ -100,7 +100,7 @@ func TestBringProfile(t *testing.T) {
 	p.do(clickText("Import this profile"))
 	p.until("document.querySelector('[role=dialog]') === null")
 	p.reads("[role=status]", "Imported")
-	p.until("!document.querySelector('#slots').tagName === 'P'")
+	p.until("document.querySelector('#slots').tagName === 'INPUT'")
 }
 
 func TestRadiosPhone(t *testing.T) {

@@ -53,11 +53,18 @@ func (w *writer) begin() {
 	if w.p.Crib[radio.AutoShift] == "" && w.p.Entry != radio.Automatic {
 		return
 	}
-	auto := "off"
-	if w.auto() {
-		auto = "on"
+	auto, note := "off", ""
+	own := w.p.AutoShift(w.c.Receive)
+	switch {
+	case w.auto():
+		if auto = "on"; own != 0 {
+			note = "sets " + own.String() + " by itself"
+		}
+	case own != 0:
+		note = "it would set " + own.String() + " here"
 	}
 	w.choose(radio.AutoShift, "automatic shift", auto, "")
+	w.sheet.Steps[len(w.sheet.Steps)-1].Note = note
 }
 
 // auto reports whether the radio's own shift does all that is needed.
