@@ -59,10 +59,12 @@ bench: $(UI) chromium
 recovery: build
 	$(GO) run ./cmd/recovery $(if $(CORPUS),--corpus $(CORPUS)) $(ARGS)
 
-## proof: what make test samples, in large numbers (PROOF=5000 channels into every radio)
+## proof: what make test samples, in large numbers (PROOF channels into every radio, TABLES tables of clubs)
 PROOF ?= 5000
+TABLES ?= 10000
 proof:
 	MNEMOS_PROOF=$(PROOF) $(GO) test -count 1 -timeout 120m -v -run 'Followed|Spoiled' ./core/keypad
+	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
 
 ## screenshots: the pictures in docs/screenshots
 screenshots: $(UI) chromium

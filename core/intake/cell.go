@@ -48,6 +48,8 @@ type offset struct {
 	sign   int         // 0 where only a size is given
 	size   freq.Offset // 0 where only a sign is given
 	zero   bool        // simplex on purpose
+	// blocked is set for a row that is only listened to.
+	blocked bool
 }
 
 // shift reads a cell with a sign, a size or both.

@@ -15,30 +15,57 @@ import (
 const sample = 200
 
 // Guess says what each column probably holds, by its heading and by the
-// cells under it. plan decides what a plausible frequency is, and how dates
-// are written where they do not tell.
-func Guess(heading []string, rows [][]string, plan *band.Plan) Mapping {
+// cells under it, and from whose viewpoint. plan decides what a plausible
+// frequency is, and how dates are written where they do not tell.
+func Guess(heading []string, rows [][]string, plan *band.Plan) (Mapping, View) {
 	rows = rows[:min(len(rows), sample)]
 	width := len(heading)
 	for _, r := range rows {
 		width = max(width, len(r))
 	}
-	g := guesser{plan: plan, columns: make([]column, width)}
+	g := guesser{plan: plan, columns: make([]column, width), shorts: map[string]bool{}}
 	for i := range g.columns {
-		g.columns[i] = g.look(i, heading, rows)
+		g.columns[i] = g.see(i, heading, rows)
 	}
-	return g.assign()
+	g.shiftAt = slices.IndexFunc(g.columns, func(c column) bool {
+		_, known := headed(Shift, c.normal)
+		return known && g.share(Shift, c.unit, c.order, c.cells) >= 0.5
+	})
+	v := viewpoint{g: &g, rows: rows}
+	view := v.decide()
+	for i := range g.columns {
+		g.score(&g.columns[i], cmp.Or(view.Viewpoint, Operator))
+	}
+	return g.assign(), view
 }
 
 type guesser struct {
 	plan    *band.Plan
 	columns []column
+	shiftAt int // the column of the shifts, or -1
+	shorts  map[string]bool
+}
+
+// sign is the sign of the shift that a row states, or 0.
+func (g *guesser) sign(row []string) int {
+	if g.shiftAt < 0 {
+		return 0
+	}
+	o, err := shift(cell(row, g.shiftAt), g.columns[g.shiftAt].unit)
+	if err != nil {
+		return 0
+	}
+	return o.sign
 }
 
 // column is what can be seen in one.
 type column struct {
 	heading string
+	normal  string
+	cells   []string // those that are filled
 	filled  int
+	meaning meaning
+	meant   bool // the heading speaks of a frequency or a tone, and the cells do not deny it
 	scores  map[Role]float64
 	unit    Unit
 	order   Order
@@ -52,34 +79,81 @@ const (
 	weak   = 1.5
 )
 
-func (g *guesser) look(i int, heading []string, rows [][]string) column {
+// see looks at one column by itself.
+func (g *guesser) see(i int, heading []string, rows [][]string) column {
 	c := column{scores: map[Role]float64{}, order: DMY}
 	if i < len(heading) {
 		c.heading = heading[i]
+		c.normal = normal(c.heading)
 	}
-	var cells []string
 	for _, r := range rows {
-		if i < len(r) && strings.TrimSpace(r[i]) != "" {
-			cells = append(cells, strings.TrimSpace(r[i]))
+		if text := cell(r, i); text != "" {
+			c.cells = append(c.cells, text)
 		}
 	}
-	c.filled = len(cells)
-	c.unit = g.unit(c.heading, cells)
-	c.order = g.order(cells)
+	c.filled = len(c.cells)
+	c.meaning, c.meant = mean(c.heading)
+	c.unit = g.unit(c.heading, c.cells, c.meant)
+	c.order = g.order(c.cells)
+	if c.meant {
+		c.meant = g.about(&c)
+	}
+	return c
+}
+
+// about settles what a meant column is about by its cells, and reports whether
+// they agree with its heading.
+func (g *guesser) about(c *column) bool {
+	asFrequency := g.share(Output, c.unit, c.order, c.cells)
+	asTone := g.share(UplinkTone, c.unit, c.order, c.cells)
+	switch c.meaning.about {
+	case frequencies:
+		return c.filled == 0 || asFrequency >= 0.3 || c.meaning.side != NoSide
+	case toneColumn:
+		return c.filled == 0 || asTone >= 0.3 || c.meaning.side != NoSide
+	}
+	switch {
+	case c.filled == 0:
+		return false
+	case asFrequency >= 0.5 && asFrequency >= asTone:
+		c.meaning.about = frequencies
+	case asTone >= 0.5 && g.figures(c.cells):
+		c.meaning.about = toneColumn
+	default:
+		return false
+	}
+	return true
+}
+
+// figures reports whether some cells have figures: words such as "open" or
+// "yes" can be taken for a tone that is unknown.
+func (g *guesser) figures(cells []string) bool {
+	return slices.ContainsFunc(cells, func(c string) bool { return strings.ContainsAny(c, "123456789") })
+}
+
+// score weighs the roles of a column, from a viewpoint.
+func (g *guesser) score(c *column, v Viewpoint) {
+	if c.meant {
+		role := c.meaning.role(v)
+		c.scores[role] = strong + 2*g.share(role, c.unit, c.order, c.cells)
+		if c.meaning.side == NoSide {
+			c.scores[role] -= 0.2 // "output" before "frequency"
+		}
+		return
+	}
 	for _, role := range Roles {
 		if role == Ignore {
 			continue
 		}
-		score, known := headed(role, c.heading)
-		share := g.share(role, c.unit, c.order, cells)
+		score, known := headed(role, c.normal)
+		share := g.share(role, c.unit, c.order, c.cells)
 		switch {
 		case known && (score >= strong || c.filled == 0 || share >= 0.3):
 			c.scores[role] = score + 2*share
-		case share >= 0.8 && g.guessable(role, c, cells):
+		case share >= 0.8 && g.guessable(role, *c, c.cells):
 			c.scores[role] = 2 * share * likely[role]
 		}
 	}
-	return c
 }
 
 // guessable reports whether a role can be told by its cells alone. Any words
@@ -92,7 +166,7 @@ func (g *guesser) guessable(r Role, c column, cells []string) bool {
 	case Shift:
 		return slices.ContainsFunc(cells, func(cell string) bool {
 			o, err := shift(cell, c.unit)
-			return err == nil && o.sign != 0 && o.size == 0 || g.usual(o.size)
+			return err == nil && o.sign != 0 && (o.size == 0 || g.usual(o.size)) || c.heading == "" && g.usual(o.size)
 		})
 	}
 	return likely[r] > 0
@@ -119,10 +193,17 @@ var likely = map[Role]float64{
 
 var bracketed = regexp.MustCompile(`[(\[].*?[)\]]`)
 
-// headed compares a heading with the words of a role.
-func headed(role Role, heading string) (float64, bool) {
-	h := plain(strings.NewReplacer("_", " ", "-", " ", "/", " ", ".", " ", "'", " ", ":", " ").Replace(bracketed.ReplaceAllString(heading, "")))
-	h = strings.TrimSpace(strings.NewReplacer(" mhz", "", " khz", "", " hz", "").Replace(" " + h + " "))
+var separators = strings.NewReplacer("_", " ", "-", " ", "/", " ", ".", " ", "'", " ", ":", " ")
+
+// normal is a heading as the lists of words have it: plain, without brackets
+// and units.
+func normal(heading string) string {
+	h := plain(separators.Replace(bracketed.ReplaceAllString(heading, "")))
+	return strings.TrimSpace(strings.NewReplacer(" mhz", "", " khz", "", " hz", "").Replace(" " + h + " "))
+}
+
+// headed compares a normal heading with the words of a role.
+func headed(role Role, h string) (float64, bool) {
 	if h == "" {
 		return 0, false
 	}
@@ -132,7 +213,7 @@ func headed(role Role, heading string) (float64, bool) {
 	}
 	best := 0
 	for w := range list {
-		if len(w) > 2 && (strings.HasPrefix(h, w+" ") || strings.HasSuffix(h, " "+w)) {
+		if len(w) > 2 && (strings.HasPrefix(h, w) && strings.HasPrefix(h[len(w):], " ") || strings.HasSuffix(h, w) && strings.HasSuffix(h[:len(h)-len(w)], " ")) {
 			best = max(best, len(w))
 		}
 	}
@@ -162,9 +243,9 @@ var (
 func (g *guesser) fits(role Role, unit Unit, order Order, cell string) bool {
 	switch role {
 	case Output, Input:
-		f, err := frequency(cell, unit)
+		f, err := frequency(strings.TrimRight(cell, "+-−– "), unit)
 		_, known := g.plan.Band(f)
-		return err == nil && (known || f > 25*freq.MHz && len(cell) > 4)
+		return err == nil && (known || f > 25*freq.MHz && len(cell) > 4) || g.short(cell)
 	case Shift:
 		o, err := shift(cell, unit)
 		return err == nil && (o.sign != 0 || o.zero || o.size > 0 && o.size < 100*freq.MHz)
@@ -205,9 +286,24 @@ func (g *guesser) fits(role Role, unit Unit, order Order, cell string) bool {
 	return true // a key or a note can be anything
 }
 
+// short reports whether a cell is a frequency without its point: 14652.
+func (g *guesser) short(cell string) bool {
+	if n := len(cell); n < 4 || n > 9 || strings.Trim(cell, "0123456789") != "" {
+		return false
+	}
+	known, ok := g.shorts[cell]
+	if !ok {
+		r := Reader{Plan: g.plan}
+		d, sure := r.sure(cell)
+		known = sure && d.Channel.Receive > 25*freq.MHz
+		g.shorts[cell] = known
+	}
+	return known
+}
+
 // unit reads the unit of a column from its heading, or from the size of its
 // numbers: repeaters are at tens to hundreds of MHz and their shifts below ten.
-func (g *guesser) unit(heading string, cells []string) Unit {
+func (g *guesser) unit(heading string, cells []string, meant bool) Unit {
 	for _, u := range []Unit{MHz, KHz} {
 		if strings.Contains(strings.ToLower(heading), strings.ToLower(string(u))) {
 			return u
@@ -228,7 +324,7 @@ func (g *guesser) unit(heading string, cells []string) Unit {
 		return Hz
 	case m >= 20_000:
 		return KHz
-	case m >= 50 && !g.plausible(m):
+	case m >= 50 && !g.plausible(m) && !meant:
 		return KHz // a shift of 100 or 600
 	}
 	return MHz
@@ -290,6 +386,9 @@ func (g *guesser) assign() Mapping {
 			continue
 		}
 		m[c.at].Role, used[c.role] = c.role, true
+		if col := g.columns[c.at]; col.meant && col.meaning.side.depends() {
+			m[c.at].Side = col.meaning.side
+		}
 	}
 	for i := range m {
 		if measured(m[i].Role) {
@@ -309,8 +408,13 @@ func Heading(rows [][]string) (heading []string, from int) {
 	for i, row := range rows[:min(len(rows), 20)] {
 		score := 0.0
 		for _, cell := range row {
+			if _, ok := mean(cell); ok {
+				score += strong
+				continue
+			}
+			h := normal(cell)
 			for _, role := range Roles[1:] {
-				if s, ok := headed(role, cell); ok {
+				if s, ok := headed(role, h); ok {
 					score += s
 					break
 				}

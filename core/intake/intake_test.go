@@ -33,7 +33,7 @@ func TestGuessByHeading(t *testing.T) {
 		{"id|call|output_freq|input_freq|lat|lon|last_update", "7|QX1BHL|147240000|147840000|41.07|-55.18|2026-11-02", []Role{Key, Callsign, Output, Input, Latitude, Longitude, Updated}},
 		{"Sponsor|Output|Offset size|Shift|Remarks", "nobody|147.24|0.6|+|ask first", []Role{Ignore, Output, Size, Shift, Note}},
 	} {
-		got := Guess(strings.Split(c.heading, "|"), [][]string{strings.Split(c.cells, "|")}, us)
+		got, _ := Guess(strings.Split(c.heading, "|"), [][]string{strings.Split(c.cells, "|")}, us)
 		roles := make([]Role, len(got))
 		for i := range got {
 			roles[i] = got[i].Role
@@ -49,7 +49,7 @@ func TestGuessByContent(t *testing.T) {
 		{"QX2MAR", "146.940", "146.340", "88.5", "Marran Light", "40.88", "-55.17"},
 		{"QX3PEL", "147.030", "147.630", "94.8", "Pell Light", "41.20", "-55.40"},
 	}
-	got := Guess(nil, rows, us)
+	got, _ := Guess(nil, rows, us)
 	want := []Role{Callsign, Output, Input, UplinkTone, Locality, Latitude, Longitude}
 	for i := range want {
 		assert.Equal(t, want[i], got[i].Role, "column %d", i)
@@ -72,7 +72,7 @@ func TestUnits(t *testing.T) {
 		{"Shift", "1600", KHz},
 		{"Shift", "600000", Hz},
 	} {
-		got := Guess([]string{c.heading}, [][]string{{c.cell}}, us)
+		got := guess([]string{c.heading}, [][]string{{c.cell}}, us)
 		assert.Equal(t, c.unit, got[0].Unit, "%s %s", c.heading, c.cell)
 	}
 }
@@ -98,10 +98,10 @@ func TestDates(t *testing.T) {
 		_, err := date(bad, DMY)
 		assert.Error(t, err, bad)
 	}
-	assert.Equal(t, DMY, Guess([]string{"date"}, [][]string{{"02/11/2026"}, {"25/11/2026"}}, us)[0].Order, "25 is no month")
-	assert.Equal(t, MDY, Guess([]string{"date"}, [][]string{{"11/25/2026"}}, uk)[0].Order)
-	assert.Equal(t, MDY, Guess([]string{"date"}, [][]string{{"11/02/2026"}}, us)[0].Order, "the habit of the region")
-	assert.Equal(t, DMY, Guess([]string{"date"}, [][]string{{"11/02/2026"}}, uk)[0].Order)
+	assert.Equal(t, DMY, guess([]string{"date"}, [][]string{{"02/11/2026"}, {"25/11/2026"}}, us)[0].Order, "25 is no month")
+	assert.Equal(t, MDY, guess([]string{"date"}, [][]string{{"11/25/2026"}}, uk)[0].Order)
+	assert.Equal(t, MDY, guess([]string{"date"}, [][]string{{"11/02/2026"}}, us)[0].Order, "the habit of the region")
+	assert.Equal(t, DMY, guess([]string{"date"}, [][]string{{"11/02/2026"}}, uk)[0].Order)
 }
 
 func TestTones(t *testing.T) {
@@ -255,4 +255,9 @@ func FuzzRow(f *testing.F) {
 			require.Positive(t, rec.Input)
 		}
 	})
+}
+
+func guess(heading []string, rows [][]string, plan *band.Plan) Mapping {
+	m, _ := Guess(heading, rows, plan)
+	return m
 }

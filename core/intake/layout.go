@@ -7,6 +7,7 @@ type Layout struct {
 	Heading []string // the names of the columns; nil if no row gives them
 	From    int      // the first row with data
 	Mapping Mapping
+	View    View // whose TX it is
 	Prose   bool // its lines are words rather than cells
 }
 
@@ -18,10 +19,37 @@ func Look(rows [][]string, named bool, plan *band.Plan) Layout {
 	if l.Heading, l.From = Heading(rows); l.Heading == nil && named {
 		l.Heading, l.From = rows[0], 1
 	}
-	l.Mapping = Guess(l.Heading, rows[l.From:], plan)
+	l.Mapping, l.View = Guess(l.Heading, rows[l.From:], plan)
 	l.Prose = l.Heading == nil
 	for _, c := range l.Mapping {
 		l.Prose = l.Prose && c.Role != Output
 	}
 	return l
+}
+
+// Again checks a mapping that was confirmed for an earlier table with the same
+// headings against the values of this one. It is not used where it reads far
+// fewer rows than the guess, and a viewpoint that the values deny is asked
+// for again.
+func (l Layout) Again(m Mapping, rows [][]string, plan *band.Plan) (Mapping, View, bool) {
+	readable := func(m Mapping) int {
+		r, n := Reader{Mapping: m, Plan: plan, Source: "-"}, 0
+		for _, row := range rows {
+			if _, faults := r.Row(row); len(faults) == 0 {
+				n++
+			}
+		}
+		return n
+	}
+	if readable(m)*5 < readable(l.Mapping)*4 {
+		return l.Mapping, l.View, false
+	}
+	v := m.Viewpoint()
+	switch {
+	case v == "" || l.View.Viewpoint == "":
+		return m, View{Reasons: []string{}}, true
+	case l.View.Settled && l.View.Viewpoint != v:
+		return l.Mapping, View{Viewpoint: l.View.Viewpoint, Reasons: append([]string{"it was read the other way round the last time"}, l.View.Reasons...)}, false
+	}
+	return m, View{Viewpoint: v, Settled: true, Reasons: []string{"you said so the last time"}}, true
 }

@@ -70,6 +70,7 @@ type Column struct {
 	Role  Role  `json:"role"`
 	Unit  Unit  `json:"unit,omitempty"`
 	Order Order `json:"order,omitempty"`
+	Side  Side  `json:"side,omitempty"` // sent or heard: the role follows from the viewpoint of the table
 }
 
 // Mapping says what each column of a table holds.

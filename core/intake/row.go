@@ -1,7 +1,9 @@
 package intake
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 	"strings"
 
 	"mnemos/core/band"
@@ -43,14 +45,17 @@ type row struct {
 // instead where it cannot be read.
 func (r *Reader) Row(cells []string) (listing.Record, []Fault) {
 	w := row{r: r, rec: listing.Record{Source: r.Source}}
-	for i, text := range cells {
-		if i >= len(r.Mapping) || strings.TrimSpace(text) == "" {
-			continue
-		}
-		if err := w.take(r.Mapping[i], text); err != nil {
-			w.fault(i, r.Mapping[i].Role, text, err)
+	for _, first := range []bool{true, false} { // a shift is read beside its output
+		for i, text := range cells {
+			if i >= len(r.Mapping) || strings.TrimSpace(text) == "" || (r.Mapping[i].Role == Output) != first {
+				continue
+			}
+			if err := w.take(r.Mapping[i], text); err != nil {
+				w.fault(i, r.Mapping[i].Role, text, err)
+			}
 		}
 	}
+	slices.SortFunc(w.faults, func(a, b Fault) int { return cmp.Compare(a.Column, b.Column) })
 	w.finish()
 	return w.rec, w.faults
 }
@@ -71,23 +76,23 @@ func (w *row) take(c Column, text string) (err error) {
 	case Note:
 		rec.Note = strings.TrimSpace(rec.Note + " " + Clean(text))
 	case Output:
-		rec.Output, err = frequency(text, c.Unit)
+		rec.Output, w.shift, err = w.r.output(text, c.Unit)
 	case Input:
 		if !is("unknown", text) && strings.Trim(text, "0., ") != "" {
-			rec.Input, err = frequency(text, c.Unit)
+			rec.Input, _, err = w.r.output(text, c.Unit)
 		}
 	case Shift:
-		w.shift, err = shift(text, c.Unit)
+		w.shift, err = w.r.shiftCell(text, c.Unit, rec.Output)
 	case Size:
 		w.size, err = shift(text, c.Unit)
 	case UplinkTone:
 		w.dtmf(text)
 		var down listing.Stated
-		if rec.UplinkTone, down, err = tones(text); down.Known {
+		if rec.UplinkTone, down, err = w.r.toneCell(text); down.Known {
 			rec.DownlinkTone = down
 		}
 	case DownlinkTone:
-		rec.DownlinkTone, _, err = tones(text)
+		rec.DownlinkTone, _, err = w.r.toneCell(text)
 	case Latitude:
 		rec.Lat, err = pointer(latitude(text))
 	case Longitude:

@@ -20,6 +20,7 @@ var wordsYAML []byte
 // vocabulary is words.yaml, each list as a set.
 type vocabulary struct {
 	headings map[Role]map[string]bool
+	sides    map[string]map[string]bool // of frequencies and tones in a heading
 	cells    map[string]map[string]bool
 }
 
@@ -28,12 +29,16 @@ var words = sync.OnceValue(func() vocabulary {
 	if err := yaml.Unmarshal(wordsYAML, &file); err != nil {
 		panic(err) // embedded: read by every test
 	}
-	v := vocabulary{headings: map[Role]map[string]bool{}, cells: map[string]map[string]bool{}}
+	v := vocabulary{headings: map[Role]map[string]bool{}, sides: map[string]map[string]bool{}, cells: map[string]map[string]bool{}}
 	for name, list := range file {
 		switch x := list.(type) {
 		case map[string]any:
 			for role, words := range x {
-				v.headings[Role(role)] = set(words)
+				if name == "sides" {
+					v.sides[role] = set(words)
+				} else {
+					v.headings[Role(role)] = set(words)
+				}
 			}
 		case []any:
 			v.cells[name] = set(x)

@@ -22,9 +22,13 @@ func (s *server) BringListing(ctx context.Context, r BringListingRequestObject) 
 }
 
 func importForm(b ImportForm) app.ImportForm {
-	f := app.ImportForm{Source: b.Source, Prose: b.Prose}
+	// Who posts a form has seen the preview.
+	f := app.ImportForm{Source: b.Source, Prose: b.Prose, Confirmed: true}
+	if b.Viewpoint != nil {
+		f.Viewpoint = intake.Viewpoint(*b.Viewpoint)
+	}
 	for _, c := range b.Columns {
-		f.Columns = append(f.Columns, intake.Column{Role: intake.Role(c.Role), Unit: intake.Unit(c.Unit), Order: intake.Order(c.Order)})
+		f.Columns = append(f.Columns, intake.Column{Role: intake.Role(c.Role), Unit: intake.Unit(c.Unit), Order: intake.Order(c.Order), Side: intake.Side(or(c.Side))})
 	}
 	return f
 }

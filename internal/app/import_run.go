@@ -9,6 +9,7 @@ import (
 	"os"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"mnemos/core/intake"
 	"mnemos/internal/exchange"
@@ -53,8 +54,15 @@ func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*Impor
 		return nil, err
 	}
 	source := intake.Clean(form.Source)
+	view, err := j.settle(&form)
+	if err != nil {
+		return nil, err
+	}
 	f := &Fault{}
-	if source == "" || len(source) > 60 {
+	if view.Asked() && !form.Prose && form.Columns.Viewpoint() != "" {
+		f.add("viewpoint", "say whose TX it is. %s Or the other way round?", form.Columns.Sentence(view.Viewpoint, j.layout.Heading, j.cells()))
+	}
+	if source == "" || utf8.RuneCountInString(source) > 60 {
 		f.add("source", "name the listing, in up to 60 characters: it stands beside every record")
 	}
 	used := map[intake.Role]int{}
@@ -152,7 +160,7 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 	if err := j.rows(ctx, t, e, form); err != nil {
 		return err
 	}
-	if j.layout.Heading != nil && !form.Prose {
+	if j.layout.Heading != nil && !form.Prose && form.Confirmed {
 		if err := a.store.SaveMapping(ctx, j.layout.Heading, form.Source, string(mapping)); err != nil {
 			return err
 		}

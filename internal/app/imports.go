@@ -46,6 +46,7 @@ type job struct {
 	plan           *band.Plan
 	suggested      string
 	remembered     bool
+	view           intake.View
 	cancel         context.CancelFunc
 	mu             sync.Mutex
 	state          ImportState
@@ -66,11 +67,19 @@ type ImportPreview struct {
 	Source     string         `json:"source"`
 	Remembered bool           `json:"remembered"` // the columns are read as the last time
 	Prose      bool           `json:"prose"`      // each line is read as words
+	View       ImportView     `json:"view"`       // whose TX it is
 	Columns    []ImportColumn `json:"columns"`
 	Roles      []intake.Role  `json:"roles"`
 	Rows       []ImportRow    `json:"rows"`
 	Good       int            `json:"good"` // of the rows that were looked at
 	Bad        int            `json:"bad"`
+}
+
+// ImportView is the viewpoint of a table, with a real row that shows it.
+type ImportView struct {
+	intake.View
+	Sentence string `json:"sentence"` // as it is read
+	Other    string `json:"other"`    // as it would be read the other way round
 }
 
 // ImportColumn is a column of a file and what it is taken for.
@@ -79,6 +88,7 @@ type ImportColumn struct {
 	Role    intake.Role  `json:"role"`
 	Unit    intake.Unit  `json:"unit"`
 	Order   intake.Order `json:"order"`
+	Side    intake.Side  `json:"side"` // sent or heard, where the role follows from the viewpoint
 	Samples []string     `json:"samples"`
 }
 
@@ -117,7 +127,7 @@ func (a *App) Bring(ctx context.Context, name string, content io.Reader) (*Impor
 	if err := a.imports.add(j); err != nil {
 		return nil, err
 	}
-	return j.preview(mapping, j.suggested, mapping == nil), nil
+	return j.preview(mapping, j.view, j.suggested, mapping == nil), nil
 }
 
 // kept is how many imports are remembered: those that ended, and files that
@@ -201,6 +211,7 @@ func (j *job) look() error {
 		return errors.New("it has no rows")
 	}
 	j.layout = intake.Look(rows, info.Named, j.plan)
+	j.view = j.layout.View
 	j.suggested = strings.TrimSuffix(j.file, filepath.Ext(j.file))
 	return nil
 }
@@ -216,8 +227,10 @@ func (a *App) remember(ctx context.Context, j *job) (intake.Mapping, error) {
 			if err := json.Unmarshal([]byte(kept), &m); err != nil {
 				return nil, fmt.Errorf("read mapping: %w", err)
 			}
-			j.remembered, j.suggested = true, source
-			return m, nil
+			j.suggested = source
+			if m, j.view, j.remembered = j.layout.Again(m, j.cells(), j.plan); j.remembered {
+				return m, nil
+			}
 		case !errors.Is(err, store.ErrNotFound):
 			return nil, err
 		}
@@ -239,16 +252,33 @@ func (j *job) reader(m intake.Mapping, source string, prose bool) func(cells []s
 	}
 }
 
-func (j *job) preview(m intake.Mapping, source string, prose bool) *ImportPreview {
+// cells are the rows with data that were looked at.
+func (j *job) cells() [][]string {
+	var out [][]string
+	for _, r := range j.sample[j.layout.From:] {
+		out = append(out, r.cells)
+	}
+	return out
+}
+
+func (j *job) preview(m intake.Mapping, view intake.View, source string, prose bool) *ImportPreview {
 	p := &ImportPreview{
 		ID: j.id, File: j.file, Info: j.info, Source: source, Remembered: j.remembered, Prose: prose, Roles: intake.Roles,
 		Columns: []ImportColumn{}, Rows: []ImportRow{},
 	}
 	rows := j.sample[j.layout.From:]
+	p.View = ImportView{View: view}
+	if v := p.View.Viewpoint; v != "" && !prose {
+		other := intake.Operator
+		if v == intake.Operator {
+			other = intake.Repeater
+		}
+		p.View.Sentence, p.View.Other = m.Sentence(v, j.layout.Heading, j.cells()), m.Sentence(other, j.layout.Heading, j.cells())
+	}
 	for i := range max(len(m), len(j.layout.Mapping)) {
 		c := ImportColumn{Samples: []string{}}
 		if i < len(m) {
-			c.Role, c.Unit, c.Order = m[i].Role, m[i].Unit, m[i].Order
+			c.Role, c.Unit, c.Order, c.Side = m[i].Role, m[i].Unit, m[i].Order, m[i].Side
 		}
 		if i < len(j.layout.Heading) {
 			c.Heading = intake.Clean(j.layout.Heading[i])
@@ -286,6 +316,31 @@ type ImportForm struct {
 	Source  string
 	Prose   bool
 	Columns intake.Mapping
+	// Viewpoint is what a person said of whose TX it is; "" leaves it to the
+	// values.
+	Viewpoint intake.Viewpoint
+	// Confirmed is set where a person saw how the file is read: only then is it
+	// remembered for the next time.
+	Confirmed bool
+}
+
+// settle turns the columns to the viewpoint that a person chose, and says
+// what is settled then.
+func (j *job) settle(form *ImportForm) (intake.View, error) {
+	switch form.Viewpoint {
+	case "":
+		return j.view, nil
+	case intake.Operator, intake.Repeater:
+	default:
+		f := &Fault{}
+		f.add("viewpoint", "%q: write operator or repeater", form.Viewpoint)
+		return j.view, f
+	}
+	form.Columns = form.Columns.Under(form.Viewpoint)
+	if j.layout.View.Viewpoint == "" {
+		return j.view, nil
+	}
+	return intake.View{Viewpoint: form.Viewpoint, Settled: true, Reasons: []string{"you said so"}}, nil
 }
 
 // PreviewImport says how a file would be understood if it were read so.
@@ -294,7 +349,11 @@ func (a *App) PreviewImport(id string, form ImportForm) (*ImportPreview, error) 
 	if err != nil {
 		return nil, err
 	}
-	return j.preview(form.Columns, form.Source, form.Prose), nil
+	view, err := j.settle(&form)
+	if err != nil {
+		return nil, err
+	}
+	return j.preview(form.Columns, view, form.Source, form.Prose), nil
 }
 
 func (x *imports) find(id string) (*job, error) {

@@ -29,7 +29,7 @@ Output;Shift;Tone;Town;Latitude;Longitude
 func columns(p *app.ImportPreview) intake.Mapping {
 	var m intake.Mapping
 	for _, c := range p.Columns {
-		m = append(m, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order})
+		m = append(m, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order, Side: c.Side})
 	}
 	return m
 }
@@ -69,7 +69,7 @@ func TestBringAListing(t *testing.T) {
 	require.ErrorAs(t, err, &fault)
 	assert.Len(t, fault.Fields, 3, "every fault at once")
 
-	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club list", Columns: columns(p)})
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club list", Columns: columns(p), Confirmed: true})
 	require.NoError(t, err)
 	s := finished(t, a, p.ID)
 	assert.Equal(t, app.ImportDone, s.State, s.Error)
@@ -212,4 +212,65 @@ func TestIncomingIsEmptied(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, s.Close())
 	assert.NoDirExists(t, filepath.Join(folder, store.Incoming))
+}
+
+const handheld = `RX,TX,TX tone,RX tone,Town
+147.255,147.855,100.0,,Fern Top
+146.655,146.055,88.5,,Low Quay
+146.715,146.115,91.5,91.5,High Quay
+`
+
+// TestViewpoint: whose TX it is is proven by the values, or asked; it is turned
+// for all columns together, remembered only once it was confirmed, and asked
+// again where the values deny it.
+func TestViewpoint(t *testing.T) {
+	a := demoApp(t)
+	bring := func(text string) *app.ImportPreview {
+		p, err := a.Bring(t.Context(), "list.csv", strings.NewReader(text))
+		require.NoError(t, err)
+		return p
+	}
+	first := func(p *app.ImportPreview) string {
+		r := p.Rows[0].Record
+		return r.Output.MHz() + " " + r.Input.MHz() + " " + r.UplinkTone.Tone.String()
+	}
+	p := bring(handheld)
+	assert.True(t, p.View.Settled)
+	assert.Equal(t, `In this table "TX" and "TX tone" are what you send: 147.855 MHz with 100.0 Hz.`, p.View.Sentence)
+	assert.Equal(t, `In this table "TX" and "TX tone" are what the repeater sends: 147.855 MHz with 100.0 Hz.`, p.View.Other)
+	assert.Equal(t, "147.255 147.855 100.0", first(p))
+
+	turned, err := a.PreviewImport(p.ID, app.ImportForm{Source: "x", Columns: columns(p), Viewpoint: intake.Repeater})
+	require.NoError(t, err)
+	assert.Equal(t, intake.Input, turned.Columns[0].Role)
+	assert.Equal(t, intake.DownlinkTone, turned.Columns[2].Role, "frequencies and tones turn together")
+	back, err := a.PreviewImport(p.ID, app.ImportForm{Source: "x", Columns: columns(turned), Viewpoint: intake.Operator})
+	require.NoError(t, err)
+	assert.Equal(t, columns(p), columns(back))
+	_, err = a.PreviewImport(p.ID, app.ImportForm{Viewpoint: "mine"})
+	assert.ErrorContains(t, err, "operator or repeater")
+
+	// A table that does not tell is asked, and not imported until somebody says.
+	unclear := "Output,TX tone,RX tone\n147.255,100.0,88.5\n146.655,88.5,100.0\n"
+	p = bring(unclear)
+	assert.False(t, p.View.Settled)
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Unclear", Columns: columns(p), Confirmed: true})
+	assert.ErrorContains(t, err, "say whose TX it is")
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Unclear", Columns: columns(p), Viewpoint: intake.Repeater, Confirmed: true})
+	require.NoError(t, err)
+	assert.Equal(t, app.ImportDone, finished(t, a, p.ID).State)
+	r, err := a.Read(t.Context(), trail, "147.255", nil)
+	require.NoError(t, err)
+	require.NotEmpty(t, r.Matches)
+	assert.Equal(t, "88.5", r.Matches[0].UplinkTone.Tone.String(), "what the repeater hears")
+
+	// The answer is remembered for the next table with these headings, and asked
+	// again where the values say the opposite.
+	p = bring(unclear)
+	assert.True(t, p.Remembered && p.View.Settled)
+	assert.Equal(t, intake.Repeater, p.View.Viewpoint)
+	p = bring("Output,TX tone,RX tone\n" + strings.Repeat("147.255,100.0,\n146.655,88.5,\n", 4))
+	assert.False(t, p.Remembered)
+	assert.False(t, p.View.Settled)
+	assert.Contains(t, p.View.Reasons, "it was read the other way round the last time")
 }

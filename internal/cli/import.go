@@ -16,23 +16,24 @@ import (
 )
 
 func importCommand() *cobra.Command {
-	var data, source string
+	var data, source, viewpoint string
 	c := &cobra.Command{
 		Use:     "import [flags] FILE",
 		Short:   "Import a listing: CSV or any other delimited text, XLSX, GeoJSON, JSON, or lines in words",
 		Example: "  mnemos import --data mnemos-data --source 'Harbour list' repeaters.csv",
 		Args:    cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			return bring(cmd, data, source, args[0])
+			return bring(cmd, data, source, viewpoint, args[0])
 		},
 	}
 	c.Flags().StringVar(&data, "data", "mnemos-data", "the folder that holds the data")
 	c.Flags().StringVar(&source, "source", "", "the name of the listing; the name of the file if it is not given")
+	c.Flags().StringVar(&viewpoint, "viewpoint", "", `whose TX it is in the table: "operator" (what you send) or "repeater" (what it sends)`)
 	return c
 }
 
 // bring reads a file as it is understood without help, and says how.
-func bring(cmd *cobra.Command, data, source, path string) (err error) {
+func bring(cmd *cobra.Command, data, source, viewpoint, path string) (err error) {
 	ctx := cmd.Context()
 	if _, err := os.Stat(filepath.Join(data, "mnemos.db")); err != nil {
 		return usage{fmt.Errorf("%s holds no data yet: start mnemos serve --data %s once", data, data)}
@@ -54,13 +55,16 @@ func bring(cmd *cobra.Command, data, source, path string) (err error) {
 	if source == "" {
 		source = p.Source
 	}
-	form := app.ImportForm{Source: source, Prose: p.Prose}
+	form := app.ImportForm{Source: source, Prose: p.Prose, Viewpoint: intake.Viewpoint(viewpoint)}
 	out := cmd.OutOrStdout()
 	for i, c := range p.Columns {
-		form.Columns = append(form.Columns, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order})
+		form.Columns = append(form.Columns, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order, Side: c.Side})
 		if c.Role != intake.Ignore && !p.Prose {
 			fmt.Fprintf(out, "column %d %q: %s %s%s\n", i+1, c.Heading, c.Role, c.Unit, c.Order)
 		}
+	}
+	if v := p.View; v.Asked() && viewpoint == "" {
+		return usage{fmt.Errorf("say whose TX it is: with --viewpoint %s, %q; or else %q", v.Viewpoint, v.Sentence, v.Other)}
 	}
 	if _, err := a.RunImport(ctx, p.ID, form); err != nil {
 		return err

@@ -725,11 +725,17 @@ export interface components {
             role: string;
             unit: string;
             order: string;
+            side?: string;
         };
         ImportForm: {
             source: string;
             prose: boolean;
             columns: components["schemas"]["ImportColumn"][];
+            /**
+             * @description whose TX it is, where a person said so
+             * @enum {string}
+             */
+            viewpoint?: "" | "operator" | "repeater";
         };
         CellFault: {
             /** @description from 0; -1 for the row as a whole */
@@ -750,11 +756,21 @@ export interface components {
             source: string;
             remembered: boolean;
             prose: boolean;
+            view: {
+                /** @enum {string} */
+                viewpoint: "" | "operator" | "repeater";
+                settled: boolean;
+                reasons: string[];
+                sentence: string;
+                other: string;
+            };
             columns: {
                 heading: string;
                 role: string;
                 unit: string;
                 order: string;
+                /** @description sent or heard, where the role follows from whose TX it is */
+                side: string;
                 samples: string[];
             }[];
             roles: string[];

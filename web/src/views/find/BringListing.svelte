@@ -22,7 +22,7 @@
   <Dialog.Portal>
     <Dialog.Overlay class="fixed inset-0 z-30 bg-[color-mix(in_srgb,var(--paper)_70%,transparent)]" />
     <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-40 flex max-h-[92vh] w-[min(1180px,96vw)] -translate-x-1/2 -translate-y-1/2 flex-col overflow-y-auto border-2 border-bold bg-paper p-6 max-desk:p-4"
+      class="fixed top-1/2 left-1/2 z-40 flex max-h-[92vh] w-[min(1180px,96vw)] -translate-x-1/2 -translate-y-1/2 flex-col overflow-y-auto border-2 border-bold bg-paper p-6 *:shrink-0 max-desk:p-4"
     >
       <Dialog.Title class="text-head font-strong">Import a listing</Dialog.Title>
       {#if bring.progress}
@@ -73,7 +73,9 @@
           <button
             type="button"
             class="{button} border-accent font-medium text-accent"
-            disabled={bring.busy || bring.preview.good === 0}
+            disabled={bring.busy ||
+              bring.preview.good === 0 ||
+              (!bring.preview.prose && bring.preview.view.sentence !== '' && !bring.preview.view.settled)}
             onclick={() => void bring.run()}>Import the readable rows</button
           >
           <button

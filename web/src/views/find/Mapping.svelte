@@ -3,11 +3,12 @@
   import type { ImportPreview } from '$lib/api/client';
   import { mhz, toneText } from '$lib/format';
   import type { BringState } from './bring.svelte';
+  import Viewpoint from './Viewpoint.svelte';
 
   let { bring, preview }: { bring: BringState; preview: ImportPreview } = $props();
 
   const names: Record<string, string> = {
-    '': 'nothing that is needed',
+    '': 'ignore this column',
     output: 'output frequency',
     input: 'input frequency',
     shift: 'shift',
@@ -70,6 +71,7 @@
   Of the first {preview.good + preview.bad} rows <b class="font-strong">{preview.good}</b> can be read{#if preview.bad > 0},
     <b class="font-strong text-stop">{preview.bad}</b> cannot: they are shown with what is wrong{/if}.
 </p>
+{#if !preview.prose && preview.view.sentence}<Viewpoint {bring} view={preview.view} />{/if}
 {#if !preview.prose}
   <Wide label="Columns">
     <table class="text-left">
@@ -85,6 +87,7 @@
                 value={c.role}
                 onchange={(e) => {
                   c.role = e.currentTarget.value;
+                  c.side = ''; // said by hand, it no longer turns with the others
                   void bring.look();
                 }}
               >

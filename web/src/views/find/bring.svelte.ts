@@ -6,6 +6,8 @@ export class BringState {
   preview = $state<ImportPreview>();
   progress = $state<ImportState>();
   source = $state('');
+  /** Whose TX it is, where the person said so. */
+  viewpoint = $state<'' | 'operator' | 'repeater'>('');
   busy = $state(false);
   trouble = $state('');
   faults = $state<Record<string, string>>({});
@@ -24,6 +26,7 @@ export class BringState {
       if (!res.ok) throw new ApiError(answer);
       this.preview = answer;
       this.source = answer.source;
+      this.viewpoint = '';
     });
   }
 
@@ -32,7 +35,8 @@ export class BringState {
     return {
       source: this.source,
       prose: p?.prose ?? false,
-      columns: (p?.columns ?? []).map(({ role, unit, order }) => ({ role, unit, order })),
+      columns: (p?.columns ?? []).map(({ role, unit, order, side }) => ({ role, unit, order, side })),
+      viewpoint: this.viewpoint,
     };
   }
 
@@ -46,6 +50,12 @@ export class BringState {
       );
       this.preview = { ...next, remembered: false };
     });
+  }
+
+  /** Says whose TX it is: all columns that depend on it are turned together. */
+  async turn(to: '' | 'operator' | 'repeater'): Promise<void> {
+    this.viewpoint = to;
+    await this.look();
   }
 
   async run(): Promise<void> {

@@ -1,0 +1,57 @@
+package e2e
+
+import (
+	"os"
+	"testing"
+
+	"github.com/chromedp/chromedp/kb"
+)
+
+// reads pastes the text of a table into the import.
+func (p *person) importsText(text string) {
+	p.t.Helper()
+	p.goes("/find")
+	p.reads("[role=option]", "Quay House")
+	p.presses("i")
+	p.sees("[role=dialog] textarea")
+	p.fills("[role=dialog] textarea", text)
+	p.do(clickText("Read the text"))
+	p.sees("[role=dialog] table")
+}
+
+// TestWhoseTX imports a table that proves whose TX it is and turns it round
+// with one key, then one that does not tell and has to be answered first.
+func TestWhoseTX(t *testing.T) {
+	for _, width := range []int64{1280, 390} {
+		p := sit(t, width, 844)
+		p.importsText("RX;TX;CTCSS TX;CTCSS RX;City\n147.255;147.855;100.0;;Fern Top\n146.655;146.055;88.5;;Low Quay\n146.700;146.100;loud;;Odd Rock\n")
+		p.reads("[aria-label='Whose TX it is']", `In this table "TX" and "CTCSS TX" are what you send: 147.855 MHz with 100.0 Hz.`)
+		p.reads("[aria-label='Whose TX it is']", "RX is an output of the band plan")
+		p.accessible()
+		if f := os.Getenv("SHOT"); f != "" {
+			p.shot(f + "a.png")
+		}
+		p.presses("t", kb.ModifierAlt)
+		p.reads("[aria-label='Whose TX it is']", "are what the repeater sends: 147.855 MHz with 100.0 Hz.")
+		p.until(`document.querySelector('[role=dialog] select[aria-label="TX is"]').value === 'output'`)
+		p.until(`document.querySelector('[role=dialog] select[aria-label="CTCSS TX is"]').value === 'downlink_tone'`)
+		p.presses("t", kb.ModifierAlt)
+		p.reads("[aria-label='Whose TX it is']", "are what you send")
+		p.do(clickText("Import the readable rows"))
+		p.reads("[role=dialog]", "2 rows imported")
+	}
+	p := sit(t, 390, 844)
+	p.importsText("Output,TX tone,RX tone,City\n147.255,100.0,88.5,Fern Top\n146.655,88.5,100.0,Low Quay\n")
+	p.reads("[aria-label='Whose TX it is']", "Whose TX is it? The table does not tell.")
+	p.accessible()
+	if f := os.Getenv("SHOT"); f != "" {
+		p.shot(f + "b.png")
+	}
+	p.until(`[...document.querySelectorAll('[role=dialog] button')].find((b) => b.textContent.includes('Import the readable rows')).disabled`)
+	p.do(clickText(`In this table "TX tone" is what the repeater sends: 100.0 Hz.`))
+	p.reads("[aria-label='Whose TX it is']", "Turn it round")
+	p.do(clickText("Import the readable rows"))
+	p.reads("[role=dialog]", "2 rows imported")
+	p.do(clickText("Close"))
+	p.sees("[role=option]")
+}
