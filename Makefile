@@ -65,6 +65,7 @@ TABLES ?= 10000
 proof:
 	MNEMOS_PROOF=$(PROOF) $(GO) test -count 1 -timeout 120m -v -run 'Followed|Spoiled' ./core/keypad
 	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
+	MNEMOS_ROUNDS=50 $(GO) test -count 1 -timeout 30m -v -run TwoProcesses ./internal/cli
 
 ## screenshots: the pictures in docs/screenshots
 screenshots: $(UI) chromium

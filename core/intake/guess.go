@@ -11,18 +11,22 @@ import (
 	"mnemos/core/geo"
 )
 
-// sample is how many rows a guess looks at.
-const sample = 200
+// sample is how many rows a guess looks at, and most how many cells: a table
+// of hundreds of columns is judged by fewer rows.
+const (
+	sample = 200
+	most   = 12_000
+)
 
 // Guess says what each column probably holds, by its heading and by the
 // cells under it, and from whose viewpoint. plan decides what a plausible
 // frequency is, and how dates are written where they do not tell.
 func Guess(heading []string, rows [][]string, plan *band.Plan) (Mapping, View) {
-	rows = rows[:min(len(rows), sample)]
 	width := len(heading)
-	for _, r := range rows {
+	for _, r := range rows[:min(len(rows), sample)] {
 		width = max(width, len(r))
 	}
+	rows = rows[:min(len(rows), sample, max(20, most/max(width, 1)))]
 	g := guesser{plan: plan, columns: make([]column, width), shorts: map[string]bool{}}
 	for i := range g.columns {
 		g.columns[i] = g.see(i, heading, rows)
@@ -119,10 +123,17 @@ func (g *guesser) about(c *column) bool {
 		c.meaning.about = frequencies
 	case asTone >= 0.5 && g.figures(c.cells):
 		c.meaning.about = toneColumn
+	case c.meaning.side != NoSide && !elsewhere(c.normal):
+		c.meaning.about = frequencies // "output" over rows that cannot be read
 	default:
 		return false
 	}
 	return true
+}
+
+// elsewhere reports whether a heading means something else too, such as access.
+func elsewhere(h string) bool {
+	return slices.ContainsFunc(Roles, func(r Role) bool { _, known := headed(r, h); return known })
 }
 
 // figures reports whether some cells have figures: words such as "open" or

@@ -24,6 +24,7 @@ const (
 	ImportDone      = "done"
 	ImportFailed    = "failed"
 	ImportCancelled = "cancelled"
+	ImportDoubted   = "doubted" // it would lose most of the listing: a person has to say that it is meant
 )
 
 // ImportState says how far an import is.
@@ -41,9 +42,43 @@ type ImportState struct {
 	Source  string   `json:"source"`
 }
 
-// over reports whether the import has ended.
-func (s ImportState) over() bool {
-	return s.State == ImportDone || s.State == ImportFailed || s.State == ImportCancelled
+// Over reports whether the import has ended.
+func (s ImportState) Over() bool {
+	return s.State == ImportDone || s.State == ImportFailed || s.State == ImportCancelled || s.State == ImportDoubted
+}
+
+// lossError is returned for a file that would leave little of a listing.
+type lossError struct {
+	source    string
+	had, good int
+}
+
+func (e lossError) Error() string {
+	if e.good == 0 {
+		return fmt.Sprintf("no row could be read, and %s has %d records: nothing was changed", e.source, e.had)
+	}
+	return fmt.Sprintf("%s has %d records, and only %d rows of this file could be read: nothing was changed", e.source, e.had, e.good)
+}
+
+// fewest is below how many records a listing is too small to judge a loss by.
+const fewest = 10
+
+// losses reports a file that would leave less than half of a listing.
+func (a *App) losses(ctx context.Context, form ImportForm, good int) error {
+	old, err := a.edition(ctx, form.Source)
+	if errors.Is(err, store.ErrNotFound) {
+		if good == 0 {
+			return errors.New("no row could be read: nothing was imported")
+		}
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	if form.AcceptLosses || old.Records < fewest && good > 0 || good*2 >= old.Records && good > 0 {
+		return nil
+	}
+	return lossError{form.Source, old.Records, good}
 }
 
 // RunImport begins to read a file into an edition of a source. Nobody sees
@@ -81,7 +116,7 @@ func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*Impor
 		return nil, err
 	}
 	j.mu.Lock()
-	if j.state.State != ImportShown {
+	if j.state.State != ImportShown && j.state.State != ImportDoubted {
 		j.mu.Unlock()
 		f.add("id", "this import is %s already", j.state.State)
 		return nil, f
@@ -107,11 +142,16 @@ func (a *App) run(ctx context.Context, j *job, form ImportForm) {
 	case <-ctx.Done():
 		err = ctx.Err()
 	}
-	err = errors.Join(err, os.Remove(j.path))
+	var loss lossError
+	if doubted := errors.As(err, &loss); !doubted {
+		err = errors.Join(err, os.Remove(j.path))
+	}
 	j.update(func(s *ImportState) {
 		switch {
 		case errors.Is(err, context.Canceled):
 			s.State = ImportCancelled
+		case loss.source != "":
+			s.State, s.Error = ImportDoubted, loss.Error()
 		case err != nil:
 			s.State, s.Error = ImportFailed, err.Error()
 		default:
@@ -149,15 +189,18 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 	}
 	defer func() {
 		if err != nil {
-			err = errors.Join(err, e.Abandon(context.WithoutCancel(ctx)))
+			err = errors.Join(err, e.Abandon())
 		}
 	}()
 	t, _, err := exchange.Open(j.path)
 	if err != nil {
 		return err
 	}
-	defer func() { err = errors.Join(err, t.Close()) }()
-	if err := j.rows(ctx, t, e, form); err != nil {
+	good, err := j.rows(ctx, t, e, form)
+	if err = errors.Join(err, t.Close()); err != nil { // closed before the edition counts: what fails, fails whole
+		return err
+	}
+	if err := a.losses(ctx, form, good); err != nil {
 		return err
 	}
 	if j.layout.Heading != nil && !form.Prose && form.Confirmed {
@@ -169,10 +212,10 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 }
 
 // rows reads every row: the good ones into the edition, the others beside it.
-func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form ImportForm) error {
+func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form ImportForm) (good int, err error) {
 	read := j.reader(form.Columns, form.Source, form.Prose)
 	start, last := time.Now(), time.Time{}
-	good, bad := 0, 0
+	bad := 0
 	tell := func() {
 		last = time.Now()
 		j.update(func(s *ImportState) {
@@ -190,10 +233,10 @@ func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form
 		line, cells, err := t.Next()
 		if errors.Is(err, io.EOF) {
 			tell()
-			return nil
+			return good, nil
 		}
 		if err != nil {
-			return err
+			return good, err
 		}
 		if n < j.layout.From {
 			continue
@@ -202,7 +245,7 @@ func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form
 			tell()
 		}
 		if err := ctx.Err(); err != nil {
-			return err
+			return good, err
 		}
 		rec, faults := read(cells)
 		if len(faults) == 0 {
@@ -213,7 +256,7 @@ func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form
 			err = keep(ctx, e, line, cells, faults)
 		}
 		if err != nil {
-			return err
+			return good, err
 		}
 	}
 }
@@ -256,7 +299,7 @@ func (a *App) WatchImport(ctx context.Context, id string, f func(ImportState) er
 		j.mu.Lock()
 		s, changed := j.state, j.changed
 		j.mu.Unlock()
-		if err := f(s); err != nil || s.over() {
+		if err := f(s); err != nil || s.Over() {
 			return err
 		}
 		select {
@@ -283,7 +326,7 @@ func (a *App) DropImport(id string) error {
 	a.imports.mu.Lock()
 	delete(a.imports.jobs, id)
 	a.imports.mu.Unlock()
-	if state == ImportShown {
+	if state == ImportShown || state == ImportDoubted {
 		return os.Remove(j.path)
 	}
 	return nil

@@ -115,7 +115,10 @@ func (a *App) Bring(ctx context.Context, name string, content io.Reader) (*Impor
 	if err := j.keep(a.store.Folder(), content); err != nil {
 		return nil, err
 	}
-	if err := j.look(); err != nil {
+	if err := j.look(ctx); err != nil {
+		if ctx.Err() != nil {
+			return nil, errors.Join(err, os.Remove(j.path))
+		}
 		f := &Fault{}
 		f.add("file", "%v", err)
 		return nil, errors.Join(f, os.Remove(j.path))
@@ -154,7 +157,7 @@ func (x *imports) add(j *job) error {
 			continue
 		}
 		delete(x.jobs, old.id)
-		if state == ImportShown {
+		if state == ImportShown || state == ImportDoubted {
 			err = errors.Join(err, os.Remove(old.path))
 		}
 	}
@@ -186,7 +189,7 @@ func (j *job) keep(folder string, content io.Reader) error {
 }
 
 // look reads the beginning of the file and guesses what it holds.
-func (j *job) look() error {
+func (j *job) look(ctx context.Context) error {
 	t, info, err := exchange.Open(j.path)
 	if err != nil {
 		return err
@@ -194,6 +197,9 @@ func (j *job) look() error {
 	j.info = info
 	var rows [][]string
 	for len(j.sample) < guessed {
+		if err := ctx.Err(); err != nil {
+			return errors.Join(err, t.Close()) // nobody waits for it any more
+		}
 		line, cells, err := t.Next()
 		if errors.Is(err, io.EOF) {
 			break
@@ -322,6 +328,8 @@ type ImportForm struct {
 	// Confirmed is set where a person saw how the file is read: only then is it
 	// remembered for the next time.
 	Confirmed bool
+	// AcceptLosses takes a file although the listing loses most of its records.
+	AcceptLosses bool
 }
 
 // settle turns the columns to the viewpoint that a person chose, and says

@@ -176,8 +176,10 @@ func TestTwoImportsQueue(t *testing.T) {
 		ids = append(ids, p.ID)
 	}
 	require.NoError(t, a.DropImport(ids[2]))
-	assert.Equal(t, app.ImportDone, finished(t, a, ids[0]).State)
-	assert.Equal(t, app.ImportDone, finished(t, a, ids[1]).State)
+	for _, id := range ids[:2] {
+		s := finished(t, a, id)
+		assert.Equal(t, app.ImportDone, s.State, s.Error)
+	}
 	assert.Equal(t, app.ImportCancelled, finished(t, a, ids[2]).State)
 	sources, err := a.Sources(t.Context())
 	require.NoError(t, err)

@@ -45,6 +45,7 @@ func Main(args []string, in io.Reader, out, errOut io.Writer) int {
 		},
 		RunE: func(cmd *cobra.Command, _ []string) error { return cmd.Help() },
 	}
+	out, errOut = terminal{out}, terminal{errOut}
 	root.SetArgs(args)
 	root.SetIn(in)
 	root.SetOut(out)

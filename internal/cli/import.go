@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"path/filepath"
 	"time"
@@ -15,68 +16,144 @@ import (
 	"mnemos/internal/store"
 )
 
+type importFlags struct {
+	data, source, viewpoint string
+	acceptLosses            bool
+}
+
 func importCommand() *cobra.Command {
-	var data, source, viewpoint string
+	var f importFlags
 	c := &cobra.Command{
-		Use:     "import [flags] FILE",
-		Short:   "Import a listing: CSV or any other delimited text, XLSX, GeoJSON, JSON, or lines in words",
+		Use:   "import [flags] FILE",
+		Short: "Import a listing: CSV or any other delimited text, XLSX, GeoJSON, JSON, or lines in words",
+		Long: `Import a listing. A Mnemos that serves the data folder is handed the file; while another import has
+the folder, this one waits. Ctrl-C cancels, and then nothing is changed.`,
 		Example: "  mnemos import --data mnemos-data --source 'Harbour list' repeaters.csv",
 		Args:    cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) error {
-			return bring(cmd, data, source, viewpoint, args[0])
-		},
+		RunE:    func(cmd *cobra.Command, args []string) error { return f.run(cmd, args[0]) },
 	}
-	c.Flags().StringVar(&data, "data", "mnemos-data", "the folder that holds the data")
-	c.Flags().StringVar(&source, "source", "", "the name of the listing; the name of the file if it is not given")
-	c.Flags().StringVar(&viewpoint, "viewpoint", "", `whose TX it is in the table: "operator" (what you send) or "repeater" (what it sends)`)
+	c.Flags().StringVar(&f.data, "data", "mnemos-data", "the folder that holds the data")
+	c.Flags().StringVar(&f.source, "source", "", "the name of the listing; the name of the file if it is not given")
+	c.Flags().StringVar(&f.viewpoint, "viewpoint", "", `whose TX it is in the table: "operator" (what you send) or "repeater" (what it sends)`)
+	c.Flags().BoolVar(&f.acceptLosses, "accept-losses", false, "import although the listing loses most of its records")
 	return c
 }
 
-// bring reads a file as it is understood without help, and says how.
-func bring(cmd *cobra.Command, data, source, viewpoint, path string) (err error) {
+// importer is what takes a listing in: the application in this process, or the
+// one that serves the folder.
+type importer interface {
+	Bring(ctx context.Context, name string, content io.Reader) (*app.ImportPreview, error)
+	RunImport(ctx context.Context, id string, form app.ImportForm) (*app.ImportState, error)
+	WatchImport(ctx context.Context, id string, f func(app.ImportState) error) error
+	DropImport(id string) error
+}
+
+func (f *importFlags) run(cmd *cobra.Command, path string) (err error) {
 	ctx := cmd.Context()
-	if _, err := os.Stat(filepath.Join(data, "mnemos.db")); err != nil {
-		return usage{fmt.Errorf("%s holds no data yet: start mnemos serve --data %s once", data, data)}
+	if _, err := os.Stat(filepath.Join(f.data, "mnemos.db")); err != nil {
+		return usage{fmt.Errorf("%s holds no data yet: start mnemos serve --data %s once", f.data, f.data)}
 	}
-	s, err := store.Open(ctx, data)
-	if err != nil {
-		return err
-	}
-	defer func() { err = errors.Join(err, s.Close()) }()
 	file, err := os.Open(path)
 	if err != nil {
 		return usage{err}
 	}
-	a := app.New(s, time.Now)
-	p, err := a.Bring(ctx, filepath.Base(path), file)
-	if err := errors.Join(err, file.Close()); err != nil {
+	defer func() { err = errors.Join(err, file.Close()) }()
+	s, busy, err := f.open(ctx, cmd.ErrOrStderr())
+	if err != nil {
 		return err
 	}
-	if source == "" {
-		source = p.Source
+	if busy != nil {
+		fmt.Fprintf(cmd.ErrOrStderr(), "handing it to the Mnemos at http://%s/\n", busy.Owner.Address)
+		return f.take(cmd, remote{address: busy.Owner.Address}, path, file)
 	}
-	form := app.ImportForm{Source: source, Prose: p.Prose, Viewpoint: intake.Viewpoint(viewpoint)}
-	out := cmd.OutOrStdout()
+	defer func() { err = errors.Join(err, s.Close()) }()
+	return f.take(cmd, app.New(s, time.Now), path, file)
+}
+
+// open opens the folder, or returns who serves it. While another process has
+// it that does not serve, it waits.
+func (f *importFlags) open(ctx context.Context, out io.Writer) (*store.Store, *store.Busy, error) {
+	for waited := 0; ; waited++ {
+		s, err := store.Open(ctx, f.data)
+		var busy *store.Busy
+		if !errors.As(err, &busy) {
+			return s, nil, err
+		}
+		if busy.Owner.Address != "" {
+			return nil, busy, nil
+		}
+		if waited == 0 {
+			fmt.Fprintln(out, busy.Error())
+		}
+		select {
+		case <-ctx.Done():
+			return nil, nil, errors.New("cancelled: nothing was changed")
+		case <-time.After(200 * time.Millisecond):
+		}
+	}
+}
+
+// take reads a file as it is understood without help, and says how.
+func (f *importFlags) take(cmd *cobra.Command, a importer, path string, file io.Reader) error {
+	ctx, out := cmd.Context(), cmd.OutOrStdout()
+	p, err := a.Bring(ctx, filepath.Base(path), file)
+	if err != nil {
+		return err
+	}
+	if f.source == "" {
+		f.source = p.Source
+	}
+	form := app.ImportForm{
+		Source: f.source, Prose: p.Prose, Viewpoint: intake.Viewpoint(f.viewpoint), Confirmed: f.viewpoint != "", AcceptLosses: f.acceptLosses,
+	}
 	for i, c := range p.Columns {
 		form.Columns = append(form.Columns, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order, Side: c.Side})
 		if c.Role != intake.Ignore && !p.Prose {
 			fmt.Fprintf(out, "column %d %q: %s %s%s\n", i+1, c.Heading, c.Role, c.Unit, c.Order)
 		}
 	}
-	if v := p.View; v.Asked() && viewpoint == "" {
-		return usage{fmt.Errorf("say whose TX it is: with --viewpoint %s, %q; or else %q", v.Viewpoint, v.Sentence, v.Other)}
+	if v := p.View; v.Sentence != "" && f.viewpoint == "" {
+		if v.Asked() {
+			return usage{errors.Join(fmt.Errorf("say whose TX it is with --viewpoint %s if this is so: %s (otherwise with the other of operator and repeater: %s)", v.Viewpoint, v.Sentence, v.Other), a.DropImport(p.ID))}
+		}
+		fmt.Fprintln(out, v.Sentence)
 	}
 	if _, err := a.RunImport(ctx, p.ID, form); err != nil {
-		return err
+		return errors.Join(err, a.DropImport(p.ID))
 	}
-	var last app.ImportState
-	err = a.WatchImport(context.WithoutCancel(ctx), p.ID, func(s app.ImportState) error { last = s; return nil })
+	stop := context.AfterFunc(ctx, func() { _ = a.DropImport(p.ID) }) // over already if it cannot be cancelled
+	defer stop()
+	last, err := watch(context.WithoutCancel(ctx), a, p.ID, cmd.ErrOrStderr())
 	if err != nil {
 		return err
 	}
-	if last.State != app.ImportDone {
-		return fmt.Errorf("%s: %s", last.State, last.Error)
+	switch last.State {
+	case app.ImportDone:
+		fmt.Fprintf(out, "%s: %d rows imported, %d could not be read, %.1f s\n", f.source, last.Good, last.Bad, last.Seconds)
+		return nil
+	case app.ImportCancelled:
+		return errors.New("cancelled: nothing was changed")
+	case app.ImportDoubted:
+		return errors.Join(fmt.Errorf("%s: if that is meant, say --accept-losses", last.Error), a.DropImport(p.ID))
 	}
-	fmt.Fprintf(out, "%s: %d rows taken, %d could not be read, %.1f s\n", source, last.Good, last.Bad, last.Seconds)
-	return nil
+	return fmt.Errorf("%s: nothing was changed", last.Error)
+}
+
+// watch follows an import to its end, and says now and then how far it is.
+func watch(ctx context.Context, a importer, id string, out io.Writer) (app.ImportState, error) {
+	var last app.ImportState
+	told := time.Now()
+	err := a.WatchImport(ctx, id, func(s app.ImportState) error {
+		last = s
+		if s.State == app.ImportReading && time.Since(told) > 2*time.Second {
+			told = time.Now()
+			left := ""
+			if s.Left != nil {
+				left = fmt.Sprintf(", about %.0f s left", *s.Left)
+			}
+			fmt.Fprintf(out, "%d rows read%s\n", s.Rows, left)
+		}
+		return nil
+	})
+	return last, err
 }

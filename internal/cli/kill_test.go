@@ -79,6 +79,7 @@ func TestKilledDuringAnImport(t *testing.T) {
 			}
 		}
 		assert.Equal(t, 3000, records)
+		s.Swept()
 		db, err := sqlx.Open("sqlite", "file:"+filepath.Join(folder, "mnemos.db")+"?mode=ro")
 		require.NoError(t, err)
 		require.NoError(t, db.Get(&towns, "SELECT count(*) FROM record WHERE locality LIKE 'earlier %'"))

@@ -93,7 +93,12 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 	e := Server(app.New(s, now))
 	err = echo.StartConfig{
 		Address: f.address, HideBanner: true, HidePort: true, GracefulTimeout: 3 * time.Second,
-		ListenerAddrFunc: func(a net.Addr) { fmt.Fprintf(out, "Mnemos is ready at http://%s/ (data in %s)\n", a, f.data) },
+		ListenerAddrFunc: func(a net.Addr) {
+			if err := s.ServesAt(a.String()); err != nil { // an import then waits instead of handing its file over
+				fmt.Fprintln(out, err)
+			}
+			fmt.Fprintf(out, "Mnemos is ready at http://%s/ (data in %s)\n", a, f.data)
+		},
 		BeforeServeFunc: func(srv *http.Server) error {
 			srv.ReadHeaderTimeout, srv.IdleTimeout = 5*time.Second, 2*time.Minute
 			return nil

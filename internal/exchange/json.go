@@ -34,6 +34,9 @@ func (o *objects) learn() error {
 			break
 		}
 		o.queue = append(o.queue, x)
+		if len(x) > MaxColumns || len(o.names) > MaxColumns {
+			return tooWide(len(o.queue), max(len(x), len(o.names)))
+		}
 		var fresh []string
 		for name := range x {
 			if !seen[name] {
@@ -101,21 +104,40 @@ func text(v any) string {
 
 // openListing opens a listing of our own: an array of records.
 func openListing(file *counter, r io.Reader) (Table, Info, error) {
-	dec := json.NewDecoder(r)
+	limit := &rationed{r: r}
+	limit.more()
+	dec := json.NewDecoder(limit)
 	dec.UseNumber()
 	if _, err := dec.Token(); err != nil {
 		return nil, Info{}, fmt.Errorf("%w (%s)", ErrFormat, err)
 	}
-	o := &objects{counter: file, next: func() (map[string]any, error) { return element(dec) }}
+	o := &objects{counter: file, next: func() (map[string]any, error) { limit.more(); return element(dec) }}
 	return o, Info{Format: "listing", Named: true}, o.learn()
+}
+
+// closed reads on to the end of everything that was opened: io.EOF where it is
+// there, and an error for a file that was cut off.
+func closed(dec *json.Decoder, depth int) error {
+	for {
+		t, err := dec.Token()
+		switch {
+		case errors.Is(err, io.EOF) && depth == 0:
+			return io.EOF
+		case err != nil:
+			return fmt.Errorf("the file ends early, as if it were cut off: %w", noEOF(err))
+		}
+		switch t {
+		case json.Delim('{'), json.Delim('['):
+			depth++
+		case json.Delim('}'), json.Delim(']'):
+			depth--
+		}
+	}
 }
 
 func element(dec *json.Decoder) (map[string]any, error) {
 	if !dec.More() {
-		if _, err := dec.Token(); err != nil {
-			return nil, fmt.Errorf("the file ends early: %w", noEOF(err))
-		}
-		return nil, io.EOF
+		return nil, closed(dec, 1)
 	}
 	var x map[string]any
 	if err := dec.Decode(&x); err != nil {
@@ -135,12 +157,14 @@ func noEOF(err error) error {
 // openGeoJSON opens a FeatureCollection (RFC 7946): the properties of each
 // feature, and the position of a point.
 func openGeoJSON(file *counter, r io.Reader) (Table, Info, error) {
-	dec := json.NewDecoder(r)
+	limit := &rationed{r: r}
+	limit.more()
+	dec := json.NewDecoder(limit)
 	dec.UseNumber()
 	if err := untilFeatures(dec); err != nil {
 		return nil, Info{}, err
 	}
-	o := &objects{counter: file, next: func() (map[string]any, error) { return feature(dec) }}
+	o := &objects{counter: file, next: func() (map[string]any, error) { limit.more(); return feature(dec) }}
 	return o, Info{Format: "geojson", Named: true}, o.learn()
 }
 
@@ -170,7 +194,7 @@ func untilFeatures(dec *json.Decoder) error {
 
 func feature(dec *json.Decoder) (map[string]any, error) {
 	if !dec.More() {
-		return nil, io.EOF
+		return nil, closed(dec, 2)
 	}
 	var f struct {
 		ID         any            `json:"id"`

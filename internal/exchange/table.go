@@ -60,7 +60,7 @@ func Open(path string) (Table, Info, error) {
 	if err != nil {
 		return nil, info, errors.Join(err, f.Close())
 	}
-	return t, info, nil
+	return bounded{t}, info, nil
 }
 
 func open(f *os.File) (Table, Info, error) {

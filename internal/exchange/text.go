@@ -22,6 +22,33 @@ type textTable struct {
 	delimiter rune // 0: each line is one cell
 	line      int
 	ahead     []string // lines that were read to find the end of a quote
+	open      bool     // the last line that was read has no end
+	width     int      // of all rows so far; -1 where they differ
+	rows      int
+}
+
+// enough is after how many rows of one width a shorter last one was cut off.
+const enough = 5
+
+// whole reports a last row that was cut off: it is shorter than all others,
+// and its line has no end.
+func (t *textTable) whole(at int, cells []string) error {
+	if t.open && len(t.ahead) == 0 && t.rows >= enough && t.width > 0 && len(cells) < t.width {
+		return fmt.Errorf("the file ends in the middle of line %d, as if it were cut off", at)
+	}
+	if t.rows++; t.rows == 1 {
+		t.width = len(cells)
+	} else if t.width != len(cells) {
+		t.width = -1
+	}
+	return nil
+}
+
+// ends splits lines, and notes a last one without an end.
+func (t *textTable) ends(data []byte, atEOF bool) (int, []byte, error) {
+	n, token, err := bufio.ScanLines(data, atEOF)
+	t.open = atEOF && token != nil && n == len(data) && (n == 0 || data[n-1] != '\n')
+	return n, token, err
 }
 
 func openText(file *counter, r *bufio.Reader, encoding string) (Table, Info, error) {
@@ -30,6 +57,7 @@ func openText(file *counter, r *bufio.Reader, encoding string) (Table, Info, err
 		return nil, Info{}, err
 	}
 	t := &textTable{counter: file, lines: bufio.NewScanner(r), delimiter: sniff(string(start))}
+	t.lines.Split(t.ends)
 	t.lines.Buffer(make([]byte, 0, 1<<16), longestLine)
 	info := Info{Format: "text", Encoding: encoding}
 	if t.delimiter != 0 {
@@ -128,6 +156,14 @@ func (t *textTable) read() (string, error) {
 // Next returns the next line that is not empty. A cell in quotes may hold
 // line breaks; a quote that is never closed is taken as a character.
 func (t *textTable) Next() (int, []string, error) {
+	at, cells, err := t.next()
+	if err == nil && t.delimiter != 0 {
+		err = t.whole(at, cells)
+	}
+	return at, cells, err
+}
+
+func (t *textTable) next() (int, []string, error) {
 	for {
 		l, err := t.read()
 		if err != nil {
@@ -140,6 +176,8 @@ func (t *textTable) Next() (int, []string, error) {
 		switch {
 		case t.delimiter == 0:
 			return at, []string{l}, nil
+		case strings.Count(l, string(t.delimiter)) >= 4*MaxColumns:
+			return at, nil, tooWide(at, strings.Count(l, string(t.delimiter))+1)
 		case !strings.ContainsRune(l, '"'):
 			return at, strings.Split(l, string(t.delimiter)), nil
 		}

@@ -9,15 +9,12 @@ import (
 	"github.com/xuri/excelize/v2"
 )
 
-// largest is how much a workbook may unpack to: the largest listing is far
-// smaller, and a bomb of a few kilobytes is far larger.
-const largest = 512 << 20
-
 type workbook struct {
 	file *os.File
 	book *excelize.File
 	rows *excelize.Rows
 	line int
+	wide int // how often the rows so far were wider than a listing
 }
 
 // openWorkbook opens the first sheet that has anything in it. Values come as
@@ -25,6 +22,9 @@ type workbook struct {
 // still 147.2375. A formula comes as the value that was saved with it, or as
 // its text.
 func openWorkbook(f *os.File) (Table, Info, error) {
+	if err := unpacks(f); err != nil {
+		return nil, Info{}, err
+	}
 	book, err := excelize.OpenReader(f, excelize.Options{RawCellValue: true, UnzipSizeLimit: largest, UnzipXMLSizeLimit: 32 << 20})
 	if err != nil {
 		if strings.Contains(err.Error(), "unzip size") {
@@ -56,6 +56,9 @@ func (w *workbook) Next() (int, []string, error) {
 		cells, err := w.rows.Columns()
 		if err != nil {
 			return w.line, nil, fmt.Errorf("read row %d: %w", w.line, err)
+		}
+		if w.wide += len(cells) / MaxColumns; w.wide > 50 {
+			return w.line, nil, tooWide(w.line, len(cells)) // empty columns cost as much as full ones
 		}
 		for _, c := range cells {
 			if c != "" {

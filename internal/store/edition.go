@@ -63,12 +63,16 @@ func insertRecords(n int) string {
 // columns of its file were and how they were read.
 func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mapping string) (*Edition, error) {
 	e := &Edition{s: s, Source: source}
-	err := s.write.GetContext(ctx, &e.ID, "INSERT INTO edition (source, imported_at, active, file, heading, mapping) VALUES (?, ?, 0, ?, ?, ?) RETURNING id",
-		source, at, file, heading, mapping)
-	if err != nil {
+	if err := s.write.GetContext(ctx, &e.ID, "UPDATE edition_serial SET next = next + 1 RETURNING next - 1"); err != nil {
 		return nil, fmt.Errorf("new edition of %s: %w", source, err)
 	}
-	s.pending.Store(e.ID, true)
+	s.pending.Store(e.ID, true) // before it is there: the sweeper may be at work
+	_, err := s.write.ExecContext(ctx, "INSERT INTO edition (id, source, imported_at, active, file, heading, mapping) VALUES (?, ?, ?, 0, ?, ?, ?)",
+		e.ID, source, at, file, heading, mapping)
+	if err != nil {
+		s.pending.Delete(e.ID)
+		return nil, fmt.Errorf("new edition of %s: %w", source, err)
+	}
 	return e, nil
 }
 
@@ -140,12 +144,17 @@ func (e *Edition) flushRecords(ctx context.Context, tx *sqlx.Tx) error {
 	return err
 }
 
-// Activate makes the edition the one of its source that counts, all at once,
-// and removes the one before.
+// Activate makes the edition the one of its source that counts, all at once.
+// It is done whole or not at all, whatever becomes of ctx meanwhile; the
+// edition before is swept away later.
 func (e *Edition) Activate(ctx context.Context) error {
 	if err := e.flush(ctx); err != nil {
 		return err
 	}
+	if err := ctx.Err(); err != nil {
+		return err
+	}
+	ctx = context.WithoutCancel(ctx)
 	tx, err := e.s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("activate edition of %s: %w", e.Source, err)
@@ -162,13 +171,15 @@ func (e *Edition) Activate(ctx context.Context) error {
 		return fmt.Errorf("activate edition of %s: %w", e.Source, err)
 	}
 	e.s.pending.Delete(e.ID)
-	return e.s.sweep(ctx)
+	e.s.Sweep()
+	return nil
 }
 
-// Abandon removes the edition: nothing of it stays.
-func (e *Edition) Abandon(ctx context.Context) error {
+// Abandon gives the edition up: it never counted, and is swept away.
+func (e *Edition) Abandon() error {
 	e.s.pending.Delete(e.ID)
-	return errors.Join(e.close(), e.s.sweep(ctx))
+	e.s.Sweep()
+	return e.close()
 }
 
 func (e *Edition) close() error {
@@ -180,34 +191,6 @@ func (e *Edition) close() error {
 	return err
 }
 
-// sweep removes editions that do not count: those that newer ones replaced,
-// and what an import that was cut off left behind. It goes in batches, so
-// that nobody waits for it.
-func (s *Store) sweep(ctx context.Context) error {
-	kept := []int64{}
-	s.pending.Range(func(id, _ any) bool { kept = append(kept, id.(int64)); return true })
-	list, err := json.Marshal(kept)
-	if err != nil {
-		return fmt.Errorf("sweep editions: %w", err)
-	}
-	const gone = "(SELECT id FROM edition WHERE active = 0 AND id NOT IN (SELECT value FROM json_each(?)))"
-	for _, table := range []string{"record", "reject"} {
-		for {
-			res, err := s.write.ExecContext(ctx, "DELETE FROM "+table+" WHERE id IN (SELECT id FROM "+table+" WHERE edition_id IN "+gone+" LIMIT ?)", string(list), batch)
-			if err != nil {
-				return fmt.Errorf("sweep editions: %w", err)
-			}
-			if n, err := res.RowsAffected(); err != nil || n == 0 {
-				break
-			}
-		}
-	}
-	if _, err := s.write.ExecContext(ctx, "DELETE FROM edition WHERE id IN "+gone, string(list)); err != nil {
-		return fmt.Errorf("sweep editions: %w", err)
-	}
-	return nil
-}
-
 // Import writes an edition of records and makes it the one of its source that
 // counts.
 func (s *Store) Import(ctx context.Context, source, at string, records []listing.Record) error {
@@ -217,7 +200,7 @@ func (s *Store) Import(ctx context.Context, source, at string, records []listing
 	}
 	for _, r := range records {
 		if err := e.Add(ctx, r); err != nil {
-			return errors.Join(err, e.Abandon(ctx))
+			return errors.Join(err, e.Abandon())
 		}
 	}
 	return e.Activate(ctx)
@@ -243,5 +226,6 @@ func (s *Store) DropSource(ctx context.Context, source string) error {
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
 		return errors.Join(err, fmt.Errorf("source %s: %w", source, ErrNotFound))
 	}
-	return s.sweep(ctx)
+	s.Sweep()
+	return nil
 }

@@ -122,3 +122,12 @@ func (s *Store) search(ctx context.Context, index, where string, args []any, box
 	query += " AND edition_id IN (SELECT id FROM edition WHERE active = 1)"
 	return s.rows(ctx, query, args)
 }
+
+// Count returns how many records an edition holds.
+func (s *Store) Count(ctx context.Context, edition int64) (int, error) {
+	var n int
+	if err := s.read.GetContext(ctx, &n, "SELECT count(*) FROM record WHERE edition_id = ?", edition); err != nil {
+		return 0, fmt.Errorf("count records: %w", err)
+	}
+	return n, nil
+}

@@ -15,6 +15,7 @@ import (
 	"path/filepath"
 	"sync"
 
+	"github.com/gofrs/flock"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the driver
@@ -34,6 +35,8 @@ type Store struct {
 	write *sqlx.DB // one connection, so that writers queue instead of failing
 
 	pending sync.Map // the IDs of editions that are being written
+	lock    *flock.Flock
+	sweeper sweeper
 }
 
 const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate"
@@ -44,6 +47,19 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	if err := os.MkdirAll(folder, 0o700); err != nil {
 		return nil, fmt.Errorf("make data folder: %w", err)
 	}
+	lock, err := own(folder)
+	if err != nil {
+		return nil, err
+	}
+	s, err := openFile(ctx, folder)
+	if err != nil {
+		return nil, errors.Join(err, lock.Close())
+	}
+	s.lock = lock
+	return s, nil
+}
+
+func openFile(ctx context.Context, folder string) (*Store, error) {
 	path := filepath.Join(folder, "mnemos.db")
 	// An import touches pages all over the indexes: with room for them it does
 	// not write each one many times.
@@ -61,9 +77,11 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	}
 	read.SetMaxOpenConns(4)
 	s := &Store{folder: folder, read: read, write: write}
-	if err := errors.Join(s.sweep(ctx), os.RemoveAll(filepath.Join(folder, Incoming))); err != nil {
+	if err := os.RemoveAll(filepath.Join(folder, Incoming)); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
+	s.sweeper.start(s.sweep)
+	s.Sweep()
 	return s, nil
 }
 
@@ -75,7 +93,17 @@ const Incoming = "incoming"
 func (s *Store) Folder() string { return s.folder }
 
 // Close closes the file.
-func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close()) }
+func (s *Store) Close() error {
+	s.sweeper.stop()
+	err := errors.Join(s.read.Close(), s.write.Close())
+	if s.lock != nil {
+		if gone := os.Remove(filepath.Join(s.folder, ownerFile)); !errors.Is(gone, os.ErrNotExist) {
+			err = errors.Join(err, gone)
+		}
+		err = errors.Join(err, s.lock.Close())
+	}
+	return err
+}
 
 func migrate(ctx context.Context, db *sqlx.DB, path string) error {
 	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, sub())

@@ -736,6 +736,10 @@ export interface components {
              * @enum {string}
              */
             viewpoint?: "" | "operator" | "repeater";
+            /** @description a person saw how the file is read, so that it can be remembered; true where it is left out */
+            confirmed?: boolean;
+            /** @description import although the listing loses most of its records */
+            accept_losses?: boolean;
         };
         CellFault: {
             /** @description from 0; -1 for the row as a whole */
@@ -785,7 +789,7 @@ export interface components {
         };
         ImportState: {
             /** @enum {string} */
-            state: "shown" | "waiting" | "reading" | "done" | "failed" | "cancelled";
+            state: "shown" | "waiting" | "reading" | "done" | "failed" | "cancelled" | "doubted";
             rows: number;
             good: number;
             bad: number;

@@ -58,7 +58,15 @@
       {#if bring.trouble}<p role="alert" class="pt-2 text-stop">{bring.trouble}</p>{/if}
       <div class="mt-4 flex flex-wrap gap-3">
         {#if bring.progress}
-          {#if ['done', 'failed', 'cancelled'].includes(bring.progress.state)}
+          {#if bring.progress.state === 'doubted'}
+            <button
+              type="button"
+              class="{button} border-conflict text-conflict"
+              disabled={bring.busy}
+              onclick={() => void bring.run(true)}>Import it all the same</button
+            >
+          {/if}
+          {#if bring.over}
             <button
               type="button"
               class="{button} border-rule2"

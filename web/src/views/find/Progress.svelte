@@ -10,8 +10,9 @@
       waiting: 'Another listing is being read; this one is next.',
       reading: `Reading into ${s.source}`,
       done: `${s.source} is imported.`,
-      failed: `It failed: ${s.error}. Nothing was imported.`,
-      cancelled: 'Cancelled. Nothing was imported.',
+      failed: `It failed: ${s.error}. Nothing was changed.`,
+      cancelled: 'Cancelled. Nothing was changed.',
+      doubted: `Is this the right file? ${s.error}.`,
     }[s.state],
   );
 </script>
@@ -29,10 +30,11 @@
     <div class="h-full bg-ink" style:width="{share * 100}%"></div>
   </div>
   <p>
-    <b class="font-figs font-strong">{number(s.good)}</b> rows imported{#if s.bad > 0}, <b class="font-figs font-strong"
-        >{number(s.bad)}</b
-      > could not be read and are kept to be corrected{/if}{#if s.seconds_left !== null && s.state === 'reading'}; about {number(
-        s.seconds_left + 0.5,
-      )} s left{/if}.
+    <b class="font-figs font-strong">{number(s.good)}</b> rows {s.state === 'done'
+      ? 'imported'
+      : 'read'}{#if s.bad > 0}, <b class="font-figs font-strong">{number(s.bad)}</b> could not be read{s.state ===
+      'done'
+        ? ' and are kept to be corrected'
+        : ''}{/if}{#if s.seconds_left !== null && s.state === 'reading'}; about {number(s.seconds_left + 0.5)} s left{/if}.
   </p>
 </div>

@@ -30,6 +30,11 @@ export class BringState {
     });
   }
 
+  /** Whether the import has ended, one way or another. */
+  get over(): boolean {
+    return ['done', 'failed', 'cancelled', 'doubted'].includes(this.progress?.state ?? '');
+  }
+
   get #form() {
     const p = this.preview;
     return {
@@ -58,17 +63,20 @@ export class BringState {
     await this.look();
   }
 
-  async run(): Promise<void> {
+  async run(acceptLosses = false): Promise<void> {
     const p = this.preview;
     if (!p) return;
     await this.#try(async () => {
       this.progress = must(
-        await api.POST('/api/imports/{import}/run', { params: { path: { import: p.id } }, body: this.#form }),
+        await api.POST('/api/imports/{import}/run', {
+          params: { path: { import: p.id } },
+          body: { ...this.#form, accept_losses: acceptLosses },
+        }),
       );
       this.#events = new EventSource(`/api/imports/${p.id}/events`);
       this.#events.onmessage = (e: MessageEvent<string>) => {
         this.progress = JSON.parse(e.data) as ImportState;
-        if (['done', 'failed', 'cancelled'].includes(this.progress.state)) {
+        if (this.over) {
           this.#events?.close();
           void this.client.invalidateQueries();
         }

@@ -1,0 +1,79 @@
+package store
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"github.com/gofrs/flock"
+)
+
+// Owner is the process that has a data folder: one at a time, because each
+// takes for abandoned what it does not know of.
+type Owner struct {
+	Process int    `json:"process"`
+	Address string `json:"address,omitempty"` // where it serves, if it does
+}
+
+// Busy is returned where another process has the folder.
+type Busy struct {
+	Folder string
+	Owner  Owner // zero where it did not say
+}
+
+func (b *Busy) Error() string {
+	switch {
+	case b.Owner.Address != "":
+		return fmt.Sprintf("%s is in use by Mnemos at http://%s/ (process %d): use that one, or stop it first", b.Folder, b.Owner.Address, b.Owner.Process)
+	case b.Owner.Process != 0:
+		return fmt.Sprintf("%s is in use by another Mnemos (process %d): wait until it is done", b.Folder, b.Owner.Process)
+	}
+	return b.Folder + " is in use by another Mnemos: wait until it is done"
+}
+
+const (
+	lockFile  = "mnemos.lock"
+	ownerFile = "owner.json"
+)
+
+// own takes the folder, or says who has it. The lock goes with the process,
+// however that ends.
+func own(folder string) (*flock.Flock, error) {
+	lock := flock.New(filepath.Join(folder, lockFile))
+	ok, err := lock.TryLock()
+	if err != nil {
+		return nil, fmt.Errorf("lock %s: %w", folder, err)
+	}
+	if !ok {
+		return nil, errors.Join(&Busy{Folder: folder, Owner: ownerOf(folder)}, lock.Close())
+	}
+	return lock, say(folder, Owner{Process: os.Getpid()})
+}
+
+func ownerOf(folder string) Owner {
+	var o Owner
+	b, err := os.ReadFile(filepath.Join(folder, ownerFile))
+	if err != nil || json.Unmarshal(b, &o) != nil {
+		return Owner{} // it has not said yet
+	}
+	return o
+}
+
+func say(folder string, o Owner) error {
+	b, err := json.Marshal(o)
+	if err != nil {
+		return err
+	}
+	part := filepath.Join(folder, ownerFile+".part")
+	if err := os.WriteFile(part, b, 0o600); err != nil {
+		return fmt.Errorf("say who has %s: %w", folder, err)
+	}
+	return os.Rename(part, filepath.Join(folder, ownerFile))
+}
+
+// ServesAt lets others know where the owner of the folder serves.
+func (s *Store) ServesAt(address string) error {
+	return say(s.folder, Owner{Process: os.Getpid(), Address: address})
+}
