@@ -40,7 +40,23 @@ func TestWhoseTX(t *testing.T) {
 		p.do(clickText("Import the readable rows"))
 		p.reads("[role=dialog]", "2 rows imported")
 	}
-	p := sit(t, 390, 844)
+	// What has no place is found by a word, by its listing, and by asking for it.
+	p := sit(t, 1280, 844)
+	p.importsText("Output,Shift,Tone,City,Notes\n147.255,+,100.0,Fern Top,summer season only\n444.500,+,88.5,Low Quay,\n")
+	p.do(clickText("Import the readable rows"))
+	p.reads("[role=dialog]", "2 rows imported")
+	p.do(clickText("Close"))
+	for text, finds := range map[string]string{"season": "Fern Top", "444": "Low Quay", "147.25": "Fern Top", "pasted quay": "Low Quay"} {
+		p.fills("input[aria-label=Search]", text)
+		p.reads("[role=option]", finds)
+	}
+	p.fills("input[aria-label=Search]", "")
+	p.reads("[role=status]", "2 without a place")
+	p.do(clickText("2 without a place"))
+	p.until("document.querySelectorAll('[role=option]').length === 2")
+	p.accessible()
+
+	p = sit(t, 390, 844)
 	p.importsText("Output,TX tone,RX tone,City\n147.255,100.0,88.5,Fern Top\n146.655,88.5,100.0,Low Quay\n")
 	p.reads("[aria-label='Whose TX it is']", "Whose TX is it? The table does not tell.")
 	p.accessible()

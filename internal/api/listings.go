@@ -145,8 +145,8 @@ func (s *server) MendReject(ctx context.Context, r MendRejectRequestObject) (Men
 }
 
 // findForm takes over what both searches share.
-func findForm[T ~string](text, band *string, only *[]T) app.FindForm {
-	f := app.FindForm{}
+func findForm[T ~string](text, band, source *string, only *[]T) app.FindForm {
+	f := app.FindForm{Source: or(source)}
 	if text != nil {
 		f.Text = *text
 	}
@@ -158,6 +158,7 @@ func findForm[T ~string](text, band *string, only *[]T) app.FindForm {
 	}
 	f.All, f.Tone, f.OnAir = slices.Contains(*only, "digital"), slices.Contains(*only, "tone"), slices.Contains(*only, "on-air")
 	f.Open, f.Fresh, f.New = slices.Contains(*only, "open"), slices.Contains(*only, "fresh"), slices.Contains(*only, "new")
+	f.Nowhere = slices.Contains(*only, "no-place")
 	return f
 }
 
@@ -169,7 +170,7 @@ func box(b []float64) *geo.Box {
 }
 
 func (s *server) Find(ctx context.Context, r FindRequestObject) (FindResponseObject, error) {
-	f := findForm(r.Params.Text, r.Params.Band, r.Params.Only)
+	f := findForm(r.Params.Text, r.Params.Band, r.Params.Source, r.Params.Only)
 	if r.Params.Box != nil {
 		f.Seen = box(*r.Params.Box)
 	}
@@ -193,7 +194,7 @@ func (s *server) Find(ctx context.Context, r FindRequestObject) (FindResponseObj
 }
 
 func (s *server) FindSpots(ctx context.Context, r FindSpotsRequestObject) (FindSpotsResponseObject, error) {
-	f := findForm(r.Params.Text, r.Params.Band, r.Params.Only)
+	f := findForm(r.Params.Text, r.Params.Band, r.Params.Source, r.Params.Only)
 	f.Seen = box(r.Params.Box)
 	if r.Params.Opens != nil {
 		f.Opens = string(*r.Params.Opens)

@@ -178,6 +178,7 @@ const (
 	FindParamsOnlyDigital FindParamsOnly = "digital"
 	FindParamsOnlyFresh   FindParamsOnly = "fresh"
 	FindParamsOnlyNew     FindParamsOnly = "new"
+	FindParamsOnlyNoPlace FindParamsOnly = "no-place"
 	FindParamsOnlyOnAir   FindParamsOnly = "on-air"
 	FindParamsOnlyOpen    FindParamsOnly = "open"
 	FindParamsOnlyTone    FindParamsOnly = "tone"
@@ -191,6 +192,8 @@ func (e FindParamsOnly) Valid() bool {
 	case FindParamsOnlyFresh:
 		return true
 	case FindParamsOnlyNew:
+		return true
+	case FindParamsOnlyNoPlace:
 		return true
 	case FindParamsOnlyOnAir:
 		return true
@@ -256,6 +259,7 @@ const (
 	FindSpotsParamsOnlyDigital FindSpotsParamsOnly = "digital"
 	FindSpotsParamsOnlyFresh   FindSpotsParamsOnly = "fresh"
 	FindSpotsParamsOnlyNew     FindSpotsParamsOnly = "new"
+	FindSpotsParamsOnlyNoPlace FindSpotsParamsOnly = "no-place"
 	FindSpotsParamsOnlyOnAir   FindSpotsParamsOnly = "on-air"
 	FindSpotsParamsOnlyOpen    FindSpotsParamsOnly = "open"
 	FindSpotsParamsOnlyTone    FindSpotsParamsOnly = "tone"
@@ -269,6 +273,8 @@ func (e FindSpotsParamsOnly) Valid() bool {
 	case FindSpotsParamsOnlyFresh:
 		return true
 	case FindSpotsParamsOnlyNew:
+		return true
+	case FindSpotsParamsOnlyNoPlace:
 		return true
 	case FindSpotsParamsOnlyOnAir:
 		return true
@@ -717,6 +723,9 @@ type FindOnly = []string
 // FindOpens defines model for FindOpens.
 type FindOpens string
 
+// FindSource defines model for FindSource.
+type FindSource = string
+
 // FindText defines model for FindText.
 type FindText = string
 
@@ -737,7 +746,7 @@ type Source = string
 
 // FindParams defines parameters for Find.
 type FindParams struct {
-	// Text name, callsign, frequency or locator
+	// Text words in any field, the first figures of an output, or a locator
 	Text *FindText `form:"text,omitempty" json:"text,omitempty"`
 	Band *FindBand `form:"band,omitempty" json:"band,omitempty"`
 
@@ -746,6 +755,9 @@ type FindParams struct {
 
 	// Opens what opens the repeater
 	Opens *FindParamsOpens `form:"opens,omitempty" json:"opens,omitempty"`
+
+	// Source the name of a listing
+	Source *FindSource `form:"source,omitempty" json:"source,omitempty"`
 
 	// Box south, west, north, east in degrees: only what the map shows
 	Box *[]float64 `form:"box,omitempty" json:"box,omitempty"`
@@ -782,7 +794,7 @@ type DecideJSONBody struct {
 
 // FindSpotsParams defines parameters for FindSpots.
 type FindSpotsParams struct {
-	// Text name, callsign, frequency or locator
+	// Text words in any field, the first figures of an output, or a locator
 	Text *FindText `form:"text,omitempty" json:"text,omitempty"`
 	Band *FindBand `form:"band,omitempty" json:"band,omitempty"`
 
@@ -791,6 +803,9 @@ type FindSpotsParams struct {
 
 	// Opens what opens the repeater
 	Opens *FindSpotsParamsOpens `form:"opens,omitempty" json:"opens,omitempty"`
+
+	// Source the name of a listing
+	Source *FindSource `form:"source,omitempty" json:"source,omitempty"`
 
 	// Box south, west, north, east in degrees
 	Box []float64 `form:"box" json:"box"`
@@ -1047,6 +1062,13 @@ func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter opens: %s", err))
 	}
 
+	// ------------- Optional query parameter "source" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
 	// ------------- Optional query parameter "box" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", false, false, "box", ctx.QueryParams(), &params.Box, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
@@ -1130,6 +1152,13 @@ func (w *ServerInterfaceWrapper) FindSpots(ctx *echo.Context) error {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "opens", ctx.QueryParams(), &params.Opens, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter opens: %s", err))
+	}
+
+	// ------------- Optional query parameter "source" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
 	}
 
 	// ------------- Required query parameter "box" -------------
@@ -4963,141 +4992,143 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5H1pb+Q22uBfIbQLZF6s2naOmRfjfOr0Memd7iRw59jFpGGwpKdKjCVSQ1IuVxr93xe8JEpFqqiynAmw",
-	"XxJ3SeLx8LkvfswK1rSMApUiu/6YtZjjBiRw/a/XhJbfYFqqvwnNrrN/d8APWZ5R3EB2nW3UszwTRQUN",
-	"Vi/JQ6t+F5ITuss+fcr1EN/T+qCeliAKTlpJmBprX2GJKOac7QWSFSABmBfV16gkOyJxjfakBCoQkUgy",
-	"xKEFrNaFpPru9TtUYEqZRJ2ALM/goa1ZCdn1FtcC8uBqmVqGv1oiodH7BNo12fW/MjtzlmeSUTUso88w",
-	"4eqPFmiWZ1sOolIjwj77kE+32/+AOccH9W8hD7X6Yct4kzlotEBFBBxqGgMMt98sshc9iL8Zt4cCc070",
-	"d3YPhYJLnm06LmSWZ6VstoG128X9CA/yeG1q0hwVuK4F2dEcbTn8uwNaHBDjqGYFliy2UKkGnEeRN03L",
-	"uOxxrMWyGr4n5mGeqSkJhzK7lryD+RHfMlxGxqvVo7nR1FFhqWam8m9fZT2gCJWwA67Hv8ElYW9eRqbg",
-	"6unCFb+vWQwCQj1KGM1f4HvW8QJiA5qHSxb4ybwMQn7DSgIafc2xvVaYfa3YCJVA9R5w29akwAp3Ln8T",
-	"CoE+ekP/Tw7b7Dr7H5cD47k0T8WlN2Q/57BA84toGRX+Cn7gcE9gv/Ii3Kh6HWNq+LECtCU1IKyZExGo",
-	"oyVwIRkrsx6f30ssYeVFmTEDS/qW7dEWc7MctYa3UCpcWGt6O1wEGBrhPxNIYapQUJEVHJCQSjp8yrMf",
-	"ONvUMIclrXnjfy1blBs3sKpfFDMlAu05M4xZU+yquDqMGIFKy5nCEjX7e5CS0J1YbfJ+wMjcYnjuyFpP",
-	"/rwsQXPGlrMWuLSkXPfYkoIEeSbuSNuagXoZOh6RlCe3oHC5ASrfvFRD7qtDmDMOPOBfalTz5iC/2OY3",
-	"KGRQ9ipsHC1xyiin30xms1BxIw3bPpo9zx6e7dgzN1rbXhhAe78/I72U09z4OmsoNExcqtVwiutL3LZ6",
-	"CS+gro8BekeMGubEvFFGjBRW+sl2K0AOQn/PeBnWUKyAnwe0ns2+HIK1WuNr3NXyeKEFq7uGHusQW84a",
-	"dPU1evY52jJudBy2V9wCo33FagiI2jxrQAi8g8CK84yrj0IP0vZoF2rHyZ2m4mYMbrvClELgdJQivCel",
-	"OtfhiJT+qqWuUnGDh2EEcmAHLdsbenRjVWSnJHijKaCODMehAHIPt9XvYWx3zzWOXH/MaFfXeKOAaOT/",
-	"MSA5pqIh8jQ6CtK0NTwoIqnIVmt8bU3U/6maLLRag7J2sZGl+KRq15L4QRihhznHAwb5ybIJvQ8S4TtZ",
-	"okaG0SF6BzBeznSuydHmHj46XDrBswqD2RcOw1M4V8E4XNoP9W5e3SuLzeidx/QRRPRioKg5YeGW9SnP",
-	"toSWTpb2nH3u29fmg5CIqJmwqmTSSG+ZEKFhGiyLasE479T7oYHi/AAb1jKGasn29LTQNjuvOOt2VXDw",
-	"rtXKSF1/v82u/5Uw3Id8gtpTVHaz6bFzs84QibXdpiaiMppE2gIc7KawqBgnvzN6e9fMUB7tmo2h1T2R",
-	"FaEeODaM1YDpEVV64/ZfHW/lGCJKrOzFjIYESu7DSTVJawMa7aEOk1CD+Z3PivGOAyh1pSTbLXCheTAC",
-	"R5shVtzWmKYuZHRmpz+YgNNsI+93749n12F3lKTiVYzL2yjVCGtUH7Nq4ZTPiF54D7wkhTy1xZ/ta9Nd",
-	"WpPdcnRvlQPDG+aYgMCY6hp5PGY3MJmea+W9+23YTIJm2jPps5TT1+r8IprfDIpGtbgIekSVsOP9eCs6",
-	"c0dGPCzYzpY8wBxpF4xuB0no6PIe+AHV5A60F7JlQhDFLkL0WOONkYnHSlNZBnyHyvw3IyMi0R4L1ACm",
-	"MkdG6UaSoc9ztK+Ag3Gfqlf2jN9BiVgnv0ZQC0BXWYBRtprfpkq2H9Tb37chWuUgLNYkCvoY9U6tNA2r",
-	"3Ae6BZNbfD93CkuZNTi6iMEh4B44kYeRRixZqyn4QVM9FHeaEcvwiYveYXeshBMZmdbazBEsjFhBWopR",
-	"EOI0NboXZwzBWQNaw8uDTt7Tt9nTAO18cEqqTTkSO6m0QnF34Qh4gcqqDsPQ/sONcWseg29FxL8nghjv",
-	"Topz2YfggMB2jNAZvGYdLcM6d9D/EQ9XVEB2lbxtvJcHTuD8/EEGzziElCkt0g1ep6l3P+jXw/oUFIyX",
-	"Imba2vBQulmgoHbjoiwBYBhlzyqUE2hMj0mvegCRB0l/HH+ZFma5PaZheykiTx/4edJutOsjnIlxPtyV",
-	"WlgFj3gDWL13W8IuSffeWHqbxQOnEt1osGhTkdFtTQo5J3njMvse192s0L6DQ5i3z3DmGIft2hJLKE9z",
-	"2J7rqdl7F5T7fDHDdezVbjZF3hWMcyjkrDMXy4gaFAO2FnNB9aWFgGsQIwp74AhKon5BAh8EEqwBRTg7",
-	"rZwMrNLnLcCt1zx83On6pnndLrwfOFc7t4tOgWVJhMS0gFQjdNuECcranOGHiz3rHHBRhdmYeujMx2PE",
-	"1468mF21zLOujZQY/xgbY2ni9pg9TCeMqU2hkIJTRzRnGlyY/nmO2ZwH1eG4BjaZZ1ap0ZseAghbIwM0",
-	"yEf79unQ53QhrPtWCQwIaCzO3l8k8ksi2hofTgHcTvrSvq2Ql+NmlqGePXKME0tiJzzl6zW8VL89bDCF",
-	"gO/gsBB8EyPFd52zbpOCgHrOYZk9YIchcudPcAecoCI4JDlLSbAfP7eydiIM7K9jFn4HB/Tu1Xc/5WiP",
-	"iUR/Q38RUDBaiv/SKSKEAvoSsa3J86lAr6yHcoMf3gLdqTX99SoPebge3ph3P7+6ujohA/EJunk5oOVE",
-	"XwZowwxqS3YdBxH1vs1RgTLERcRo1DHaR0Sw3Ahe7EpNloLpUZ+Zk9DHy8UHkeJlOy2Dc53rlCKcDdjt",
-	"+w7W+cS9ZlOznAjXx2iXe4JQKoMRFy972ku0IO2HXvbSiz7qOT5+xkvgy6KXgpThBx0lCVCz0Uz9cm7n",
-	"D2HEOH1nSuMFtPJ2CI+Mid3ABuFaVqzbVZqoayIULqKaCRCoYUIqcidSIGfYhDQ4E4NNl/sjYAe1Wbol",
-	"vDHa7FTJNFodEniPKrbXq9ZpPEStEZc5Esx4x4hEBaZoA4hDA0pVgvJrpJQ460MzWT81bCVinQzrppyJ",
-	"mL4TtyjuCexbRqgM5QcyAejH/2Mmd948b1ekRIJp13qfIaDO1BqkfT7hhzzVJjFbGA4pjkVeCtbUB1GG",
-	"1cPQwU8COoDLGHs8h6pw09awVLpbUhyfhAAqlVSrAPNycKsCUpOjLatrthfG9To+tCw/l6gdMPIgeduF",
-	"DptMkQA6NykEhB1jkUMjYWuP0C0LqH9Qk4bIyDkBLVj0eJ2XLGiUAKSIDjOCN0/uLcgNEwxJxul2YAaR",
-	"52wxgp2IERZQ1wtH3OKuXmBIDYk8ofA4oRDNJFFmV7pbb2qvnQwh67lzC4F+wn5/SdHBeT4bENayirEV",
-	"wILRpdwDqHRBoKD2V8cwaSQGHsvPh8GGWYcdecvMLQCOYRuymTX/sMSf+znFPZEMEkSDe2D6jlT6MKdm",
-	"ObmWFgm2zVjmnGXhTFJ0E4XW5iAh4u4AziOu8Tg7dcQffnLbAr81RlTQc2Ptq7lnt0pDSfJEzZCKcEDq",
-	"A1sV2yuFWxl6Vib10qk06UdbTAyWFZgqCtZ/l6zbjL2aHukwievbKHynGopeUgh73BmNRxyAdQzaCbDc",
-	"SfYgScbH93ZRZ2DjPyFgjhJawkPEt5ZkHVqb0IwT4pf/hEOLy/dOok5Ez+LELH2+C1lkPOHJZqQcc2Jd",
-	"XJGSmz1SF6abg+JuYWiMlKWxjNO/uYPDktSm95qwgrGvGvA9LJu8ZsVdyA76pToYL0zNJGo6IRFlErl8",
-	"wlwpttC0Olp7nJewTr4cZXKxogS4vFW2Vlw6R7eqzCQOiDIkJLRifos8IThlD0rzRlu4lK4UqCXMxVp2",
-	"mEQ8/yULzuCclulRGMv3g7wlYo8kR1Ts2Hq1dm3L8wbMefY47ADtoOfowZ6Whx2O5np6dcg2pGBYHA4t",
-	"6vx0sjnxydqFuN5RyckM6XLtsqAMWTcUkgxJfhh8q4jReSR/uvQ2m8HnSuBC2W4GIr288HRH5xh2AEiQ",
-	"vb4MO0v2DoVSk5IYFtMCKTzIW4cLp7PCJ5JsZERFKNrPGImrjUks+Ibtg1wI30N5a2zsPielxBKeSdJA",
-	"CGUkrutDiF3pZNOIj8eEsWIpmKyNsaB74GRLoEzQBftsV+8rb2o7T4jaOxoE/9QONfWiDq/dyXgg7PVQ",
-	"AyIfQewk9qgT0PmtKzk6C5MDSYxQC9AOqkikOVIpYkNwaXqLUl/DWgsrRpnJ1lPvahRsQXJH7+g4QdzP",
-	"e3cKhxvjACah+cSH0WjFHts486P2NnXP/d6ncOg9u2n6DeTeQcRiE7puWSxKaqliD1x5TnD7UM5lEyYV",
-	"hrm8CTucXUm8Nu8dbt+3LBROnNNFRMvkOSk79ch56Gew0eDvs2uIifajNFSZmRnyQQcapfcsVoPM9vvh",
-	"EthHD+azGMg7l/GYlhO2NO3LtQ8IDmZC20ALSKyZWJCNNKpYSMsHCpUnPEUGUMn2tCb0Lr0kj9C2Sy9J",
-	"i1IIK3BtE5YD2fqYyrC8YJ0cpo9nYR6rrn1OkkB7IivEKCADBiRawHeIbfVvXtuLRWp2PONOPVsC4mAy",
-	"SY+7Huh8aHjnMp5vesTzSUVuFx7nMIfhgdblFvkUE0LN72Cv3SDRBOeCtYGuLMqIePPSpWrYGnZlYejX",
-	"Awh5wE0djLbaTwlF//f5u7c5IlRIwKUaGkdG+xTYh8usPvbWt75eIJ0laHJxw8qErOZN23kpr/P59SCJ",
-	"xZTft+fVUf7gcqYnJskisRaVTyFkiQZwTZOdMLUvDDV5hTrBcGRklnocj5szhB7rwZyoUx7fW8nxdaaD",
-	"IWx+D7b1yAK3mtiMm2O6KkfBJ0SjOW2vNM0glEkRMGhix0rQVB4VvfEaikxjzhKTcOGUduuvhayL+2VI",
-	"LLtYomy0vMf8cNLNr54OKax2qiCRT4KwwbQfETab5pW3xVqMX2hyUknyVZ6xlLlCZIucGbhI/8FpcbFZ",
-	"Pcny3ZODNCyS0BVPk59Xs05E6zpxSkU6eT7LVKY863tfLFSmztKgGtPQzPU38BQy3wjzKnAsUHKH4AFF",
-	"6wTLstltFzcuDSFRqtvvDNdy5Dc055ra+RFGEBUYJ0qi1EYiD5MrVKxUsdH+AW5DVp+bJ4Hrv3da7RlM",
-	"/8YF/o5MQj6qu2yAdjoVX7IGS1KM8g5cUxK5JxElcWsTIo8Nr3LZ2VCXHn+klXBcuEq1UDCnxTElxOZI",
-	"ny6JNS/m/mT90MHARx30zWwJFzGtDIsUVcWMYF8PzbzHMjSzbncT1nX3wd8bUp7WgWea6MxlujgSUJiR",
-	"W4QbajqozdY3OzlBBDoucvGD7QyWzEZMOOXTtI9ZmgvTNCukWxbomqH9HXNK9I6zrg37HgmVMRSOyNxo",
-	"UbuW5yeiZBEZ5IU0Do8aISiqzPbzvsi8MmlUbsEzrtyjciR4sH7n0lS54fqHcbl2JCw4DJmmp5uJcne0",
-	"MZX804dj9jwg1/kc+k0wGbTn0o/mty4ud9r3FS9x2Kc0fpkhfaNt6pUkCL0BLOdD9UeHPccl/o9CqiDu",
-	"hND5BnAZ9SRN8kSPDdqFzbr0eLFVBHt1LLf11dMaJMQqflZsMkXoxHWQngrwZ29YxYqia0nE78r6csTj",
-	"BpX2wARiW6T7Q+BaV4kJhCVitICvEeCiQkQgbMrHbDWJob3VXD7zaBBB7Eiqcu+P6QdNylIuIplufvpw",
-	"LAAWC/MxTnaEPqK07FQDyDM9W6e59tLUFE+FPN30yxlLSUj/S7CweNpEcnDCGa/c3lpFQ7umIfPF6+bE",
-	"XGuuHldGidgjj57ZoMUUj+Yca4k7+wLCqE/VPUcUwc5mpUz8Ru3SqmMsbtk20mlCVozHXC7HPU2m7uq6",
-	"tgJizHPeffu7zzZOZ0+ShoTqXM046VagLiWfzferNZAluV+aElkAl5jQcdehLXnQmNGJTvex186R+oDu",
-	"MR8yYwhvkH0Q7sypvTLpu491CpjGT+ywQ4H9sIV8DIjFsXJLKvbY8h4R+hNIYWIbLIiIBJd5M9eOIaC9",
-	"ApVkG8iYagjtomUEqdkGbpC4/0r7HSmRjMeqrATwezIfb4/p4KSI1rXEKSFxa77e7Saa3eaCsp9zekIM",
-	"DMmLyhpMcXzM4scI4h4K5IZBDq1+esiHddzebRdqrLyQScQbM/25S88M5p1slxWvUQsd6aSmLLmULNg4",
-	"2guFaSAnCV9ztOcJX7LZhISva62bWGPQ6tOPyE0bcVjQ1iVO7rA7bunyqDXG/UedSCBqc0+MGSTgDQkZ",
-	"X1736xPOAsuvvHbN/f5zH7jhic/o1ObspznmTSedBEalrPOdwlObPZzfn3utJPRgu2zzr0HxtqBY4K6j",
-	"gPnmsJweUqWcEwWuhasTLP25+ktIYS2GO5zHWdh+DVN6W+PdIz2ccUdS1Eg+t2TDZp+ncaTeuxPKcn46",
-	"i3VR3sfESvSsTn0uZsf5jG/NNjedthgvwukUD7rVwBLP7cp6mVqZRzhuQaGt+devPHGPzBnNeK5/5kwn",
-	"u76BZrAUshPxzm47EhnSPFpQRGKGCpa4B2yI015NRuG2ZTUpyPmfJiSrWxB4/fxmG3UO8BzPM7JD3IYH",
-	"bX68mwG6KfFwh5hn8W33ddQvvw52p9l9q2HwFE3Tbdc/CnkeizJBFlXZqNQ0PhvvPOaqa9LTiuIdHV2i",
-	"z4nOQNZtY/NwbKmLW2NwWy2modq6PfCo7tm1bfTpUXGWHcj7KrgMryPm4xu/zvVwTcwjevPyvByi95Jx",
-	"WB6Hc1nREVtgQX/qx8X0TjSy/omW8XT1SbXkuRs4ovK59ehsp1n2Gkt8S7nbKXZ/08ma0JRTiivM0a6u",
-	"i1Rp78EeR/omao4YC0OpZ+GC/iVH9POgfE8a73sloKPSUFsweuT3HhOquy7l4udej04k1/6iFbWPX8J5",
-	"tiLSEytScbzrYmm57ZAJHUoF5XKFBiKu9h60pYrDjP4Xxu9EGy5bYLhMdjL7+YsLOn2EDAXzfYqx37dV",
-	"Oj6p2WjU2e3yz9TcYxqK76I+odkGW57VISEdO5YIg4h68U/m2NnSaoMm3mEk6M8D1p2hQH/yWtcFEhQY",
-	"lRwXEm1A7gGoLofyLuxEmJY6IUGPusUFXKDX9kJGAkJ3HNHXGqIKuPw9R4rhmZ8NyMSv9C+/Zp9fXV1c",
-	"/Zrl6Nfs5dUXX35n/vz8v/969WumW+cqMZsj3cxYf3zz+gX68ssv/44IRT/9+OICvdKFDf2zv3/11/9G",
-	"li0gUw8hLn6lveF8nb3T0DAuAiNRss9d51fckuw6+/Li6uJLW+ukceESt+Rya5MNdqajjjknwuibMrvW",
-	"t+joL4brwyM+leGVy/7C6U950rvfmAtlk97Vd46nvqsv01YvTxo9sk5WOdqDkDmijKt/ABZSwb4ELUeu",
-	"EaP1AenLuxWGNLhFojJhgZQ7yTfsIXwl+dCVwTWBPs557dsif5VnDaHDP05cQ37UvLn5Wldlsk73PlWY",
-	"jdGGPeR6SxQwByFNn8t74OZ2X8whcuO3vSQteKd2bDNqTaGxhLn7+/iWc1dF6Tqxj65DDbXEC4/fMBG8",
-	"nXxQFz9M7pz+4upqtVt8zT0eseuL91igrXlDPd/imeuT+iV6lyLnmeiaBvODu6V5fIO+Yhh9cTPCXM2U",
-	"o98YoVCa5qW4rl1bX3ORcM8GLm23eudFapkIdKx9Xte2n67wZ9pYNNuRexBojw+oo5LUKOEWiAv0nJqu",
-	"NkjXbCKJ78Dclz+sCG1wcXfRSxLHoV6YFzL/JvPDoqNM7coQL+vZLry6IbHnkg1BB66yCAjf42vVjzD8",
-	"q+Oz/Ce0cgU8fI8tr8Q9OiIOOkOlwkqWIoz0RnT/on3FGiQZ2kBN4B4mOFhCoe2CEQaOz/wlFCbus86R",
-	"44XHt1n4vhirVrFgI87U0Pb1P+MJa6KXe4aGGy7CVf76lNlWvTs53L71R1TbcI0u/r9TORZpFmNE+I9r",
-	"GoL8DqYBgHZIjXcV2kUBdT27jdOqxVNK8L7hSuQefr1LsQJZfcv2qMH04ElxjARgXlRIEYzOm95XpKjs",
-	"nK6DQ4PbgbSMZTQjstWaN6w8KJHt+uNrIm2xkFAiCQ/yAn3HjEgmAgnJuBLqvoTfwJb1TfJ5R49l8TdK",
-	"jL21fs0jEg7hQX85dgwPphLyQyrTZ4UE+UxIDrgZH3yPWhtCMQ+1q0jgtJ+fPvFxP+PH48obez1DfyeD",
-	"UugFgL71wJxKR0vgQjJWHiHH5UfzxyfbxN0mx08EK2etmSZLkS0vGYUVNvZCdxNGmCKzRI2ZW8Z3ILXe",
-	"UHu3m2qzrGbsTmGnFmxBSfIPkLF9XKWenOn8uw6NbzEf9oeIMH1Llkg4ux2dWBQ810u4d4lZFiSTVj3A",
-	"74E/07ccmFdtLUbFasVnKPK2fYEUy6iVhFKCnQjE7oEfU/wvWBbVLKQ98lRcxqwySJcBKhzv4JXZ4NOc",
-	"SK6YnTJfmGKy9CkOqPW6sZw3dB5RiC2T8Q5ixCLDMHKvkB7jXxvpfjbFrMfrvvUvctmzrlbix2NviGz1",
-	"lcjAQV/yggSLc7xL3tEnAPpNR58I4F/80SzqRoFwuDiHSqbUEBMA7cGqPbmXH9X/PkVV+H+A7JtdLkej",
-	"obXKIzf0HOkwwWdC98MWueJ4/ODK09BvXbmDcjmNv2W49Cjch8gl6O62Yjmi2UFjaKZjw29dmPU8e3fe",
-	"WPViz2vpPqsdpF6dYtS6SNeUDGKlJPuNtaKHcflRHf+8yqN/f2VLgBNUVq9XbIL5Eo1Xf/iP0scr7WzD",
-	"mjrmlKhX9/3d609mbL0aIqtBY2uIvD5+24oLGCNHa5TaeyGs7xI7q6cYkl/PoeTTnoL3GuofvFv4x4A3",
-	"CQoOJ5+C6McpEElU/0ei54sK0x0Yl6EwjoXx2WhtTdFUmcQALrfk4VzGvOQ4gwz8edvWh9fk4YmO0rvs",
-	"/k93jnrrpuOkwnRzkrZc9jOBtuQB/eXm9Qv0t79fffFfyGgdExpMOd3Kuzr3P3HCP/KDaVj/REfsX9ya",
-	"fsZrTh3jzVrLQngrTfwQ6VtaH483r/Vle3pE096ovwBBYQhpuhpLKNHQP+ckigwNmGKizjvBJ4Klf6lB",
-	"BJ7mqoSV7CemgGeiaFbv1Zq97M9tc9B3TTy5oAsekImBrq0tPy9LE35dKzhEFrQWmMR9ji+7OT+hkdie",
-	"bNGcuWTFfRVUfl6WMB/ilvgO6BohbnznB7QHP3mPy22NqdYHGDWYvosYrZcc8PoYp2znJzTP/A49fzDv",
-	"d00lYsds7gemoEP6a3khxqaeS18RpvwaERk72r6MNsbf+1K6BBvPle/NhyGeCuxmoREJscGrZI481wMp",
-	"GSEKXENu2rf3ouEzMbTyIVSDfU1fibujZVVC/MndyfIE5pKXwf6nU7I1h5TOXW8YoE6W0XGUjaUbZG4g",
-	"66mHdbLvYBUjme/dO4/E9kmDd2/moYQ8WFw6KkFILOPvhw/LyDFF/QPY/37//XdoC1h2HFDB6tolQK1g",
-	"xjIspJeXVXK8p0qJdSmFGxCkVIfHBLjI7p7x2rNqNTnOntKNeWPVMxpmTask9HpRnrgDzgyccjY/DhcV",
-	"iLVy5bTa6wbNlcbwme49hkxH008x3uJuXXgi/jK91GEtN+zQ+fHx8Hun2Ex//0NuvbCsPWirnuo7hnXg",
-	"lrNGXw0xxeHLj/r/Cd7YAdRLmeqaG76Bht17WzZ0TJlWOFEnQHztkiFAdpxCmSPBbGqkRAWmaANow1m3",
-	"q6RmyHOe1j/Hnp/7V4NsYIi063sHSyLPiZoY7vDSiO4uFOLA9/CU5OX12lxLeq8JdOvtHNPWxLk5JqHz",
-	"Q8mjs5iLJf/pzmOVmfsIdUzcrBXA/sVkw/YnatSyEm06czGvvmYwt6HtitVlfzVPjWn02G1HnIF7Hm8B",
-	"U7EH7hK9zI0Wxu9qhJ+Je0h8EBdIqbVGQRS+VyiYZ/2Ss/Z8HrW+sms9j7Q0icc6L4hIm8yiTMYRPPPV",
-	"yeQnERNTf2R49HlZetAYOUS0QTcOe/uiSQHKw7OuBoVmXQ2zsX3dTeQpbV81fszXrJ+tRZlqNC3eBMIy",
-	"t4h0CGCK9g/oirMhBOygkJy16OAsvJYlMRh73SOWE1r/8ToKs6va+0yggvCia0x5jsgHyrN6TqFsGENp",
-	"QRE/2dcT5DFM2masJelXhKgV9HIesEey3yTizOOMfWVVI9CbN8kKnN6EcvIiTDt+qjE4FC2tgttuOMMW",
-	"C9ZReQTzy4/mj5NZs/0VKH9Y1mxvnvSNJJYKOXdMH2KbvvTumolKhL75YYJfVQcKs1USZVbycJvFBxDu",
-	"p9bEo6uOlhxKpHtCrnBqbG8TGlwWt8O+utSK4cYkND7haV4U4j6aJfwcFeDq+zASrVqLib0aVVUq/WvL",
-	"OMLqv01XY6Vq7jmREqjROTBFWOlMnLUVDFUDxyrlq4eWcQ+BUtKH7doXZA1r1WGdw3NDRc7M6lx7Wxu5",
-	"54zuND9/8f7nJzzPy4/mj0/LrcGeUYfVHPhtqKx8RJ5bUCF4B7S88Sd4fKh2cW/baQNY/f15odUVTdTJ",
-	"dX6x6BsxcVad/YzXC78pBDexApsQryax1qv2d/3GCLXGpeVgJhfb6oGGeTmc3fv9Q2IixG/38GRgHSaJ",
-	"13QN3R+sm3ola2PaY4K1QM2FyWYxQpdmGIrteJ1dZ5eK7v9fAAAA//8=",
+	"7H1Zc9w2uuhfQfHeqszUpSVlmZka5cnxMvEdO0lJTnxOTVwqNPl1NyIS4ACgWh2X/vspbCTIBthgi8r4",
+	"4bwkcpPE8uHbN3zKClY3jAKVIrv8lDWY4xokcP2v14SW32Faqr8JzS6zf7fA91meUVxDdpmt1LM8E8UW",
+	"aqxekvtG/S4kJ3STPTzkeogfabVXT0sQBSeNJEyNtdtiiSjmnO0EkltAAjAvtt+ikmyIxBXakRKoQEQi",
+	"yRCHBrBaF5Lqu9fvUIEpZRK1ArI8g/umYiVkl2tcCciDq2VqGf5qiYRa7xNoW2eX/8rszFmeSUbVsIw+",
+	"w4SrPxqgWZ6tOYitGhF26r/sWVPhArKP+Xjn3Q+Yc7xX/xZyX6kf1ozXmQNMA1REIKNmNHBxW88i29KD",
+	"+Pty2ykw50R/Z7dTKBDl2arlQmZ5Vsp6HVi7Xdw1a3kBh6tTS1JTI7ZGGFVESPVVeG3CjHEcRd7DvQwA",
+	"gvFSIEIRpnu0JlCVuYbImnAh0ZpsWg5Cr4Mi1sqmlTliXK2KFViyGMSkmmx6TW/qhnHZ4X2D5bb/npiH",
+	"ecbh3y3hUGaXkrcwPeJbhsvIeJV6NDWawhks1cxU/vWbrDsxQiVsgOvxr3BJ2JuXkSm4ejpzxdcVi0FA",
+	"qEcJo/kL7PEpNKBDlPQFPpiXQcjvWElA05E5tteKxC4Va6MSqN4DbpqKFFjh1flvQiHXJ2/o/8thnV1m",
+	"/+e8Z4bn5qk494bs5uwXaH4RDaPCX8FPHO4I7BZehBtVr2NIKe81VVSAsGaYRKCWlsCFZKzMOny+lljC",
+	"wosyYwaW9D3boTXmZjlqDW+hVLiw1PR2uAgwNMJ/IZDCVKGgIrewR0IqifWQZz9xtqpgCksa88b/m7co",
+	"N25gVR8UVycC7TgzEkJT7KK42o8YgUrDmcISNfs1SMW4xWKTdwNG5hb9c0fWevLnZQmaMzacNcClJeWq",
+	"w5YUJMgzcUuaxgzUyfXhiKQ8ugWFyzVQ+ealGnK33Yc5Y88D/qVGNW/2gpStfoNCBpUAhY2DJY4Z5fib",
+	"0WwWKm6kftsHs+fZ/bMNe+ZGa5ozA2jv92ekk3KaG19mNYWaiXO1Gk5xdY6bRi/hBVTVIUBviVENnb5h",
+	"FKR/t0ALJW3Zei1A9tqHkuZhVckK/2lA69nsyyFYqzW+xm0lDxdasKqt6aF+seasRhffomdfojXjRtli",
+	"O8UtMNptWQUBUZtnNQiBNxBYcZ5x9VHoQdoe7ULtOLnTVNyMwW1vMaUQOB2lnO9Iqc61PyKlU2upq9Tu",
+	"4GEYgRzYQcN2hh7dWFuyURK81hRQRYbjUAC5g5vt72Fsd881jlx+ymhbVXilgGjk/yEgOaaiJvI4OgpS",
+	"NxXcKyLZkrXW+JqKSK2407DSblDWLjayFJ9U7VoSPwgjdD/ncMAgP5k3ofdBInxHS9TIMDhE7wCGyxnP",
+	"NTra3MNHh0tHeFZhMPvMYXgK5yoYh3P7od7NqztlRRq985A+gohe9BQ1JSzcsh7ybE1o6WRpx9mnvn1t",
+	"PgiJiIoJq0omjfSWCREapsay2M4Y5516PzRQnB9gw1qGUC3Zjh4X2mbnW87azTY4eNtoZaSqflxnl/9K",
+	"GO5jPkLtMSq72fTYuVlniMSadlURsTWaRNoCHOzGsNgyTn5n9Oa2nqA82tYrQ6s7IreEeuBYMVYBpgdU",
+	"6Y3bfXW4lUOIKLGyExMaEii5D0fVJK0NaLSHKkxCNea3PivGGw6g1JWSrNfAhebBCBxthlhxU2GaupDB",
+	"mR3/YAROs428270/nl2H3VGSirdlXN5EqUZYo/qQVQunfEb0wjvgJSnksS3+Yl8b79Ka7Jaje6vsGV4/",
+	"xwgExlTXyOMxu57JdFwr71yC/WYSNNOOSZ+knL5W5xfR/CZQNKrFRdAjqoQd7sdb0Yk7MuJhxnbW5B6m",
+	"SLtgdN1LQkeXd8D3qCK3oD2jDROCKHYRoscKr4xMPFSayjLgxFTmvxkZEYl2WKAaMJU5Mko3kgx9maPd",
+	"FjgYl656Zcf4LZSItfJbBJUAdJEFGGWj+W2qZPtJvf1jE6JVDsJiTaKgj1Hv2ErTsMp9oFswucV3c6ew",
+	"lEmDo40YHALugBO5H2jEkjWagu811UNxqxmxDJ+46Bx2h0o4kZFprc0cwcKIFaSlGAUhjlOje3HCEJw0",
+	"oDW8POjkHX2bPfXQznunpNqUI7GjSisUt2eOgGeorOowDO3fXxm35iH4FkT8OyKI8e6kOJd9CPYIbMcI",
+	"ncFr1tIyrHMH/R/xuMkWyGYrb2rv5Z4TOD9/kMEzDiFlSmG8ZjuHPItDoSMOSqdirUQY6fiO4U+13feh",
+	"ZDZBoGR18Sf9elg/MwuImco2BJZuZqhTuHLho5CyojF85okYjdNqtaMjGeOK3mp/Tt5x+uP4e7MHl1tc",
+	"6WHSn1u/7hRZrDHxNDE8AN8BMsdYMm5LLUWDuLcCrN67KWGTZBSsLCOYRCinq11pUGkbltF1RQo5pRLE",
+	"lYk7XLWT2sQt7MNCZ0JkxFh/25RYQnmc9XfsWM3e+cbc57MlgeP7drMpgrhgnEMhJ73MWEb0sxiwtfwN",
+	"6lUNBHyWGFHYAUdQEvULEngvkGA1KGLaaK2pZ1Ie4jXArTs/fNzpirB53S68GzhXO7eLToFlSYTEtIBU",
+	"63hdhwnKGsPhh7Nd/hxwsQ2zNvXQ2bWHiK89jDGDb57LX1tPMf4xtBLT9IBD9jCeMKbPhWIdTk/SnKn3",
+	"rfrnOWRzHlT74+rZZJ5ZbUtvuo9srI1c0CAf7NunQ5/ThbDueyVEIKBKOUfELMlXEtFUeH8M4HbSl/Zt",
+	"hbwc15MM9eSRY5xYEjvhMSe04aX67X6DKQR8C/uZ4BtZT75Pn7WrFATUc/bL7ADbD5E7R4c74AQVwSHJ",
+	"SUqC/fi5lbUjYWB/HbLwW9ijd69++DlHO0wk+iv6k4CC0VL8GTGOKkIBfY3Y2iRFbUGvrINyje/fAt2o",
+	"Nf3lIg+53u7fmHe/vLi4OCID8RG6edmj5UiRB2jCDMpm5UTdglNUUAOmImLN6uDxI0JrbgQvqKYmS8H0",
+	"qDPPSejD5eK9SHH/HZfBuc4GSxHOBuz2fQfrfOT3s3lsToTrY7TLPUIoW4MRZy872ks0be2HXlrViy4c",
+	"Ozx+xkvg88KqgpThBy0lCVCzYVb9cm7nD2HEMK9oTOMFNPKmj9sMid3ABuFKmZSbrSZqmzSHKiZAoJoJ",
+	"qcidSIF6Y+eQskxwOF3uD4Ad1GbpmvDaaLNjJdNodUjgHdqync26qwARtUZc5kgwYxYTiQpM0QoQhxqU",
+	"qgTlt0gpcda5Z9KRKlhLxFoZ1k05EzF9J25R3BHYNYzQUOLglglA7//LTO7cjN6uSIkE0z7/LnVBnak1",
+	"UruMy495qk1ittAfUhyLvNywsXOkDKuHoYMfRZoAlzH2eApV4bqp5roFHCkOT0IAlUqqbQHzsvf3AlKT",
+	"ozWrKrYTxic8PLQsP5WoHTDyIHnbhfabTJEAOmkqBIQNY5FDI2Frj9A1C6h/UJGayMg5AS1Y9Hid+y5o",
+	"lACkiA4zgjdP7i3IDROMlcbptmcGkedsNoIdCV4WUFUzR1zjtpphSPUZRqG4PaEQTXFRZle6f3Bsrx2N",
+	"beu5cwuBbsJuf0lhy2k+GxDWchtjK4AFo3O5B1DpolNB7a+KYdJADDyWn/eD9bP2O/KWmVsAHMI2ZDNr",
+	"/mGJP/eTnTsi6SWIBnfP9B2pdPFXzXJyLS0SbJuhzDnJwhnlDicKrdVeQsTdAZxHfPZxduqIP/zkpgF+",
+	"Y4yooOfG2ldTz26UhpLkiZogFeGA1EXctmynFG5l6FmZ1Emn0uRFrTExWFZgqihY/12ydjX0anqkwySu",
+	"bqLwHWsoekkh7HFnNByxB9YhaEfAcifZgSQZH6/tok7Axn9CwBwltIT7iG8tyTq0NqEZJ8Qv/wn7BpfX",
+	"TqKORM/sjDF9vjNZZDwTy6bKHHJiXfWRkjQ+UBfGm4PidmbMjpSlsYzTv7mF/Zycq2tNWMEgWgX4DuZN",
+	"XrHiNmQHfdjujRemYhLVrZCIMolcoqMuNoK60WHkw4SJZRL5KJOzFSXA5Y2yteLSObpVZSZxQJQhIaER",
+	"01vkCcEpe1CaN9qKqnSlQC1hKtaywSTi+S9ZcAbntEyPwli+H+QtEXskOaJix9artWubn9BgzrPDYQdo",
+	"Bz1HD/a0POxwNNfRq0O2PjfE4nBoUafnuU2JT9bMxPWWSk4mSJdrlwVlyLqhkGRI8n3vW0WMTiP50+Xd",
+	"2dRCV5sXSsMzEOnkhac7OsewA0CC7PVl2Emyt6/gGtXqsJgWSOFe3jhcOJ6uPpJkAyMqQtF+KktcbUxi",
+	"wVdsF+RC+A7KG2Njd8kyJZbwTJIaQigjcVXtQ+xKZ8FGfDwmjBXLDWVNjAXdASdrAmWCLtil4XpfeVPb",
+	"eULU3tIg+Md2qClkdXjtTsYDYaeHGhD5CGInsUedgM5vXS3USZgcyK6ESkCXGRSINEdKWGwILk1vUepr",
+	"WGthxSBl2nrqXfGELdlu6S0dZq77CflO4XBj7MGkzRz5MBqt2GEbZ37U3sbuud+7FA69ZzdNt4HcO4hY",
+	"bEIXVItZSS3b2ANXNxTcPpRTaY5JFWsub8IOZ1cSLxp8h5vrhoXCiVO6iGiYPCVlpxo4D/3UOhr8fXIN",
+	"MdF+kB8rMzND3utAg/Se2WqQ2X43XAL76MB8EgN551Ix03LC5qZ9FbiqBNmEzToT2gZaQGIxx4xspEEp",
+	"RVo+UKhu4ikygEq2oxWht+m1goQ2bXqtXJRCWIErm0kdKCPAVIblhelIMVH52CcWDlXXLifJZKIiRgEZ",
+	"MCDRAL5FbK1/8xqDzFKz4xl36tkcEAeTSTrc9UDnQ8M7l+F84yOeTipyu/A4hzkMD7Qut8inmBBq/gA7",
+	"7QaJZl4XrNmHW6G8eelSNWxxvbIw9OsBhNzjugpGW+2nhKL/fv7ubY4IFRJwaXqshEd7COzDpXwfeusb",
+	"Xy+QzhKMt69x1X1x03ZayutCAz1IYpXnj81pBZ4/ueTrkUkyS6xF5VMIWaIBXNORKEztM0NNXgVRMBwZ",
+	"maUaxuOmDKHHejBH6pTH9xZyfJ3oYAib371tPbDArSY24eYYr8pR8BHRaE7bq5kzCGVSBAya2LESNJVH",
+	"RW+8TifjmLPEJFzRpd36SyHr7EYeEss2ligbrTsyPxx186unfQqrnSpI5KMgbDDtR4TNpmnlbbYW41fA",
+	"HFWSfJVnKGUuEFkjZwbO0n9wWlxsUk+yfPfoIDWLJHTF0+Sn1awj0bpWHFORjp7PPJUpz7qmHDOVqZM0",
+	"qNq0fHONFzyFzDfCvKocC5TcIXhA0TrCsmx229mVS0NIlOquldyDT35917CxnR9hBFGBcaS2Sm0k8jC5",
+	"QsVKFRvt7+HWZ/W5eRK4/rXTak9g+lcu8HdgEvJBQWgNtNWp+JLVWJJikHfguqXIHYkoiWubEHloeJXz",
+	"zoa69PgDrYTjwpW8hYI5DY4pITZH+nitrnkx9yfrhg4GPqqgb0b3JIxoZVikqCpmBPt6aOYdlqGZdR+e",
+	"sK67C/5ek/K4DjzR3Wcq08WRgMKM3CJcX9NBbba+2ckRItBxkbOfbMuyZDZiwikP4wZraS5M00WRrlmg",
+	"nYf2d0wp0RvO2ibseyRUxlA4InOj1fZanh+JkkVkkBfS2D9qhKCoMtvPu+r3rUmjcguecOUelCPBvfU7",
+	"l6bKDVc/DevII2HBfsg0Pd1MlLujjankDx8P2XOPXKdz6DfBZNCOSz+a37q43HHfV7zEYZfSkWaC9I22",
+	"qVeSIPR6sJwO1fcOew57DzwKqYK4E0LnK8Bl1JM0yhM9NGhndhHT48VWEWwiMt/WV08rkBCr+Fmw+xWh",
+	"I9dBeirA595JixVF25CI35V15YiHnTPtgelOx7pxBa50lZhAWCJGC/gWAS62iAjdkJmCqyYxtLeYy2ca",
+	"DSKIHUlV7vwx3aBJWcpFJNPNTx+OBcBiYT7GyYbQR5SWHetMeaJn6zjXnpua4qmQx7uROWMpCek/BAuL",
+	"x90teyec8crtrFXU95HqM1+8NlPM9QzrcGWQiD3w6JkNWkzxaM6xlrizLyCMulTdU0QRbGxWyshv1Myt",
+	"Osbihq0jnSbklvGYy+Ww2crYXV1VVkAMec6773/32cbx7ElSk1Cdqxkn3QrUpeST+X6VBrIkd3NTIgvg",
+	"EhM6bIe0JvcaM1rR6qb/2jlS7dEd5n1mDOE1sg/CLUO1VyZ997FOAeP4iR22L7Dvt5APATE7Vm5JxR5b",
+	"3iFCdwIpTGyFBRGR4DKvp9oxBLRXoJKsAxlTNaFttIwgNdvADRL3X2m/IyWS8ViVlQB+R6bj7TEdnBTR",
+	"upY4JSRuzde73UST25xR9nNKT4ieIXlRWYMpjo9Z/BhA3EOB3DDIvv1PB/mwjtu57UIdn2cyiXjHqM+7",
+	"9Mxg3tE+XvEatdCRjmrKkkvJgh2tvVCYBnKS8DVHe5rwJatVSPi6nr+JNQaNPv2I3LQRhxltXeLkDpvD",
+	"li6PWmPcf9SKBKI2l+qYQQLekJDx5bXlPuIssPzK6yPd7T/3gRue+IQWcs5+mmLedNRJYFDKOt3CPLXZ",
+	"w+mNw5dKQg/28Tb/6hVvC4oZ7joKmK/28+khVco5UeB6yzrB0p2rv4QU1mK4w2mche2WMKXXFd480sMZ",
+	"dyRFjeRTSzZs9nkaR+q8O6Es56ezWGflfYysRM/q1OdidpxP+NZs19Vx7/MinE5xr1sNzPHcLqyXqZV5",
+	"hOMWFNqafy/MEzfvnNCMpxp7TnSy6zpxBkshWxHv7LYhkSHNoxlFJGaoYIl7wIY47tVkFG4aVpGCnP5p",
+	"QrK6BYHXz2+yeWcPz+E8AzvEbbjX5oe76aGbEg93iHkS33ZfR/3yy2B3mt23GAaP0TTddv2jkOexKBNk",
+	"UVsblRrHZ+Odx1x1TXpaUbyjo0v0OdIZyLptbB6OLXVxawxuq8E0VFu3Ax7VPdumiT49KM6yA3lfBZfh",
+	"dcR8fOPXqR6uiXlEb16elkN0LRmH+XE4lxUdsQVmNM5+XEzvSIftn2kZT1cfVUueuoEDKp9aj852mmSv",
+	"scS3lEunYhdLHa0JTTmluMIc7eo6S5X2HuxwpG+i5oixMJR6Fi7on3NEv/TK9+hGAK8EdFAaagtGD/ze",
+	"Q0J197ic/dLp0Ynk2t0Ao/bxIZxnKyI9sSIVx5s2lpbb9JnQoVRQLhdoIOJq70FbqjjM6D8wfiuacNkC",
+	"w2Wyk9nPX5zR6SNkKJjvU4z9rq3S4UlNRqNO7uN/ouYe01B8F/URzTbY8qwKCenYsUQYRNSLfzTHzpZW",
+	"GzTxDiNBf+6x7gQF+sFrXRdIUGBUclxItAK5A6C6HMq7SRRhWuqEBD3qGhdwhl7bmyIJCN1xRN+3iLbA",
+	"5e85UgzP/GxAJn6lf/o1+/Li4uzi1yxHv2YvL776+gfz55d/+8vFr5lunavEbI50M2P98dXrF+jrr7/+",
+	"OyIU/fz+xRl6pQsbumd//+Yvf0OWLSBTDyHOfqWd4XyZvdPQMC4CI1GyL13nV9yQ7DL7+uzi7Gtb66Rx",
+	"4Rw35Hxtkw02pqOOOSfC6Jsyu9TX++gv+rvWIz6V/pXz7pbshzzp3e/MTbdJ7+oL2lPf1deNJ75sc5jV",
+	"26O2kKyV2xztQMgcUcbVPwALqU6qBC11LhGj1R7py9AVPtW4QWJrgggp172v2H34tve+h4NrGX2YIds1",
+	"Uf4mz2pC+38cudb9oNVz/W13mwiRmg4wWrF7c485BcxBSNMV8w64uaQYc4hcXG7vegteDR7bjFpT+Gp2",
+	"LoO3xruaS9e3fXCra6iBXnj8mongJeu9cvlxdHX2VxcXi11GbG79iN3CvMMCrc0b6vkaT9wC1S3Ru9s5",
+	"z0Rb15jv3WXT7vYS0xJXsZeuFBphrmbK0W+MUChNq1NcVa4JsLkPuWMa57a3vfM5NUwE+ts+ryrbfVf4",
+	"M60smm3IHQi0w3vUUkkqlHBnxBl6Tk0PHKQrPJHEt6BvzUb9itAKF7dnndxx/OyFeSHzL2TfzzrK1B4O",
+	"8SKg9cyLHhI7NNmAdeDii4CoPrwd/gDDvzk8y39CIxfAw2tseSXu0BFx0PksW6wkL8JIb0R3O9ptWY0k",
+	"QyuoCNzBCAdLKLQVMcDA4Zm/hMJEiZY5cjzz+FYz3xdDRSwWmsSZGtq+/jmesCZ6uWOovw8j3BNAnzJb",
+	"q3dHh9s1ConqJq4txv8qKJMKyiw9ZIg2/3G9RJDfwTQXMDecDXYV2kUBVTW5jeOKyFPK+66ZS0DkKwmt",
+	"dykWIMLv2Q7VmO49mY+RAMyLLVLkpXOyd1tSbO2crjtEjZueEI3VNSHg1ZpXrNwrAe9672uSbrCQUCIJ",
+	"9/IM/cCMACcCCcm4UgF8fWAFa9Y14OctPZTc3ymh99b6TA8IPoQH3Y3gMTwYy9OPqSKCFRLkMyE54Hp4",
+	"8B1qrQjFPNQKI4Evf3n8xIe9kh+PK2/s1Q/dfQ9K/RcA+kYFcyotLYELyVh5gBznn8wfD7ZBvE28H4lh",
+	"zhozTZYiiV4yCgts7IXuVIwwRWaJGjPXjG9Aai2j8q501UZcxditwk4tBoNy5x8gY/u4SD0501V4GRpf",
+	"Y97vDxFheqLMkYd2OzppKXiu53Dnkr4sSEZtgIDfAX+mb1Awr9o6jy2rFJ+hyNv2GVIso1ISSqkBRCB2",
+	"B/yQ4j9gWWwnIe2Rp+IyZpVBugxQ4XAHr8wGn+ZEcsXslLHDFJOlT3FAjdfp5bSh84j6bJmMdxADFhmG",
+	"kXuFdBj/2kj3kylmOV73vX9JzI61lRI/HntDZK3vgQYO+gIZJFic453zlj4B0K9a+kQA/+qPZlFXCoT9",
+	"pTxUMqWGWGXWgVV7ic8/qf89RBX+f4DsGmnOR6O+bcsjN/Qc6RDEF0L32ha54nh870rf0G9tuYFyPo2/",
+	"Zbj0KNyHyDnozrliPqLZQWNopuPOb10I9zTreNq09eLaS+k+ix2kXp1i1LoA2JQjYqUk+027oodx/kkd",
+	"/7TKo39/ZcuLE1RWrw9tgvkSjYV//I/SxyvtmsOaOqaUqFd33YXzT2ZsveqjtkFjq4/qPn7bigsYI0dr",
+	"lNrXIaynEzurp+gTa0+h5OOugmsN9Y95fwP7EPAm+cHh5FMQ/TC9Ionq/0j0fLHFdAPGwSiMY2F4Nlpb",
+	"UzRVJjGA8zW5P5UxzznOIAN/3jTV/jW5f6Kj9G74/+zOUW/ddLNUmG5O0pbifiHQmtyjP129foH++veL",
+	"r/6MjNYxosGU09161/L+J074Pd+bZvhPdMT+pbDpZ7zk1DHerLUshNfSRBuRvgH28XjzWl/kp0c0rZO6",
+	"yxUUhpC6rbCEEvW9eY6iSN/cKSbqvBN8Ilj6FyZE4GmuYVjIfmIKeCbmZvVerdnL7txWe32PxZMLuuAB",
+	"mYjp0try87I0wdqlQklkRtuCUZTo8CKd05Mlie33Fs3HS1bcF0Hl52UJ0wFxiW+BLhEQx7d++Lv3k3e4",
+	"3FSYan2AUYPpm4jRes4BL49xynZ+QvPM7/7zB/N+17Aidszm7mEKOgFgKS/E0NRzyS7ClHYjImNH25Xo",
+	"xvh7V6aXYOO50sDpMMRTgd0sNCIhVniRPJPneiAlI0SBK8hNa/hONHwh+jZBhGqwL+krcfe/LEqIP7v7",
+	"Xp7AXPKy4z87JVtzSOnc9YYB6tQaHUdZWbpB5nazjnpYK7vuWDGS+dG980hsHzWP92buy9ODhauD8obE",
+	"FgHd8GEZOaSofwD7/9c//oDWgGXLARWsqly61AJmLMNCellcJcc7qpRYl4C4AkFKdXhMgIvs7hivPKtW",
+	"k+PkKV2ZNxY9o37WtCpFr8/lkfvlzMApZ/O+vwRBLJVZp9VeN2iuNIYvdF8zZLqlPsR4i7vR4Yn4y/jC",
+	"iKXcsH1XycfD751iM93dErn1wrJmr616qu8v1oFbzmp97cQYh88/6f8neGN7UM9lqktu+Apqdudt2dAx",
+	"ZVrhRK0A8a1LhgDZcgpljgSziZQSFZiiFaAVZ+1mKzVDnvK0fh57fu5fO7KCPtKu7zQsiTwlamK4w0sj",
+	"uttQiAPfwVOSl9fHcynpvSTQrbdzSFsj5+aQhE4PJQ/OYiqW/NmdxyIzdxHqmLhZKoD9weTOdidq1LIS",
+	"rVpz6a++wjC3oe0tq8ru2p8K0+ix2247Pfc83AKmYgfcJXqZ2zKM39UIPxP3kHgvzpBSa42CKHyvUDAr",
+	"+yVnzek8anll13oeaWnSlHVeEJE2mUWZjAN45ouTyc8iJqb+yPDo87L0oDFwiGiDbhj29kWTApSHZ20F",
+	"Cs3aCiZj+7pTyVPavmr8mK9ZP1uKMtVoWrwJhGVuEWkfwBTtH9DVbH0I2EEhOWvRwVl47VBiMPY6U8wn",
+	"tO7jZRRmVxH4hUAF4UVbm2IekfeUZ/WcQtkwhtKCIn60ryfIYxi15FhK0i8IUSvo5TRgD2S/ScSZxhn7",
+	"yqJGoDdvkhU4vmXl6CWbdvxUY7AvcVoEt91whi0WrKXyAObnn8wfR7Nmu+tV/rCs2c486ZpUzBVy7pg+",
+	"xjZ97t1jE5UIXWPFBL+qDhRmiyTKLOThNosPINzPjYlHb1taciiR7je5wKmxnU1ocFncDvuqUiuGK5PQ",
+	"+ISneVaIu2iW8HNUgKsGxEg0ai0m9mpUVan0rzXjCKv/1m2Flaq540RKoEbnwBRhpTNx1myhrxo4VClf",
+	"3TeMewiUkj5s1z4ja1irDsscnhsqcmZW59rZSsodZ3Sj+fmL61+e8DzPP5k/HuZbg169UkjNgd/6OsxH",
+	"5LkFFYJ3QMsrf4LHh2pn980dN5fV358WWl3QRB1dFRiLvhETZ9XZz3i58JtCcBMrsAnxahJrvWp/12+M",
+	"UGtcWg5mcrGtHmiYl8PZnd+bJCZC/FYSTwbWfpJ4TVffWcK6qReyNsb9K1gD1FzGbBYjdGmGodiWV9ll",
+	"dq7o/n8CAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -27,8 +27,10 @@ type FindForm struct {
 	Opens   string // carrier, tone, code, burst or dtmf
 	OnAir   bool
 	Open    bool
-	Fresh   bool // confirmed within the months after which a record is old
-	New     bool // not in the plan
+	Fresh   bool   // confirmed within the months after which a record is old
+	New     bool   // not in the plan
+	Source  string // the name of a listing
+	Nowhere bool   // only what has no place
 	Within  float64
 	Sort    string // distance, reach, frequency
 	Most    int
@@ -46,6 +48,8 @@ type Found struct {
 	More      bool       `json:"more"` // there are others: narrow the search
 	Bands     []string   `json:"bands"`
 	Records   int        `json:"records"` // in all listings
+	Nowhere   int        `json:"nowhere"` // records without a place that match
+	Sources   []string   `json:"sources"`
 }
 
 // Repeater is one repeater as its listings have it.
@@ -98,7 +102,7 @@ func (a *App) scene(ctx context.Context) (*scene, error) {
 }
 
 func (s *scene) filter(form FindForm, today time.Time, months int) (store.Filter, error) {
-	f := store.Filter{FM: !form.All, ToneKnown: form.Tone, Opens: form.Opens, OnAir: form.OnAir, Open: form.Open, Box: form.Seen}
+	f := store.Filter{FM: !form.All, ToneKnown: form.Tone, Opens: form.Opens, OnAir: form.OnAir, Open: form.Open, Box: form.Seen, Source: form.Source, Nowhere: form.Nowhere}
 	f.Text = strings.TrimSpace(form.Text)
 	if form.Band != "" {
 		i := slices.IndexFunc(s.plan.Bands, func(b band.Band) bool { return b.Name == form.Band })
@@ -138,7 +142,7 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	if limit <= 0 || limit > most {
 		limit = 200
 	}
-	out := &Found{Place: s.place, Height: s.operator.Height, Within: form.Within, Repeaters: []Repeater{}, Bands: []string{}}
+	out := &Found{Place: s.place, Height: s.operator.Height, Within: form.Within, Repeaters: []Repeater{}, Bands: []string{}, Sources: []string{}}
 	for _, b := range s.plan.Bands {
 		out.Bands = append(out.Bands, b.Name)
 	}
@@ -153,6 +157,18 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	if err != nil {
 		return nil, err
 	}
+	// What has no place is on no map: it is found by name, by listing, or asked for.
+	extra := 0
+	if filter.Text != "" || form.Source != "" || form.Nowhere {
+		extra = limit
+	}
+	placeless, number, err := a.store.Placeless(ctx, filter, extra)
+	if err != nil {
+		return nil, err
+	}
+	if out.Nowhere = number; place != nil || filter.Box != nil {
+		records = append(records, placeless...)
+	}
 	joined, err := a.join(ctx, records)
 	if err != nil {
 		return nil, err
@@ -163,6 +179,9 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	}
 	for _, r := range joined {
 		v := s.repeater(r, place, rules, corrections)
+		if v.Distance == nil && place != nil && !form.Nowhere && filter.Text == "" && form.Source == "" {
+			continue
+		}
 		if v.Distance == nil || out.Within <= 0 || *v.Distance <= out.Within {
 			out.Repeaters = append(out.Repeaters, v)
 		}
@@ -175,6 +194,7 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	sources, err := a.Sources(ctx)
 	for _, x := range sources {
 		out.Records += x.Records
+		out.Sources = append(out.Sources, x.Name)
 	}
 	return out, err
 }

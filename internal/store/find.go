@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"strconv"
 	"strings"
 
 	"mnemos/core/freq"
@@ -16,7 +17,9 @@ import (
 type Filter struct {
 	Box          *geo.Box
 	Lower, Upper freq.Hz // of the output; 0 for any
-	Text         string  // in the callsign, the locality or the output
+	Text         string  // words, each in some field of the record, or the first figures of its output
+	Source       string  // the name of its listing
+	Nowhere      bool    // without a position
 	FM           bool    // not digital only
 	ToneKnown    bool
 	Opens        string // what opens it: carrier, tone, code, burst or dtmf; empty for anything
@@ -69,12 +72,14 @@ func (f Filter) where() (string, []any) {
 	if f.Since != "" {
 		add("r.updated >= ?", f.Since)
 	}
-	if f.Text != "" {
-		like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(f.Text) + "%"
-		sql, values := `r.callsign LIKE ? ESCAPE '\' OR r.locality LIKE ? ESCAPE '\'`, []any{like, like}
-		if hz, err := freq.Parse(f.Text); err == nil {
-			sql, values = sql+" OR r.output_hz BETWEEN ? AND ?", append(values, int64(hz), int64(hz)+9_999)
-		}
+	if f.Source != "" {
+		add("r.source = ?", f.Source)
+	}
+	if f.Nowhere {
+		add("r.lat IS NULL")
+	}
+	for _, word := range strings.Fields(f.Text) {
+		sql, values := anywhere(word)
 		add("("+sql+")", values...)
 	}
 	if len(f.Not) > 0 {
@@ -88,6 +93,47 @@ func (f Filter) where() (string, []any) {
 		}
 	}
 	return strings.Join(parts, " AND "), args
+}
+
+// anywhere finds a word in any field of a record, and figures as the first of its
+// output.
+func anywhere(word string) (sql string, args []any) {
+	like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(word) + "%"
+	var parts []string
+	for _, field := range []string{"callsign", "locality", "note", "source", "key"} {
+		parts, args = append(parts, "r."+field+` LIKE ? ESCAPE '\'`), append(args, like)
+	}
+	for _, x := range beginning(word) {
+		parts, args = append(parts, "r.output_hz BETWEEN ? AND ?"), append(args, int64(x.Output), int64(x.Input))
+	}
+	return strings.Join(parts, " OR "), args
+}
+
+// beginning returns the ranges of frequencies that begin with figures: 146.9
+// is 146.900 to 146.999 MHz, 44 is 44 MHz and 440 to 449 MHz. The pairs are
+// the lowest and the highest.
+func beginning(word string) []Pair {
+	whole, part, point := strings.Cut(strings.Replace(word, ",", ".", 1), ".")
+	if len(whole) < 2 || len(whole) > 4 || strings.Trim(whole+part, "0123456789") != "" || len(part) > 6 {
+		return nil
+	}
+	n, err := strconv.ParseInt(whole+(part + "000000")[:6], 10, 64)
+	if err != nil {
+		return nil
+	}
+	width := int64(freq.MHz)
+	for range part {
+		width /= 10
+	}
+	out := []Pair{{freq.Hz(n), freq.Hz(n + width - 1)}}
+	if point {
+		return out
+	}
+	for length := len(whole); length < 4; length++ { // further figures before the point
+		n, width = n*10, width*10
+		out = append(out, Pair{freq.Hz(n), freq.Hz(n + width - 1)})
+	}
+	return out
 }
 
 var joined = "r." + strings.ReplaceAll(recordColumns, ", ", ", r.")
@@ -123,6 +169,21 @@ func (s *Store) Nearest(ctx context.Context, p geo.Point, f Filter, limit int) (
 func (s *Store) Any(ctx context.Context, f Filter, limit int) ([]listing.Record, error) {
 	where, args := f.where()
 	return s.rows(ctx, "SELECT r.edition_id, "+joined+" FROM record AS r WHERE "+where+" ORDER BY r.output_hz, r.lat LIMIT ?", append(args, limit))
+}
+
+// Placeless returns records without a position, by output, at most so many, and
+// how many there are.
+func (s *Store) Placeless(ctx context.Context, f Filter, limit int) (records []listing.Record, number int, err error) {
+	f.Nowhere, f.Box = true, nil
+	where, args := f.where()
+	if err := s.read.GetContext(ctx, &number, "SELECT count(*) FROM record AS r WHERE "+where, args...); err != nil {
+		return nil, 0, fmt.Errorf("count records without a place: %w", err)
+	}
+	if limit == 0 || number == 0 {
+		return nil, number, nil
+	}
+	records, err = s.Any(ctx, f, limit)
+	return records, number, err
 }
 
 func (s *Store) rows(ctx context.Context, query string, args []any) ([]listing.Record, error) {

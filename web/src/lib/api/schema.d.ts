@@ -867,6 +867,9 @@ export interface components {
             more: boolean;
             bands: string[];
             records: number;
+            /** @description records without a place that match */
+            nowhere: number;
+            sources: string[];
         };
         MapSpots: {
             spots: {
@@ -1369,13 +1372,15 @@ export interface components {
         RadioID: string;
         Import: string;
         Source: string;
-        /** @description name, callsign, frequency or locator */
+        /** @description words in any field, the first figures of an output, or a locator */
         FindText: string;
         FindBand: string;
+        /** @description the name of a listing */
+        FindSource: string;
         /** @description what opens the repeater */
         FindOpens: "carrier" | "tone" | "code" | "burst" | "dtmf";
         /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
-        FindOnly: ("digital" | "tone" | "on-air" | "open" | "fresh" | "new")[];
+        FindOnly: ("digital" | "tone" | "on-air" | "open" | "fresh" | "new" | "no-place")[];
     };
     requestBodies: {
         ImportForm: {
@@ -1819,13 +1824,15 @@ export interface operations {
     find: {
         parameters: {
             query?: {
-                /** @description name, callsign, frequency or locator */
+                /** @description words in any field, the first figures of an output, or a locator */
                 text?: components["parameters"]["FindText"];
                 band?: components["parameters"]["FindBand"];
                 /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
                 only?: components["parameters"]["FindOnly"];
                 /** @description what opens the repeater */
                 opens?: components["parameters"]["FindOpens"];
+                /** @description the name of a listing */
+                source?: components["parameters"]["FindSource"];
                 /** @description south, west, north, east in degrees: only what the map shows */
                 box?: number[];
                 /** @description km; without it and a box, the nearest wherever they are */
@@ -1854,13 +1861,15 @@ export interface operations {
     findSpots: {
         parameters: {
             query: {
-                /** @description name, callsign, frequency or locator */
+                /** @description words in any field, the first figures of an output, or a locator */
                 text?: components["parameters"]["FindText"];
                 band?: components["parameters"]["FindBand"];
                 /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
                 only?: components["parameters"]["FindOnly"];
                 /** @description what opens the repeater */
                 opens?: components["parameters"]["FindOpens"];
+                /** @description the name of a listing */
+                source?: components["parameters"]["FindSource"];
                 /** @description south, west, north, east in degrees */
                 box: number[];
                 /** @description size of a place in degrees */

@@ -47,7 +47,7 @@
             query: {
               ...asked?.query,
               // What somebody looks for by name may be anywhere; else the list is that of the map.
-              ...(asked?.box && !asked.query.text ? { box: asked.box } : {}),
+              ...(asked?.box && !asked.query.text && !asked.query.only?.includes('no-place') ? { box: asked.box } : {}),
               ...(Number(asked?.within) > 0 ? { within: Number(asked?.within) } : {}),
               sort: asked?.sort ?? 'distance',
               most,
@@ -156,7 +156,7 @@
         e.preventDefault();
         jump = true;
       }}
-      placeholder="name, callsign, frequency or locator"
+      placeholder="any word, first figures, or a locator"
       autocomplete="off"
       spellcheck="false"
       class="h-[34px] w-[320px] rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11 max-desk:w-full"
@@ -168,6 +168,18 @@
         {#each first.data?.bands ?? [] as b (b)}<option>{b}</option>{/each}
       </select></label
     >
+    {#if (first.data?.sources.length ?? 0) > 1}
+      <label class="flex items-center gap-2"
+        ><span class="text-ink2">listing</span>
+        <select
+          bind:value={find.source}
+          class="h-[30px] max-w-[150px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11"
+        >
+          <option value="">all</option>
+          {#each first.data?.sources ?? [] as s (s)}<option>{s}</option>{/each}
+        </select></label
+      >
+    {/if}
     <label class="flex items-center gap-2"
       ><span class="text-ink2">opened by</span>
       <select bind:value={find.opens} class="h-[30px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11">
@@ -211,7 +223,10 @@
         <p class="mr-auto text-ink2" role="status">
           {#if found.data}<b class="font-figs font-strong text-ink">{list.length}</b>
             {list.length === 1 ? 'repeater' : 'repeaters'}{found.data.more ? ', the nearest of more' : ''}, of
-            {found.data.records.toLocaleString('en')} records{/if}
+            {found.data.records.toLocaleString('en')} records{#if found.data.nowhere > 0 && !find.only.includes('no-place')};
+              <button type="button" class="link" onclick={() => find.only.push('no-place')}
+                >{found.data.nowhere.toLocaleString('en')} without a place</button
+              >{/if}{/if}
           {find.message}
         </p>
         {#if two && two[0] && two[1]}

@@ -10,6 +10,7 @@ export const narrowing = [
   { value: 'open', label: 'open to all' },
   { value: 'fresh', label: 'confirmed lately' },
   { value: 'digital', label: 'digital too' },
+  { value: 'no-place', label: 'no place' },
 ] as const;
 
 export type Only = (typeof narrowing)[number]['value'];
@@ -23,6 +24,8 @@ export class FindState {
   text = $state('');
   band = $state('');
   opens = $state<'' | 'carrier' | 'tone' | 'code' | 'burst' | 'dtmf'>('');
+  /** The name of a listing, or all of them. */
+  source = $state('');
   only = $state<Only[]>([]);
   within = $state('');
   sort = $state<'distance' | 'reach' | 'frequency'>('distance');
@@ -39,6 +42,7 @@ export class FindState {
       ...(this.text.trim() ? { text: this.text.trim() } : {}),
       ...(this.band ? { band: this.band } : {}),
       ...(this.opens ? { opens: this.opens } : {}),
+      ...(this.source ? { source: this.source } : {}),
       ...(this.only.length > 0 ? { only: [...this.only] } : {}),
     };
   }
