@@ -42,7 +42,9 @@ func TestWhoseTX(t *testing.T) {
 	}
 	// What has no place is found by a word, by its listing, and by asking for it.
 	p := sit(t, 1280, 844)
-	p.importsText("Output,Shift,Tone,City,Notes\n147.255,+,100.0,Fern Top,summer season only\n444.500,+,88.5,Low Quay,\n")
+	p.importsText("Output,Shift,Tone,City,Notes\n147.255,+,100.0,Fern Top,summer season only\nfurther away\n444.500,+,88.5,Low Quay,\n")
+	p.reads("[role=dialog]", "One more is set aside: notes, totals or headings.")
+	p.reads("[role=dialog]", "set aside: a note or a total: it has no frequency")
 	p.do(clickText("Import the readable rows"))
 	p.reads("[role=dialog]", "2 rows imported")
 	p.do(clickText("Close"))

@@ -53,3 +53,28 @@ func (l Layout) Again(m Mapping, rows [][]string, plan *band.Plan) (Mapping, Vie
 	}
 	return m, View{Viewpoint: v, Settled: true, Reasons: []string{"you said so the last time"}}, true
 }
+
+// Aside reports why a row is not for anybody to mend: a heading again, or a
+// note or a total between the rows.
+func (l Layout) Aside(m Mapping, cells []string) (reason string, ok bool) {
+	filled, again, placed := 0, 0, false
+	for i := range cells {
+		text := cell(cells, i)
+		if text == "" {
+			continue
+		}
+		filled++
+		if i < len(l.Heading) && plain(text) == plain(l.Heading[i]) {
+			again++
+		}
+		// Words in the column of the frequency are none.
+		placed = placed || i < len(m) && (m[i].Role == Output || m[i].Role == Input) && !letters.MatchString(text)
+	}
+	switch {
+	case l.Heading != nil && again >= 2 && again*2 >= filled:
+		return "the heading again", true
+	case l.Heading != nil && !placed && filled <= 2:
+		return "a note or a total: it has no frequency", true
+	}
+	return "", false
+}

@@ -36,6 +36,7 @@ type row struct {
 	rec    listing.Record
 	shift  offset
 	size   offset
+	kind   listing.Kind // what words of the row say that it is
 	faults []Fault
 }
 
@@ -137,6 +138,12 @@ func (w *row) about(c Column, text string) {
 		}
 	case Mode:
 		rec.Mode = mode(text)
+		switch {
+		case is("simplex_row", text):
+			w.kind = listing.SimplexChannel
+		case is("listen_row", text):
+			w.kind = listing.ListenChannel
+		}
 	case Width:
 		switch {
 		case is("narrow", text):
@@ -197,12 +204,25 @@ func (w *row) finish() {
 		w.fault(-1, Shift, "", err)
 		return
 	}
+	w.channel()
 	if (rec.Lat == nil) != (rec.Lon == nil) {
 		rec.Lat, rec.Lon = nil, nil // half a position is none
 	}
 	w.key()
 	if err := rec.Validate(); err != nil {
 		w.fault(-1, Ignore, "", err)
+	}
+}
+
+// channel tells rows that are no repeaters: simplex and calling channels, and
+// what is only listened to.
+func (w *row) channel() {
+	rec := &w.rec
+	switch {
+	case w.shift.blocked || w.kind == listing.ListenChannel:
+		rec.Kind, rec.Input = listing.ListenChannel, 0
+	case rec.Input == rec.Output, w.kind == listing.SimplexChannel && rec.Input == 0:
+		rec.Kind, rec.Input = listing.SimplexChannel, rec.Output
 	}
 }
 
@@ -217,7 +237,7 @@ func (w *row) input() error {
 			o.sign = w.size.sign
 		}
 	}
-	if !o.stated {
+	if !o.stated || o.blocked {
 		return nil
 	}
 	rule, ruled := w.r.Plan.Shift(w.rec.Output)
@@ -280,6 +300,9 @@ func (r *Reader) Prose(line string) (listing.Record, []Fault) {
 	w.rec.Output, w.rec.Locality, w.rec.Callsign, w.rec.Access = c.Receive, Clean(c.Name), d.Callsign, listing.Access(d.Access)
 	if strings.EqualFold(w.rec.Locality, d.Callsign) {
 		w.rec.Locality = ""
+	}
+	if _, sends := c.Transmit(); !sends {
+		w.shift.blocked = true
 	}
 	if tx, sends := c.Transmit(); sends && (d.Typed(channel.FieldShift) || d.Typed(channel.FieldTransmit)) {
 		w.rec.Input = tx

@@ -27,6 +27,16 @@ func (r Record) Channel(plan *band.Plan) (channel.Channel, error) {
 	if r.Width == string(channel.Narrow) {
 		c.Width = channel.Narrow
 	}
+	if r.Kind == ListenChannel {
+		c.Side = channel.TransmitSide{Kind: channel.Blocked}
+		return r.Squelched(c), nil
+	}
+	if !r.IsRepeater() {
+		if r.UplinkTone.Known {
+			c.TransmitTone = r.UplinkTone.Tone
+		}
+		return r.Squelched(c), nil
+	}
 	if o, known := r.Offset(); known {
 		c.Side = channel.ShiftSide(o)
 		if o == 0 {

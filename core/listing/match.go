@@ -15,6 +15,9 @@ import (
 
 // Source is where records come from: a file in memory or a database.
 type Source interface {
+	// All of them return repeaters only: a simplex channel on a frequency is not
+	// a repeater there.
+
 	// ByOutput returns the records whose output lies in the range and which
 	// are inside the box or have no position; a nil box is the whole world.
 	ByOutput(ctx context.Context, r band.Span, box *geo.Box) ([]Record, error)
@@ -48,7 +51,7 @@ func (m Memory) ByInput(_ context.Context, r band.Span, box *geo.Box) ([]Record,
 func (m Memory) OnOutputs(_ context.Context, outputs []freq.Hz, box *geo.Box) ([]Record, error) {
 	var out []Record
 	for i := range m {
-		if slices.Contains(outputs, m[i].Output) && inside(&m[i], box) {
+		if slices.Contains(outputs, m[i].Output) && m[i].IsRepeater() && inside(&m[i], box) {
 			out = append(out, m[i])
 		}
 	}
@@ -70,7 +73,7 @@ func byName(records []Record, text string, box *geo.Box) []Record {
 	for i := range records {
 		r := &records[i]
 		at := strings.ToLower(r.Callsign + " " + r.Locality)
-		all := len(words) > 0
+		all := len(words) > 0 && r.IsRepeater()
 		for _, w := range words {
 			all = all && strings.Contains(at, w)
 		}
@@ -87,7 +90,7 @@ func (m Memory) Decisions(context.Context) ([]Decision, error) { return nil, nil
 func (m Memory) filter(r band.Span, box *geo.Box, of func(*Record) freq.Hz) []Record {
 	var out []Record
 	for i := range m {
-		if r.Holds(of(&m[i])) && inside(&m[i], box) {
+		if r.Holds(of(&m[i])) && m[i].IsRepeater() && inside(&m[i], box) {
 			out = append(out, m[i])
 		}
 	}
@@ -229,7 +232,12 @@ func Measure(records []Record, c channel.Channel, q Query) []Match {
 			m.Distance, m.Bearing = &km, bearing
 		}
 		m.Differences, m.Named = Differences(c, *r), c.Name != "" && named(c.Name, *r)
-		m.Audible = m.Distance == nil || *m.Distance <= max(m.Reach, Nearby)
+		switch {
+		case m.Distance != nil:
+			m.Audible = *m.Distance <= max(m.Reach, Nearby)
+		default: // nobody says where one of the two is: only a name tells that it is meant
+			m.Audible = q.Place == nil || m.Named
+		}
 		m.Score = score(c, m)
 		out = append(out, m)
 	}

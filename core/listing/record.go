@@ -90,9 +90,20 @@ const (
 	Private Access = "private" // leave alone unless the owner invites you
 )
 
+// Kind says what a row of a listing is about. The zero value is a repeater.
+type Kind string
+
+// The kinds. A channel can be added to a plan; it says nothing about the
+// repeaters on its frequency.
+const (
+	SimplexChannel Kind = "simplex" // calling channels too
+	ListenChannel  Kind = "listen"  // to be received only
+)
+
 // Record is one published statement about one repeater.
 type Record struct {
 	Key          string   `json:"key"`
+	Kind         Kind     `json:"kind,omitempty"`
 	Callsign     string   `json:"callsign"`
 	Output       freq.Hz  `json:"output_hz"` // the repeater transmits, you receive
 	Input        freq.Hz  `json:"input_hz"`  // the repeater listens, you transmit; 0 if unknown
@@ -121,6 +132,10 @@ func (r Record) Place() (geo.Point, bool) {
 	}
 	return geo.Point{Lat: *r.Lat, Lon: *r.Lon}, true
 }
+
+// IsRepeater reports whether the record is about a repeater: not one that
+// names itself a channel, nor one that receives where it transmits.
+func (r Record) IsRepeater() bool { return r.Kind == "" && r.Input != r.Output }
 
 // Offset returns input minus output; ok is false if the input is unknown.
 func (r Record) Offset() (o freq.Offset, ok bool) {

@@ -169,9 +169,15 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 	if out.Nowhere = number; place != nil || filter.Box != nil {
 		records = append(records, placeless...)
 	}
-	joined, err := a.join(ctx, records)
+	repeaters := slices.DeleteFunc(slices.Clone(records), func(r listing.Record) bool { return !r.IsRepeater() })
+	joined, err := a.join(ctx, repeaters)
 	if err != nil {
 		return nil, err
+	}
+	for _, r := range records {
+		if !r.IsRepeater() { // a channel is joined with nothing
+			joined = append(joined, listing.Repeater{Statements: []listing.Record{r}})
+		}
 	}
 	corrections, err := a.corrections(ctx)
 	if err != nil {
@@ -248,6 +254,12 @@ func order(by string) func(a, b Repeater) int {
 // remark says why a repeater is not simply for everybody with an FM radio.
 func remark(r listing.Record) string {
 	var parts []string
+	switch r.Kind {
+	case listing.SimplexChannel:
+		parts = append(parts, "a simplex channel, not a repeater")
+	case listing.ListenChannel:
+		parts = append(parts, "a channel to listen to, not a repeater")
+	}
 	if r.Mode == listing.Digital {
 		parts = append(parts, "digital only: an FM radio hears noise, so it is left out of plans")
 	}

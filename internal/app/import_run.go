@@ -33,6 +33,7 @@ type ImportState struct {
 	Rows    int      `json:"rows"`
 	Good    int      `json:"good"`
 	Bad     int      `json:"bad"`
+	Aside   int      `json:"aside"` // totals, notes and headings between the rows
 	Bytes   int64    `json:"bytes"`
 	Total   int64    `json:"total_bytes"`
 	Seconds float64  `json:"seconds"`
@@ -215,11 +216,11 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form ImportForm) (good int, err error) {
 	read := j.reader(form.Columns, form.Source, form.Prose)
 	start, last := time.Now(), time.Time{}
-	bad := 0
+	bad, aside := 0, 0
 	tell := func() {
 		last = time.Now()
 		j.update(func(s *ImportState) {
-			s.State, s.Rows, s.Good, s.Bad, s.Bytes = ImportReading, good+bad, good, bad, t.Bytes()
+			s.State, s.Rows, s.Good, s.Bad, s.Aside, s.Bytes = ImportReading, good+bad, good, bad, aside, t.Bytes()
 			s.Seconds = time.Since(start).Seconds()
 			s.Rate = float64(s.Rows) / max(s.Seconds, 0.001)
 			if s.Bytes > 0 && s.Total > 0 {
@@ -246,6 +247,10 @@ func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form
 		}
 		if err := ctx.Err(); err != nil {
 			return good, err
+		}
+		if _, ok := j.layout.Aside(form.Columns, cells); ok && !form.Prose {
+			aside++
+			continue
 		}
 		rec, faults := read(cells)
 		if len(faults) == 0 {

@@ -73,6 +73,8 @@ type ImportPreview struct {
 	Rows       []ImportRow    `json:"rows"`
 	Good       int            `json:"good"` // of the rows that were looked at
 	Bad        int            `json:"bad"`
+	Aside      int            `json:"aside"`    // set aside by themselves: totals, notes, headings again
+	Channels   int            `json:"channels"` // of the good: simplex and receive-only channels, no repeaters
 }
 
 // ImportView is the viewpoint of a table, with a real row that shows it.
@@ -97,6 +99,7 @@ type ImportRow struct {
 	Line   int             `json:"line"`
 	Cells  []string        `json:"cells"`
 	Record *listing.Record `json:"record"` // nil if it cannot be read
+	Aside  string          `json:"aside"`  // why it is set aside, or ""
 	Faults []intake.Fault  `json:"faults"`
 }
 
@@ -298,23 +301,37 @@ func (j *job) preview(m intake.Mapping, view intake.View, source string, prose b
 	}
 	read := j.reader(m, source, prose)
 	for _, r := range rows {
+		if why, ok := j.layout.Aside(m, r.cells); ok && !prose {
+			p.Aside++
+			p.show(ImportRow{Line: r.line, Cells: []string{}, Faults: []intake.Fault{}, Aside: why}, r.cells, len(p.Rows) < shown)
+			continue
+		}
 		rec, faults := read(r.cells)
 		row := ImportRow{Line: r.line, Cells: []string{}, Faults: append([]intake.Fault{}, faults...)}
 		if len(faults) == 0 {
 			row.Record = &rec
 			p.Good++
+			if !rec.IsRepeater() {
+				p.Channels++
+			}
 		} else {
 			p.Bad++
 		}
 		// A row that cannot be read is shown before one more that can.
-		if len(p.Rows) < shown || len(faults) > 0 && len(p.Rows) < 2*shown {
-			for _, c := range r.cells {
-				row.Cells = append(row.Cells, intake.Clean(c))
-			}
-			p.Rows = append(p.Rows, row)
-		}
+		p.show(row, r.cells, len(p.Rows) < shown || len(faults) > 0 && len(p.Rows) < 2*shown)
 	}
 	return p
+}
+
+// show takes a row among those that are shown, if there is room.
+func (p *ImportPreview) show(row ImportRow, cells []string, room bool) {
+	if !room {
+		return
+	}
+	for _, c := range cells {
+		row.Cells = append(row.Cells, intake.Clean(c))
+	}
+	p.Rows = append(p.Rows, row)
 }
 
 // ImportForm is how a person wants a file to be read.

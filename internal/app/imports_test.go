@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/intake"
+	"mnemos/core/listing"
 	"mnemos/internal/app"
 	"mnemos/internal/demo"
 	"mnemos/internal/store"
@@ -275,4 +276,69 @@ func TestViewpoint(t *testing.T) {
 	assert.False(t, p.Remembered)
 	assert.False(t, p.View.Settled)
 	assert.Contains(t, p.View.Reasons, "it was read the other way round the last time")
+}
+
+// TestRowsThatAreNoRepeaters: simplex, calling and receive-only rows become
+// channels that can be added, and never move a channel by a fix; headings,
+// notes and totals between the rows are set aside.
+func TestRowsThatAreNoRepeaters(t *testing.T) {
+	a := demoApp(t)
+	p, err := a.Bring(t.Context(), "club.csv", strings.NewReader(`Output,Shift,Tone,Town,Type
+147.255,+,100.0,Fern Top,FM
+146.580,simplex,88.5,Club talk,
+146.595,,,Calling here,calling
+162.550,rx only,,Weather,
+Repeaters further away,,,,
+Output,Shift,Tone,Town,Type
+146.655,-,,Low Quay,FM
+Total: 5,,,,
+146.715,-,loud,Odd Rock,FM
+`))
+	require.NoError(t, err)
+	assert.Equal(t, []int{5, 1, 3, 3}, []int{p.Good, p.Bad, p.Aside, p.Channels})
+	var aside []string
+	for _, r := range p.Rows {
+		if r.Aside != "" {
+			aside = append(aside, r.Aside)
+		}
+	}
+	assert.Equal(t, []string{"a note or a total: it has no frequency", "the heading again", "a note or a total: it has no frequency"}, aside)
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Columns: columns(p), Confirmed: true})
+	require.NoError(t, err)
+	s := finished(t, a, p.ID)
+	assert.Equal(t, []int{5, 1, 3}, []int{s.Good, s.Bad, s.Aside}, s.Error)
+
+	r, err := a.Read(t.Context(), trail, "146.58 88.5", nil)
+	require.NoError(t, err)
+	assert.Empty(t, r.Matches, "a simplex channel is not a repeater on its frequency")
+	for _, line := range []string{"146.585 -", "146.595 + 100"} {
+		r, err := a.Read(t.Context(), trail, line, nil)
+		require.NoError(t, err)
+		for _, f := range r.Findings {
+			for _, fix := range f.Fixes {
+				assert.NotEqual(t, "146.580", fix.Result.Receive.MHz(), "%s: %s", line, f.Title)
+				assert.NotEqual(t, "146.595", fix.Result.Receive.MHz(), "%s: %s", line, f.Title)
+			}
+		}
+	}
+	found, err := a.Find(t.Context(), app.FindForm{Source: "Club", All: true})
+	require.NoError(t, err)
+	remarks := map[string]string{}
+	ids := map[string]listing.ID{}
+	for _, x := range found.Repeaters {
+		remarks[x.Title], ids[x.Title] = x.Remark, x.ID
+	}
+	assert.Len(t, remarks, 5, "also without a place")
+	assert.Equal(t, "a simplex channel, not a repeater", remarks["Club talk"])
+	assert.Equal(t, "a channel to listen to, not a repeater", remarks["Weather"])
+	l, err := a.Ledger(t.Context(), trail)
+	require.NoError(t, err)
+	added, err := a.AddFound(t.Context(), trail, l.Revision, []listing.ID{ids["Club talk"], ids["Weather"], ids["Calling here"]})
+	require.NoError(t, err)
+	require.Len(t, added.Slots, 3, "%v", added.Skipped)
+	for i, want := range []string{"146.580 simplex", "162.550 none", "146.595 simplex"} {
+		v, err := a.Evidence(t.Context(), trail, added.Slots[i])
+		require.NoError(t, err)
+		assert.Equal(t, want, v.Channel.Receive.MHz()+" "+string(v.Channel.Side.Kind))
+	}
 }

@@ -52,7 +52,7 @@ type Reject struct {
 	Faults json.RawMessage `db:"faults"`
 }
 
-const recordFields = 18 // edition_id and those of recordColumns
+const recordFields = 19 // edition_id and those of recordColumns
 
 func insertRecords(n int) string {
 	one := "(" + strings.TrimSuffix(strings.Repeat("?, ", recordFields), ", ") + ")"
@@ -89,8 +89,15 @@ func (e *Edition) Add(ctx context.Context, r listing.Record) error {
 func fields(edition int64, source string, r listing.Record) []any {
 	return []any{
 		edition, r.Key, r.Callsign, int64(r.Output), int64(r.Input), stated(r.UplinkTone), stated(r.DownlinkTone), string(r.Mode), r.Width,
-		r.Locality, r.Lat, r.Lon, r.Height, string(r.Status), string(r.Access), r.Updated.String(), source, r.Note,
+		r.Locality, r.Lat, r.Lon, r.Height, string(r.Status), string(r.Access), r.Updated.String(), source, r.Note, kind(r),
 	}
+}
+
+func kind(r listing.Record) string {
+	if r.Kind == "" && !r.IsRepeater() {
+		return string(listing.SimplexChannel)
+	}
+	return string(r.Kind)
 }
 
 // Reject keeps a row that could not be read.

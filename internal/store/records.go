@@ -32,9 +32,10 @@ type recordRow struct {
 	Updated   string   `db:"updated"`
 	Source    string   `db:"source"`
 	Note      string   `db:"note"`
+	Kind      string   `db:"kind"`
 }
 
-const recordColumns = "key, callsign, output_hz, input_hz, uplink_tone, downlink_tone, mode, width, locality, lat, lon, height_m, status, access, updated, source, note"
+const recordColumns = "key, callsign, output_hz, input_hz, uplink_tone, downlink_tone, mode, width, locality, lat, lon, height_m, status, access, updated, source, note, kind"
 
 func stated(s listing.Stated) *string {
 	if !s.Known {
@@ -70,7 +71,7 @@ func (r recordRow) record() (listing.Record, error) {
 	return listing.Record{
 		Key: r.Key, Callsign: r.Callsign, Output: freq.Hz(r.Output), Input: freq.Hz(r.Input), UplinkTone: up, DownlinkTone: down,
 		Mode: listing.Mode(r.Mode), Width: r.Width, Locality: r.Locality, Lat: r.Lat, Lon: r.Lon, Height: r.Height,
-		Status: listing.Status(r.Status), Access: listing.Access(r.Access), Updated: updated, Source: r.Source, Note: r.Note,
+		Status: listing.Status(r.Status), Access: listing.Access(r.Access), Updated: updated, Source: r.Source, Note: r.Note, Kind: listing.Kind(r.Kind),
 	}, nil
 }
 
@@ -95,7 +96,7 @@ func (s *Store) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) 
 
 // ByName implements listing.Source over the active editions.
 func (s *Store) ByName(ctx context.Context, text string, box *geo.Box) ([]listing.Record, error) {
-	query := "SELECT edition_id, " + recordColumns + " FROM record WHERE edition_id IN (SELECT id FROM edition WHERE active = 1)"
+	query := "SELECT edition_id, " + recordColumns + " FROM record WHERE kind = '' AND edition_id IN (SELECT id FROM edition WHERE active = 1)"
 	var args []any
 	for _, w := range strings.Fields(text) {
 		query += ` AND callsign || ' ' || locality LIKE ? ESCAPE '\'`
@@ -119,7 +120,7 @@ func (s *Store) search(ctx context.Context, index, where string, args []any, box
 		query += " AND (lat IS NULL OR lat BETWEEN ? AND ? AND lon BETWEEN ? AND ?)"
 		args = append(args, box.South, box.North, box.West, box.East)
 	}
-	query += " AND edition_id IN (SELECT id FROM edition WHERE active = 1)"
+	query += " AND kind = '' AND edition_id IN (SELECT id FROM edition WHERE active = 1)"
 	return s.rows(ctx, query, args)
 }
 

@@ -720,6 +720,11 @@ export interface components {
             updated: string | null;
             source: string;
             note?: string;
+            /**
+             * @description a channel and not a repeater, where it is not empty
+             * @enum {string}
+             */
+            kind?: "" | "simplex" | "listen";
         };
         ImportColumn: {
             role: string;
@@ -783,9 +788,14 @@ export interface components {
                 cells: string[];
                 record: components["schemas"]["PublishedRecord"] | null;
                 faults: components["schemas"]["CellFault"][];
+                /** @description why the row is set aside, or empty */
+                aside: string;
             }[];
             good: number;
             bad: number;
+            aside: number;
+            /** @description of the good: simplex and receive-only channels */
+            channels: number;
         };
         ImportState: {
             /** @enum {string} */
@@ -793,6 +803,7 @@ export interface components {
             rows: number;
             good: number;
             bad: number;
+            aside: number;
             bytes: number;
             total_bytes: number;
             seconds: number;

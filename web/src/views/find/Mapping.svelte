@@ -69,7 +69,12 @@
 </div>
 <p role="status">
   Of the first {preview.good + preview.bad} rows <b class="font-strong">{preview.good}</b> can be read{#if preview.bad > 0},
-    <b class="font-strong text-stop">{preview.bad}</b> cannot: they are shown with what is wrong{/if}.
+    <b class="font-strong text-stop">{preview.bad}</b> cannot: they are shown with what is wrong{/if}{#if preview.channels > 0};
+    <b class="font-strong">{preview.channels}</b>
+    {preview.channels === 1 ? 'is a channel' : 'are channels'} to use, not {preview.channels === 1
+      ? 'a repeater'
+      : 'repeaters'}{/if}.{#if preview.aside > 0}
+    {preview.aside === 1 ? 'One more is' : `${String(preview.aside)} more are`} set aside: notes, totals or headings.{/if}
 </p>
 {#if !preview.prose && preview.view.sentence}<Viewpoint {bring} view={preview.view} />{/if}
 {#if !preview.prose}
@@ -126,7 +131,11 @@
       </thead>
       <tbody>
         {#each preview.rows as r (r.line)}
-          <tr class="align-baseline {r.faults.length > 0 ? '' : 'border-b border-rule'}">
+          <tr
+            class="align-baseline {r.faults.length > 0 || r.aside ? '' : 'border-b border-rule'} {r.aside
+              ? 'text-ink3'
+              : ''}"
+          >
             <td class="pr-2 font-figs text-label text-ink2">{r.line}</td>
             {#each preview.columns as c, i (i)}
               <td
@@ -138,6 +147,12 @@
               >
             {/each}
           </tr>
+          {#if r.aside}
+            <tr class="border-b border-rule"
+              ><td></td><td colspan={preview.columns.length} class="pb-1 text-label text-ink2">set aside: {r.aside}</td
+              ></tr
+            >
+          {/if}
           {#if r.faults.length > 0}
             <tr class="border-b border-rule"
               ><td></td><td colspan={preview.columns.length} class="pb-1 text-label text-stop"
@@ -161,13 +176,17 @@
       </tr>
     </thead>
     <tbody>
-      {#each preview.rows as r (r.line)}
+      {#each preview.rows.filter((x) => !x.aside) as r (r.line)}
         <tr class="border-b border-rule align-baseline text-small">
           <td class="font-figs text-label text-ink2">{r.line}</td>
           {#if r.record}
             {@const x = r.record}
             <td class="pr-3 font-figs">{mhz(x.output_hz)}</td>
-            <td class="pr-3 font-figs">{x.input_hz ? mhz(x.input_hz) : ''}</td>
+            <td class="pr-3 font-figs"
+              >{#if x.kind}<span class="font-text text-ink2"
+                  >{x.kind === 'listen' ? 'listen only' : 'simplex channel'}</span
+                >{:else}{x.input_hz ? mhz(x.input_hz) : ''}{/if}</td
+            >
             <td class="pr-3">{tone(x.uplink_tone)}</td>
             <td class="pr-3">{tone(x.downlink_tone)}</td>
             <td class="pr-3 font-figs">{x.callsign}</td>

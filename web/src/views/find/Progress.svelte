@@ -35,6 +35,7 @@
       : 'read'}{#if s.bad > 0}, <b class="font-figs font-strong">{number(s.bad)}</b> could not be read{s.state ===
       'done'
         ? ' and are kept to be corrected'
-        : ''}{/if}{#if s.seconds_left !== null && s.state === 'reading'}; about {number(s.seconds_left + 0.5)} s left{/if}.
+        : ''}{/if}{#if s.aside > 0}; {number(s.aside)} set aside (notes, totals, headings){/if}{#if s.seconds_left !== null && s.state === 'reading'};
+      about {number(s.seconds_left + 0.5)} s left{/if}.
   </p>
 </div>
