@@ -132,11 +132,27 @@ func TestBringByHand(t *testing.T) {
 	p.do(clickText("Close"))
 	p.reads("[role=option]", "Fern Top")
 
-	p.do(clickText("1 rows could not be read"))
-	p.sees("[aria-label=Listings] form")
-	p.fills(`[aria-label=Listings] input[aria-label="PL"]`, "88.5")
+	p.do(clickText("1 row could not be read"))
+	p.reads("[role=dialog]", `"loud" is not a tone`)
+	p.fills(`[role=dialog] input[aria-label="PL, line 4"]`, "louder")
+	p.do(focus(`[role=dialog] input[aria-label="PL, line 4"]`))
+	p.presses(kb.Enter)
+	p.reads("[role=dialog]", `"louder" is not a tone`)
+	p.until(`document.activeElement.getAttribute('aria-label') === 'PL, line 4'`)
 	p.accessible()
-	p.do(clickText("Check this row"))
+	if f := os.Getenv("SHOT"); f != "" {
+		p.shot(f + "r.png")
+	}
+	p.do(clickText("Discard"))
+	p.reads("[role=dialog]", "Every row is in the listing.")
+	p.do(clickText("1 discarded"))
+	p.do(clickText("Take back"))
+	p.do(clickText("Back to the others"))
+	p.fills(`[role=dialog] input[aria-label="PL, line 4"]`, "88.5")
+	p.do(focus(`[role=dialog] input[aria-label="PL, line 4"]`))
+	p.presses(kb.Enter)
+	p.reads("[role=dialog] [role=status]", "Odd Rock is in the listing.")
+	p.do(clickText("Close"))
 	p.reads("[role=option]", "Odd Rock")
 
 	// Quay House stands in one listing, Fern Top in another: somebody says that

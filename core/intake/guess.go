@@ -110,11 +110,8 @@ func (g *guesser) see(i int, heading []string, rows [][]string) column {
 func (g *guesser) about(c *column) bool {
 	asFrequency := g.share(Output, c.unit, c.order, c.cells)
 	asTone := g.share(UplinkTone, c.unit, c.order, c.cells)
-	switch c.meaning.about {
-	case frequencies:
-		return c.filled == 0 || asFrequency >= 0.3 || c.meaning.side != NoSide
-	case toneColumn:
-		return c.filled == 0 || asTone >= 0.3 || c.meaning.side != NoSide
+	if c.meaning.about != "" {
+		return true // what is named and cannot be read is said row by row, never passed over
 	}
 	switch {
 	case c.filled == 0:

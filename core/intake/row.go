@@ -276,10 +276,11 @@ func (w *row) key() {
 	if w.r.keys == nil {
 		w.r.keys = map[string]int{}
 	}
-	w.r.keys[key]++
-	if n := w.r.keys[key]; n > 1 {
-		key = fmt.Sprintf("%s #%d", key, n)
+	base := key
+	for n := 2; w.r.keys[key] > 0; n++ { // "A #2" may be the name of another row
+		key = fmt.Sprintf("%s #%d", base, n)
 	}
+	w.r.keys[key]++
 	w.rec.Key = key
 }
 

@@ -144,6 +144,13 @@ func (s *server) MendReject(ctx context.Context, r MendRejectRequestObject) (Men
 	return MendReject200JSONResponse(*v), nil
 }
 
+func (s *server) SetReject(ctx context.Context, r SetRejectRequestObject) (SetRejectResponseObject, error) {
+	if err := s.app.SetReject(ctx, r.Source, r.Reject, string(r.Body.State)); err != nil {
+		return nil, err
+	}
+	return SetReject204Response{}, nil
+}
+
 // findForm takes over what both searches share.
 func findForm[T ~string](text, band, source *string, only *[]T) app.FindForm {
 	f := app.FindForm{Source: or(source)}

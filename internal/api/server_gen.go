@@ -314,6 +314,27 @@ func (e FindSpotsParamsOpens) Valid() bool {
 	}
 }
 
+// Defines values for SetRejectJSONBodyState.
+const (
+	SetRejectJSONBodyStateDiscarded SetRejectJSONBodyState = "discarded"
+	SetRejectJSONBodyStateEmpty     SetRejectJSONBodyState = ""
+	SetRejectJSONBodyStateLater     SetRejectJSONBodyState = "later"
+)
+
+// Valid indicates whether the value is a known member of the SetRejectJSONBodyState enum.
+func (e SetRejectJSONBodyState) Valid() bool {
+	switch e {
+	case SetRejectJSONBodyStateDiscarded:
+		return true
+	case SetRejectJSONBodyStateEmpty:
+		return true
+	case SetRejectJSONBodyStateLater:
+		return true
+	default:
+		return false
+	}
+}
+
 // Added defines model for Added.
 type Added = app.Added
 
@@ -846,6 +867,14 @@ type GetRejectsParams struct {
 	After *int64 `form:"after,omitempty" json:"after,omitempty"`
 }
 
+// SetRejectJSONBody defines parameters for SetReject.
+type SetRejectJSONBody struct {
+	State SetRejectJSONBodyState `json:"state"`
+}
+
+// SetRejectJSONBodyState defines parameters for SetReject.
+type SetRejectJSONBodyState string
+
 // MendRejectJSONBody defines parameters for MendReject.
 type MendRejectJSONBody struct {
 	Cells []string `json:"cells"`
@@ -895,6 +924,9 @@ type PreviewRadioJSONRequestBody = RadioTexts
 
 // SetSettingsJSONRequestBody defines body for SetSettings for application/json ContentType.
 type SetSettingsJSONRequestBody = SettingsRequest
+
+// SetRejectJSONRequestBody defines body for SetReject for application/json ContentType.
+type SetRejectJSONRequestBody SetRejectJSONBody
 
 // MendRejectJSONRequestBody defines body for MendReject for application/json ContentType.
 type MendRejectJSONRequestBody MendRejectJSONBody
@@ -1015,6 +1047,9 @@ type ServerInterface interface {
 	// ExportRejects The rows that could not be read, with what is wrong, as CSV
 	// (GET /api/sources/{source}/rejects.csv)
 	ExportRejects(ctx *echo.Context, source Source) error
+	// SetReject Keep a row for later, discard it, or take that back
+	// (PATCH /api/sources/{source}/rejects/{reject})
+	SetReject(ctx *echo.Context, source Source, reject int64) error
 	// MendReject Read a row again as it was changed; it joins the listing if it can be read
 	// (PUT /api/sources/{source}/rejects/{reject})
 	MendReject(ctx *echo.Context, source Source, reject int64) error
@@ -1759,6 +1794,30 @@ func (w *ServerInterfaceWrapper) ExportRejects(ctx *echo.Context) error {
 	return err
 }
 
+// SetReject converts echo context to params.
+func (w *ServerInterfaceWrapper) SetReject(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "source" -------------
+	var source Source
+
+	err = runtime.BindStyledParameterWithOptions("simple", "source", ctx.Param("source"), &source, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// ------------- Path parameter "reject" -------------
+	var reject int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "reject", ctx.Param("reject"), &reject, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter reject: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SetReject(ctx, source, reject)
+	return err
+}
+
 // MendReject converts echo context to params.
 func (w *ServerInterfaceWrapper) MendReject(ctx *echo.Context) error {
 	var err error
@@ -1860,6 +1919,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.DELETE(options.BaseURL+"/api/sources/:source", wrapper.DropSource, options.OperationMiddlewares["dropSource"]...)
 	router.GET(options.BaseURL+"/api/sources/:source/rejects", wrapper.GetRejects, options.OperationMiddlewares["getRejects"]...)
 	router.GET(options.BaseURL+"/api/sources/:source/rejects.csv", wrapper.ExportRejects, options.OperationMiddlewares["exportRejects"]...)
+	router.PATCH(options.BaseURL+"/api/sources/:source/rejects/:reject", wrapper.SetReject, options.OperationMiddlewares["setReject"]...)
 	router.PUT(options.BaseURL+"/api/sources/:source/rejects/:reject", wrapper.MendReject, options.OperationMiddlewares["mendReject"]...)
 	router.GET(options.BaseURL+"/api/find", wrapper.Find, options.OperationMiddlewares["find"]...)
 	router.GET(options.BaseURL+"/api/find/spots", wrapper.FindSpots, options.OperationMiddlewares["findSpots"]...)
@@ -3410,6 +3470,41 @@ func (response ExportRejectsdefaultApplicationProblemPlusJSONResponse) VisitExpo
 	return err
 }
 
+type SetRejectRequestObject struct {
+	Source Source `json:"source"`
+	Reject int64  `json:"reject"`
+	Body   *SetRejectJSONRequestBody
+}
+
+type SetRejectResponseObject interface {
+	VisitSetRejectResponse(w http.ResponseWriter) error
+}
+
+type SetReject204Response struct {
+}
+
+func (response SetReject204Response) VisitSetRejectResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SetRejectdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetRejectdefaultApplicationProblemPlusJSONResponse) VisitSetRejectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type MendRejectRequestObject struct {
 	Source Source `json:"source"`
 	Reject int64  `json:"reject"`
@@ -3605,6 +3700,9 @@ type StrictServerInterface interface {
 	// ExportRejects The rows that could not be read, with what is wrong, as CSV
 	// (GET /api/sources/{source}/rejects.csv)
 	ExportRejects(ctx context.Context, request ExportRejectsRequestObject) (ExportRejectsResponseObject, error)
+	// SetReject Keep a row for later, discard it, or take that back
+	// (PATCH /api/sources/{source}/rejects/{reject})
+	SetReject(ctx context.Context, request SetRejectRequestObject) (SetRejectResponseObject, error)
 	// MendReject Read a row again as it was changed; it joins the listing if it can be read
 	// (PUT /api/sources/{source}/rejects/{reject})
 	MendReject(ctx context.Context, request MendRejectRequestObject) (MendRejectResponseObject, error)
@@ -4915,6 +5013,55 @@ func (sh *strictHandler) ExportRejects(ctx *echo.Context, source Source) error {
 	return nil
 }
 
+// SetReject operation middleware
+func (sh *strictHandler) SetReject(ctx *echo.Context, source Source, reject int64) error {
+	var request SetRejectRequestObject
+
+	request.Source = source
+	request.Reject = reject
+
+	var body SetRejectJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetReject(ctx.Request().Context(), request.(SetRejectRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetReject")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SetRejectResponseObject); ok {
+		return validResponse.VisitSetRejectResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // MendReject operation middleware
 func (sh *strictHandler) MendReject(ctx *echo.Context, source Source, reject int64) error {
 	var request MendRejectRequestObject
@@ -4992,144 +5139,145 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7D1Zc9w2mn8Fxd2qzNTSknLMTI3y5NjWxDt2kpJy7NbEpUKTX3cjIgEOAKrVcem/b+EiQTbABltUkod9",
-	"SeQmiePDd1/4mBWsbhgFKkV2+TFrMMc1SOD6X1eEll9hWqq/Cc0us3+3wPdZnlFcQ3aZrdSzPBPFFmqs",
-	"XpL7Rv0uJCd0kz0+5nqIb2m1V09LEAUnjSRMjbXbYoko5pztBJJbQAIwL7ZfopJsiMQV2pESqEBEIskQ",
-	"hwawWheS6rur96jAlDKJWgFZnsFDU7ESsss1rgTkwdUytQx/tURCrfcJtK2zy39lduYszySjalhGX2DC",
-	"1R8N0CzP1hzEVo0IO/Vf9qKpcAHZh3y88+4HzDneq38Lua/UD2vG68wBpgEqIpBRMxq4uK1nkW3pQfx9",
-	"ue0UmHOiv7PbKRSI8mzVciGzPCtlvQ6s3S7uhrW8gMPVqSWpqRFbI4wqIqT6Krw2YcY4jiLfw4MMAILx",
-	"UiBCEaZ7tCZQlbmGyJpwIdGabFoOQq+DItbKppU5YlytihVYshjEpJpsek1v64Zx2eF9g+W2/56Yh3nG",
-	"4d8t4VBml5K3MD3iO4bLyHiVejQ1msIZLNXMVP71i6w7MUIlbIDr8a9xSdjb15EpuHo6c8U3FYtBQKhH",
-	"CaP5C+zxKTSgQ5T0BT6al0HIr1hJQNORObYrRWKXirVRCVTvATdNRQqs8Or8F6GQ66M39H9yWGeX2X+c",
-	"98zw3DwV596Q3Zz9As0vomFU+Cv4jsM9gd3Ci3Cj6nUMKeV7TRUVIKwZJhGopSVwIRkrsw6fbySWsPCi",
-	"zJiBJX3NdmiNuVmOWsM7KBUuLDW9HS4CDI3wnwikMFUoqMgt7JGQSmI95tl3nK0qmMKSxrzxX/MW5cYN",
-	"rOonxdWJQDvOjITQFLsorvYjRqDScKawRM1+A1IxbrHY5N2AkblF/9yRtZ78ZVmC5owNZw1waUm56rAl",
-	"BQnyTNyRpjEDdXJ9OCIpj25B4XINVL59rYbcbfdhztjzgH+pUc2bvSBlq1+gkEElQGHjYIljRjn+ZjSb",
-	"hYobqd/2wex59vBiw1640ZrmzADa+/0F6aSc5saXWU2hZuJcrYZTXJ3jptFLeAVVdQjQO2JUQ6dvGAXp",
-	"3y3QQklbtl4LkL32oaR5WFWywn8a0Ho2+3II1mqNV7it5OFCC1a1NT3UL9ac1ejiS/TiU7Rm3ChbbKe4",
-	"BUa7LasgIGrzrAYh8AYCK84zrj4KPUjbo12oHSd3moqbMbjtLaYUAqejlPMdKdW59kekdGotdZXaHTwM",
-	"I5ADO2jYztCjG2tLNkqC15oCqshwHAog93C7/TWM7e65xpHLjxltqwqvFBCN/D8EJMdU1EQeR0dB6qaC",
-	"B0UkW7LWGl9TEakVdxpW2g3K2sVGluKTql1L4gdhhO7nHA4Y5CfzJvQ+SITvaIkaGQaH6B3AcDnjuUZH",
-	"m3v46HDpCM8qDGafOQxP4VwF43BuP9S7eXOvrEijdx7SRxDRi56ipoSFW9Zjnq0JLZ0s7Tj71LdX5oOQ",
-	"iKiYsKpk0kjvmBChYWosi+2Mcd6r90MDxfkBNqxlCNWS7ehxoW12vuWs3WyDg7eNVkaq6tt1dvmvhOE+",
-	"5CPUHqOym02PnZt1hkisaVcVEVujSaQtwMFuDIst4+RXRm/v6gnKo229MrS6I3JLqAeOFWMVYHpAld64",
-	"3VeHWzmEiBIrOzGhIYGS+3BUTdLagEZ7qMIkVGN+57NivOEASl0pyXoNXGgejMDRZogVNxWmqQsZnNnx",
-	"D0bgNNvIu93749l12B0lqXhbxuVtlGqENaoPWbVwymdEL7wHXpJCHtvij/a18S6tyW45urfKnuH1c4xA",
-	"YEx1jTwes+uZTMe18s4l2G8mQTPtmPRJyumVOr+I5jeBolEtLoIeUSXscD/eik7ckREPM7azJg8wRdoF",
-	"o+teEjq6vAe+RxW5A+0ZbZgQRLGLED1WeGVk4qHSVJYBJ6Yy/83IiEi0wwLVgKnMkVG6kWTo0xzttsDB",
-	"uHTVKzvG76BErJVfIqgEoIsswCgbzW9TJdt36u1vmxCtchAWaxIFfYx6x1aahlXuA92CyS2+mzuFpUwa",
-	"HG3E4BBwD5zI/UAjlqzRFPygqR6KO82IZfjEReewO1TCiYxMa23mCBZGrCAtxSgIcZwa3YsThuCkAa3h",
-	"5UEn7+jb7KmHdt47JdWmHIkdVVqhuDtzBDxDZVWHYWj/4dq4NQ/BtyDi3xNBjHcnxbnsQ7BHYDtG6Ayu",
-	"WEvLsM4d9H/E4yZbIJutvK29l3tO4Pz8QQbPOISUKYXxmu0c8iwOhY44KJ2KtRJhpOM7hj/Vdt+HktkE",
-	"gZLVxe/062H9zCwgZirbEFi6maFO4dqFj0LKisbwmSdiNE6r1Y6OZIwreqv9OXnH6Y/j780eXG5xpYdJ",
-	"f279ulNkscbE08TwAHwHyBxjybgttRQN4t4KsHrvtoRNklGwsoxgEqGcrnatQaVtWEbXFSnklEoQVybu",
-	"cdVOahN3sA8LnQmREWP9bVNiCeVx1t+xYzV75xtzn8+WBI7v282mCOKCcQ6FnPQyYxnRz2LA1vI3qFc1",
-	"EPBZYkRhBxxBSdQvSOC9QILVoIhpo7Wmnkl5iNcAt+788HGnK8LmdbvwbuBc7dwuOgWWJRES0wJSreN1",
-	"HSYoawyHH852+XPAxTbM2tRDZ9ceIr72MMYMvnkuf209xfjH0EpM0wMO2cN4wpg+F4p1OD1Jc6bet+qf",
-	"55DNeVDtj6tnk3lmtS296T6ysTZyQYN8sG+fDn1OF8K6r5UQgYAq5RwRsyRfSURT4f0xgNtJX9u3FfJy",
-	"XE8y1JNHjnFiSeyEx5zQhpfqt/sNphDwHexngm9kPfk+fdauUhBQz9kvswNsP0TuHB3ugBNUBIckJykJ",
-	"9uOXVtaOhIH9dcjC72CP3r/55occ7TCR6K/oTwIKRkvxZ8Q4qggF9Dlia5MUtQW9sg7KNX54B3Sj1vSX",
-	"izzkent4a9799OLi4ogMxEfo5nWPliNFHqAJMyiblRN1C05RQQ2Yiog1q4PHTwituRG8oJqaLAXTo848",
-	"J6EPl4v3IsX9d1wG5zobLEU4G7Db9x2s85Hfz+axORGuj9Eu9wihbA1GnL3uaC/RtLUfemlVr7pw7PD4",
-	"GS+BzwurClKGH7SUJEDNhln1y7mdP4QRw7yiMY0X0MjbPm4zJHYDG4QrZVJutpqobdIcqpgAgWompCJ3",
-	"IgXqjZ1DyjLB4XS5PwB2UJula8Jro82OlUyj1SGBd2jLdjbrrgJE1BpxmSPBjFlMJCowRStAHGpQqhKU",
-	"XyKlxFnnnklHqmAtEWtlWDflTMT0nbhFcU9g1zBCQ4mDWyYAff8/ZnLnZvR2RUokmPb5d6kL6kytkdpl",
-	"XH7IU20Ss4X+kOJY5OWGjRBphMyegrjCZfiBdd0H8M7Kjw1j5SWyoXCEaYlsWPYFo9Uedd+H/BohhBtF",
-	"uACXMbZ8CjVjtcy5WoWF2nD7AqhU0nQLmJe9nxmQmhytWVWxnTC+6CGyZPmpzMQBIw+yFbvQfpMpkkcn",
-	"a4WAoI41jBEkbGUSumYBtRMqUhMZOSegBYser3MbBo0hgBSRZUbw5sm9BblhgjHaOL/omVDkOZuNYEeC",
-	"pjiMgLvtvksoIgIJkEi/qTOUoW607/kw9wCqauby1ritZliDfZpUKPmAUIjm6SjbMd3JOTY6jwbo9dwO",
-	"At2E3f5yC+ikGOy00AhoHnIb41WABaNzWRJQ6UJtQVW2iqHnQKY9VTj1g/Wz9jvylplbABzCNuQA0EzJ",
-	"cpTcz9zuKK8XhxrcvSRx9NcFkzUfM/LNHbAn1BJst6FMPcmCG+VGP10or/YSIp4e4DwSrohzdMd/wk9u",
-	"G+C3xn4MOq2saTn17FYpZ0lOuAnCEg5+XbBxy3bK1lA2rhWLnYAsTUrYGhODkwWmiu713yVrV0OHrkdo",
-	"TOLqNgrfsXKmlzSNa2as4cg90A5BPAKaO9EONMkoe2MXdwLC/hMCFjmhJTxE3ItJBrI1i804IS77T9g3",
-	"uLxxwn2UXzA7aU6f80zGGk9Gs9lCh/xbF76k5M0PNJfx5qC4mxm2JGVpnAPp39zBfk7a2Y0msGAcsQJ8",
-	"D/Mmr1hxFzIFf7J6jKiYRHUrJKJMIpfrOa3NLJTLSJmcrbMBLm+VuRmX6dGtKkuRA6IMCQmNmN4iT4jP",
-	"2YPSPNIWlaWrEmoJU9rnBpNI8KNkwRmc3zY9EGX5f5C3REyj5KCSHVuv1q5tfk6HOc8Ohx2gHfQcPdjT",
-	"8rDD0VxHrw7Z+vQYi8OhRZ2e6jclRlkzE9dbKjmZIF2uvTaUIeuJQ5Ihyfe9exkxOo3kz5d6aLMrXXli",
-	"KBPRQKSTF57G6XzjDgAJsteXYSfJ3r6IbVSuxGLaIIUHeetw4XjG/kiSDUywCEX72Txx9TGJBV+zXZAL",
-	"4Xsob4253+ULlVjCC0lqCKGMxFW1D7ErnQgc9mXZSF4sPZY1MRZ0D5ysCZQJOmGXiex95U1t5wlRe0uD",
-	"4B9bsaaW1+G1OxkPhJ0+akDkI4idxB51Ajq/c+VgJ2FyIMEUKgFdclQg2B6p4rFRyDS9RamvYa2FFYOs",
-	"cRuscPUjtmq9pXd0mLzv1yQ4hcONsQeTOXTkw2jAZodtqP1Jext7Cn/tslj0nt003QZy7yBi4RldUy5m",
-	"5fVsYw9c6VRw+1BOZXomFe251BE7nF1JvG7yPW5uGhaKqE7pIqJh8pSspWrgx/SzC2nw98k1xET7QYqw",
-	"zMwMea8DDTKcZqtBZvvdcAnsowPzSQzkvctGTUuLm5v5VuCqEmQTNutMdB9oAYn1LDMSsgbVJGkpUaHS",
-	"kedIgirZjlaE3qWXSxLatOnlglEKYQWubDJ5oJICUxmWF6Ypx0TxZ59bOVRdu7Qsk4yLGAVkwIBEA/gO",
-	"sbX+zeuNMkvNjicdqmdzQBzMp+lw1wOdDw3vXIbzjY94Oq/K7cLjHOYwPNC69CqfYkKo+Q3stBskmnxe",
-	"sGYf7gbz9rXLVrH9BZSFoV8PIOQe11Uw4Gw/JRT978v373JEqJCAS9NmJjzaY2AfLuv90Mff+HqBdJZg",
-	"vIOPK3CMm7bTUl7XWuhBEgtdv21Oq3H9zuWfj0ySWWItKp9CyBKNYZumTGFqnxmo8oqogpHRyCzVMDQ4",
-	"ZQg91YM5Uqc8vreQ4+tEB0PY/O5t64EFbjWxCTfHeFWOgo+IRhe268oGDUKZLAmDJnasBE3lSQEer9nL",
-	"OPwtMQkXtWm3/lLIOruXicSyjeUKR0uvzA9H3fzqaZ/Fa6cKEvkohBvMfBJhs2laeZutxfhFQEeVJF/l",
-	"GUqZC0TWyJmBc/QfZx+NhZalKZ1XQ5lEuFNI8kH2k3rmvGteVLfvUFERIYFGCi/TYnOTOprl+UcHqVkk",
-	"ny5epTCt4h2JGLbimHp2FDfmqWt51vVEmanInaS91abjnut74SmDvgHoFUVZoOSOuAJK3hF2aZMLz65d",
-	"AkWiRuE6+T36pN83bRv7GCJMKCqsjpS2qY1EHiYXCFmJZvMTerj1SZVungSJc+M06hMEzrULOh6Yo3xQ",
-	"j1sDbXUlhGQ1lqQYZEq4ZjVyRyIK6trmox4afeW8s6GuOuFAI+K4cBWHoUBSg2MKkE1RP14qbV7M/cm6",
-	"oYNBlyroF9ItISMaIRYpapIZwb4emnmHZWhm3QYprGfvgr/XpDyuf080V5rKzXEkoDAjtwjXl9RQWyxh",
-	"dnKECHRM5uw72zEumY2YUM7juL9dmvvUNLGkaxbopqJ9LVMK/Iaztgn7PQmVMRSOeASjzQ608D8SoYvI",
-	"IC+csn/SCEFRZbafd80Htibxyy14wo18UA0GD9bnXZoiQ1x9Nyzjj4Qk+yHTbAQzUe6ONmYOPH44ZM89",
-	"cp3Ood8Gc2I7Lv1kfutigsf9bvEKk11KQ6AJ0jearl5JgtDrwXI6VL932HPY+uFJSBXEnRA6XwMuo16s",
-	"UYbroTE9s4mbHi+2imAPl/l+BvW0AgmxgqsFm48ROnJbpKch/NEbmbGiaBsS8fmyrhr0sHGpS0dFbI10",
-	"3xBc6SI9gbBEjBbwJQJcbJWdh031ni3mMbS3mLtpGg0iiB1Jsu58Qd2gSXnVRSTLzk94jgXfYiFGxsmG",
-	"0CdU9h1rDHqiV+04156bFuOpkMebwTljKQnpfwrWdY+bi/YOQOMR3FmrqG/j1WfdeF2+mGvZ1uHKIHV8",
-	"4E00G7SY4tGcYy1xR2NAGHXpwqeIItjYjJiRz6qZW/SNxS1bRxp9yC3jMZfLYa+bsau8qqyAGPKc91//",
-	"6rON45mbpCahMmMzTroVqCv5J3MNKw1kSe7npmMWwCUmdNiNak0eNGa0otV3LmjnSLVH95j3WTmE18g+",
-	"CHds1V6Z9N3HGjWMYzd22L6/Qb+FfAiI2XF6Syr22PIOEboTSGFiKyyIiAS2eT3VDSOgvQKVZB3I1qoJ",
-	"baOlDKmZDm6QuP9K+x0pkYzHis0E8HsyHeuP6eCkiFbixCkhcWu+3u0mmtzmjEKlU1py9AzJiwgbTHF8",
-	"zOLHAOIeCuSGQfbdlzrIh3Xczm0Xarg9k0nEG3Ydi9z9vkVzBvOOtlGLV9eFjnRUDWfXO5vX+IVXu665",
-	"VpLwNUd7mvAlq1VI+LqWy4n1DY0+/YjctBGHGV114uQOm8OOOk9aY9x/1IoEojZ3GplBAt6QkPHldUU/",
-	"4iyw/Mpr493tP/eBG574hA5+fo16jHnTUZndoKJ3uoN8aq+N0/u2L5UAH2yjbv7VK94WFDPcdRQwX+3n",
-	"00OqlHOiwLX2dYLF6x3QLyGFtRjucBpnYbslTOl1hTdP9HDGHUlRI/nUchGb+Z7GkTrvTijD+vks1lk5",
-	"JyMr0bM69bmYHecTvjXb9Hbcer4Ip3I86I4Lczy3C+tlamUe4bgFhbbmX8vzzL1TJzTjqb6qE40Eu0ao",
-	"wTLMVsQb621IZEjzaEYBixkqWJQfsCGOezUZhduGVaQgp3+akChvQeC1U5zsndrDczjPwA5xG+61+eFu",
-	"euimxMMdYp7Et93XUb/8MtidZvcthsFjNE23XX8r5HkqygRZ1NZGpcbx2XjjN1fZk55WFG+o6RJ9jjRm",
-	"sm4bm4djy2zcGoPbajAN1fXtgEd1z7Zpok8PCsPsQN5XwWV4DUmf3nd3qoVuYh7R29en5RDdSMZhfhzO",
-	"ZWRHbIEZfcufFtM70uD8B1rGU+VHlZqnbuCAyqfWo7OdJtlrLPEt5c6v2L1eR+tRU04prjBHm+rOUqW9",
-	"BzscaVupOWIsDKWehZsJzDmiH3vle3Qhg1d+OihLtcWqB37vIaG6a3TOfuz06ERy7S7gUfv4KZzjKyKt",
-	"wSLVzps2lhLc9FnYoVRQLhdoXuLq/oGaHi/Bc/iJ8TvRhEsmGC6Tncx+/uKMLiMhQ8F8n2Lsd42gDk9q",
-	"Mhp18jUKJ2ruMQ3Fd1Ef0WyDnd+qkJCOHUuEQUS9+Edz7GxZt0ET7zAS9Oce605QoB+9Dn6BBAVGJceF",
-	"RCuQOwCqS7G8i1x1ejqRAulR17iAM3RlL+okIHS3E33dJdoCl7/mSDE887MBmfiZ/unn7NOLi7OLn7Mc",
-	"/Zy9vvjs82/Mn5/+7S8XP2e6c7ESsznSvaT1x9dXr9Dnn3/+d0Qo+uH7V2fojS6q6J79/Yu//A1ZtoBM",
-	"LYY4+5l2hvNl9l5Dw7gIjETJPnWNd3FDssvs87OLs89tnZXGhXPckPO1TTbYmG4+5pwIo2/L7FLfrqS/",
-	"6K+6j/hU+lfOu0vKH/Okd78yFw0nvavvx099V9/2nviyzWFWb4+6Y7JWbnO0AyFzRBlX/wAspDqpErTU",
-	"uUS6Qai+i17hU40bJLYmiJBy2/6KPYQv2+/7R7iO3YcZsl0P6y/yrCa0/8eRW/UPOm3XX3aXuRCp6QCj",
-	"FXsw18hTwByENJUa98DNHdGYQ+TeeHvVXvBm9thm1JrCN+NzGby039V7urb5g0t1Qy3/wuPXTATvuO+V",
-	"yw+jm8s/u7hY7C5oc+lK7BLsHRZobd5Qz9d44hKubone1dp5Jtq6xnzv7vp2l8eYjsSKvXRl2AhzNVOO",
-	"fmGEQmk6vuKqcj2YzXXUHdM4t1cLOJ9Tw0SgvfDLqrLNj4U/08qi2Ybcg0A7vEctlaRCCVd2nKGX1FQI",
-	"IV1diiS+A31pOepXhFa4uDvr5I7jZ6/MC5l/H/5+1lGm9o+IFwGtZ96zkdgdygasA/eOBET14eX8Bxj+",
-	"xeFZ/hMauQAe3mDLK/sSMMRB57NssZK8CCO9Ed1pabdlNZIMraAicA8jHCyh0FbEAAOHZ/4aChMlWubI",
-	"8czjW818XwwVsVhoEmdqaPv6H/GENdHLHUP9dSThfgT6lNlavTs63K5JSVQ3cS05/l9BmVRQZukhQ7T5",
-	"3fUSQX4F09jAXDA32FVoFwVU1eQ2jisizynvu0YyAZGvJLTepViACL9mO1RjuvdkPkYCMC+2SJGXzsne",
-	"bUmxtXO6zhQ1bnpCNFbXhIBXa16xcq8EvLv6QJN0g4WEEkl4kGfoG2YEOBFISMaVCuDrAytYs64CmLf0",
-	"UHJ/pYTeO+szPSD4EB50F7LH8GAsTz+kighWSJAvhOSA6+HBd6i1IhTzUBuOBL786fETH7ZyfjquvLU3",
-	"b3TXbSj1XwDoCy3MqbS0BC4kY+UBcpx/NH882j75NvF+JIY5a8w0WYokes0oLLCxV7pbMsIUmSVqzFwz",
-	"vgGptYzKu1FXG3EVY3cKO7UYDMqdf4CM7eMi9eRMR+NlaHyNeb8/RITpxzJHHtrt6KSl4Lmew71L+rIg",
-	"GbUgAn4P/IW+SMK8aus8tqxSfIYib9tnSLGMSkkopQYQgdg98EOK/wnLYjsJaY88FZcxqwzSZYAKhzt4",
-	"Yzb4PCeSK2anjB2mmCx9jgNqvC4zpw2dR9Rny2S8gxiwyDCM3Cukw/grI91PppjleN3X/h09O9ZWSvx4",
-	"7A2Rtb6GGzjo+3uQYHGOd85b+gxAv27pMwH8s9+aRV0rEPZ3IlHJlBpilVkHVu0lPv+o/vcYVfj/AbJr",
-	"4jkfjfqWMU/c0EukQxCfCN3nW+SK4/HueiD0S1tuoJxP4+8YLj0K9yFyDrprr5iPaHbQGJrpuPM7F8I9",
-	"zTqeNm29uPZSus9iB6lXpxi1LgA25YhYKcl+w7DoYZx/VMc/rfLo39/Y8uIEldXrgZtgvkRj4R9+V/p4",
-	"o11zWFPHlBL15r677//ZjK03fdQ2aGz1Ud2nb1txAWPkaI1S+zqE9XRiZ/UUfWLtKZR83FVwo6H+Ie8v",
-	"wB8C3iQ/OJx8DqIfplckUf1viZ6vtphuwDgYhXEsDM9Ga2uKpsokBnC+Jg+nMuY5xxlk4C+bptpfkYdn",
-	"Osor8vCHPUe9ddNJU2G6OUlbivuJQGvygP50ffUK/fXvF5/9GRmtY0SDKae79W5F/j1O+Hu+N434n+mI",
-	"/Tt50894yaljvFlrWQivpYk2In0B79Px5krfZ6hHNK2TuosdFIaQuq2whBL1vXmOokjf3Ckm6rwTfCZY",
-	"+pc1ROBproBYyH5iCngm5mb1Xq3Zy+7cVnt9h8azC7rgAZmI6dLa8suyNMHapUJJZEbbglGU6PASn9OT",
-	"JYnt9xbNx0tW3BdB5ZdlCdMBcYnvgC4REMd3fvi795N3uNxUmGp9gFGD6ZuI0XrOAS+Pccp2fkbzzO/+",
-	"8xvzftewInbM5upnCjoBYCkvxNDUc8kuwpR2IyJjR9uV6Mb4e1eml2DjudLA6TDEc4HdLDQiIVZ4kTyT",
-	"l3ogJSNEgSvITVv6TjR8Ivo2QYRqsC/pK3F3zyxKiD+4u2aewVzysuP/cEq25pDSuesNA9SpNTqOsrJ0",
-	"g8zNah31sFZ23bFiJPOte+eJ2D5qXO/N3JenBwtXB+UNiS0CuuHDMnJIUf8A9t83336D1oBlywEVrKpc",
-	"utQCZizDQnpZXCXHO6qUWJeAuAJBSnV4TICL7O4YrzyrVpPj5CldmzcWPaN+1rQqRa/P5ZG77czAKWfz",
-	"fX8Bg1gqs06rvW7QXGkMn+i+Zsh0S32M8RZ3m8Qz8ZfxZRVLuWH7rpJPh997xWa6ey1y64VlzV5b9VTf",
-	"uKwDt5zV+sqLMQ6ff9T/T/DG9qCey1SX3PA11Oze27KhY8q0wolaAeJLlwwBsuUUyhwJZhMpJSowRStA",
-	"K87azVZqhjzlaf1j7Pmlf+XJCvpIu75PsSTylKiJ4Q6vjehuQyEOfA/PSV5eH8+lpPeSQLfeziFtjZyb",
-	"QxI6PZQ8OIupWPIf7jwWmbmLUMfEzVIB7J9M7mx3okYtK9GqNRcO6+sTcxva3rKq7K4cqjCNHrvtttNz",
-	"z8MtYCp2wF2il7mpw/hdjfAzcQ+J9+IMKbXWKIjC9woFs7Jfc9aczqOWV3at55GWJk1Z5wURaZNZlMk4",
-	"gGe+OJn8IGJi6rcMj74sSw8aA4eINuiGYW9fNClAeXjWVqDQrK1gMravO5U8p+2rxo/5mvWzpShTjabF",
-	"m0BY5haR9gFM0f4BXc3Wh4AdFJKzFh2chdcOJQZjrzPFfELrPl5GYXYVgZ8IVBBetLUp5hF5T3lWzymU",
-	"DWMoLSjiR/t6hjyGUUuOpST9ghC1gl5OA/ZA9ptEnGmcsa8sagR68yZZgeNbVo5e8GnHTzUG+xKnRXDb",
-	"DWfYYsFaKg9gfv7R/HE0a7a7XuU3y5rtzJOuScVcIeeO6UNs0+fePTZRidA1Vkzwq+pAYbZIosxCHm6z",
-	"+ADC/dCYePS2pSWHEul+kwucGtvZhAaXxe2wrzJXbq1MQuMznuZZIe6jWcIvUQGuGhAj0ai1mNirUVWl",
-	"0r/WjCOs/lu3FVaq5o4TKYEanQNThJXOxFmzhb5q4FClfPPQMO4hUEr6sF37jKxhrTosc3huqMiZWZ1r",
-	"Zyspd5zRjebnr25+fMbzPP9o/nicbw169UohNQd+6eswn5DnFlQI3gMtr/0Jnh6qnd03d9xcVn9/Wmh1",
-	"QRN1dE1hLPpGTJxVZz/j5cJvCsFNrMAmxKtJrPWq/V2/MEKtcWk5mMnFtnqgYV4OZ3d+b5KYCPFbSTwb",
-	"WPtJ4jVdfWcJ66ZeyNoY969gDVBzEbRZjNClGYZiW15ll9m5ovv/CwAA//8=",
+	"7H1Zc9w2uuhfQfHeqszUpSVlmZka5cmxrYlv7CQlZTmnJi4Vmvy6GxEJcABQrY5L//0UNhJkA2ywRSV5",
+	"OC+J3CSxfPj2DR+zgtUNo0ClyC4/Zg3muAYJXP/ritDyK0xL9Teh2WX2nxb4PsszimvILrOVepZnothC",
+	"jdVLct+o34XkhG6yx8dcD/EdrfbqaQmi4KSRhKmxdlssEcWcs51AcgtIAObF9ktUkg2RuEI7UgIViEgk",
+	"GeLQAFbrQlJ9d/UeFZhSJlErIMszeGgqVkJ2ucaVgDy4WqaW4a+WSKj1PoG2dXb578zOnOWZZFQNy+gL",
+	"TLj6owGa5dmag9iqEWGn/steNBUuIPuQj3fe/YA5x3v1byH3lfphzXidOcA0QEUEMmpGAxe39SyyLT2I",
+	"vy+3nQJzTvR3djuFAlGerVouZJZnpazXgbXbxd2wlhdwuDq1JDU1YmuEUUWEVF+F1ybMGMdR5Ad4kAFA",
+	"MF4KRCjCdI/WBKoy1xBZEy4kWpNNy0HodVDEWtm0MkeMq1WxAksWg5hUk02v6W3dMC47vG+w3PbfE/Mw",
+	"zzj8pyUcyuxS8hamR3zHcBkZr1KPpkZTOIOlmpnKv3+RdSdGqIQNcD3+NS4Je/s6MgVXT2eu+KZiMQgI",
+	"9ShhNH+BPT6FBnSIkr7AR/MyCPkVKwloOjLHdqVI7FKxNiqB6j3gpqlIgRVenf8qFHJ99Ib+vxzW2WX2",
+	"f857Znhunopzb8huzn6B5hfRMCr8FXzP4Z7AbuFFuFH1OoaU8oOmigoQ1gyTCNTSEriQjJVZh883EktY",
+	"eFFmzMCSvmY7tMbcLEet4R2UCheWmt4OFwGGRvhPBFKYKhRU5Bb2SEglsR7z7HvOVhVMYUlj3vh/8xbl",
+	"xg2s6mfF1YlAO86MhNAUuyiu9iNGoNJwprBEzX4DUjFusdjk3YCRuUX/3JG1nvxlWYLmjA1nDXBpSbnq",
+	"sCUFCfJM3JGmMQN1cn04IimPbkHhcg1Uvn2thtxt92HO2POAf6tRzZu9IGWrX6GQQSVAYeNgiWNGOf5m",
+	"NJuFihup3/bB7Hn28GLDXrjRmubMANr7/QXppJzmxpdZTaFm4lythlNcneOm0Ut4BVV1CNA7YlRDp28Y",
+	"Bek/LdBCSVu2XguQvfahpHlYVbLCfxrQejb7cgjWao1XuK3k4UILVrU1PdQv1pzV6OJL9OJTtGbcKFts",
+	"p7gFRrstqyAgavOsBiHwBgIrzjOuPgo9SNujXagdJ3eaipsxuO0tphQCp6OU8x0p1bn2R6R0ai11ldod",
+	"PAwjkAM7aNjO0KMba0s2SoLXmgKqyHAcCiD3cLv9LYzt7rnGkcuPGW2rCq8UEI38PwQkx1TURB5HR0Hq",
+	"poIHRSRbstYaX1MRqRV3GlbaDcraxUaW4pOqXUviB2GE7uccDhjkJ/Mm9D5IhO9oiRoZBofoHcBwOeO5",
+	"Rkebe/jocOkIzyoMZp85DE/hXAXjcG4/1Lt5c6+sSKN3HtJHENGLnqKmhIVb1mOerQktnSztOPvUt1fm",
+	"g5CIqJiwqmTSSO+YEKFhaiyL7Yxx3qv3QwPF+QE2rGUI1ZLt6HGhbXa+5azdbIODt41WRqrqu3V2+e+E",
+	"4T7kI9Qeo7KbTY+dm3WGSKxpVxURW6NJpC3AwW4Miy3j5DdGb+/qCcqjbb0ytLojckuoB44VYxVgekCV",
+	"3rjdV4dbOYSIEis7MaEhgZL7cFRN0tqARnuowiRUY37ns2K84QBKXSnJeg1caB6MwNFmiBU3FaapCxmc",
+	"2fEPRuA028i73fvj2XXYHSWpeFvG5W2UaoQ1qg9ZtXDKZ0QvvAdekkIe2+JP9rXxLq3Jbjm6t8qe4fVz",
+	"jEBgTHWNPB6z65lMx7XyziXYbyZBM+2Y9EnK6ZU6v4jmN4GiUS0ugh5RJexwP96KTtyREQ8ztrMmDzBF",
+	"2gWj614SOrq8B75HFbkD7RltmBBEsYsQPVZ4ZWTiodJUlgEnpjL/zciISLTDAtWAqcyRUbqRZOjTHO22",
+	"wMG4dNUrO8bvoESslV8iqASgiyzAKBvNb1Ml2/fq7e+aEK1yEBZrEgV9jHrHVpqGVe4D3YLJLb6bO4Wl",
+	"TBocbcTgEHAPnMj9QCOWrNEU/KCpHoo7zYhl+MRF57A7VMKJjExrbeYIFkasIC3FKAhxnBrdixOG4KQB",
+	"reHlQSfv6NvsqYd23jsl1aYciR1VWqG4O3MEPENlVYdhaP/h2rg1D8G3IOLfE0GMdyfFuexDsEdgO0bo",
+	"DK5YS8uwzh30f8TjJlsgm628rb2Xe07g/PxBBs84hJQphfGa7RzyLA6FjjgonYq1EmGk4zuGP9V234eS",
+	"2QSBktXF7/XrYf3MLCBmKtsQWLqZoU7h2oWPQsqKxvCZJ2I0TqvVjo5kjCt6q/05ecfpj+PvzR5cbnGl",
+	"h0l/bv26U2SxxsTTxPAAfAfIHGPJuC21FA3i3gqweu+2hE2SUbCyjGASoZyudq1BpW1YRtcVKeSUShBX",
+	"Ju5x1U5qE3ewDwudCZERY/1tU2IJ5XHW37FjNXvnG3Ofz5YEju/bzaYI4oJxDoWc9DJjGdHPYsDW8jeo",
+	"VzUQ8FliRGEHHEFJ1C9I4L1AgtWgiGmjtaaeSXmI1wC37vzwcacrwuZ1u/Bu4Fzt3C46BZYlERLTAlKt",
+	"43UdJihrDIcfznb5c8DFNsza1ENn1x4ivvYwxgy+eS5/bT3F+MfQSkzTAw7Zw3jCmD4XinU4PUlzpt63",
+	"6p/nkM15UO2Pq2eTeWa1Lb3pPrKxNnJBg3ywb58OfU4XwrqvlRCBgCrlHBGzJF9JRFPh/TGA20lf27cV",
+	"8nJcTzLUk0eOcWJJ7ITHnNCGl+q3+w2mEPAd7GeCb2Q9+T591q5SEFDP2S+zA2w/RO4cHe6AE1QEhyQn",
+	"KQn245dW1o6Egf11yMLvYI/ev/n2xxztMJHo7+gvAgpGS/FXxDiqCAX0OWJrkxS1Bb2yDso1fngHdKPW",
+	"9LeLPOR6e3hr3v304uLiiAzER+jmdY+WI0UeoAkzKJuVE3ULTlFBDZiKiDWrg8dPCK25EbygmposBdOj",
+	"zjwnoQ+Xi/cixf13XAbnOhssRTgbsNv3Hazzkd/P5rE5Ea6P0S73CKFsDUacve5oL9G0tR96aVWvunDs",
+	"8PgZL4HPC6sKUoYftJQkQM2GWfXLuZ0/hBHDvKIxjRfQyNs+bjMkdgMbhCtlUm62mqht0hyqmACBaiak",
+	"InciBeqNnUPKMsHhdLk/AHZQm6VrwmujzY6VTKPVIYF3aMt2NuuuAkTUGnGZI8GMWUwkKjBFK0AcalCq",
+	"EpRfIqXEWeeeSUeqYC0Ra2VYN+VMxPSduEVxT2DXMEJDiYNbJgD98F9mcudm9HZFSiSY9vl3qQvqTK2R",
+	"2mVcfshTbRKzhf6Q4ljk5YaNEGmEzJ6CuMJl+IF13QfwzsqPDWPlJbKhcIRpiWxY9gWj1R5134f8GiGE",
+	"G0W4AJcxtnwKNWO1zLlahYXacPsCqFTSdAuYl72fGZCaHK1ZVbGdML7oIbJk+anMxAEjD7IVu9B+kymS",
+	"RydrhYCgjjWMESRsZRK6ZgG1EypSExk5J6AFix6vcxsGjSGAFJFlRvDmyb0FuWGCMdo4v+iZUOQ5m41g",
+	"R4KmOIyAu+2+SygiAgmQSL+pM5ShbrTv+TD3AKpq5vLWuK1mWIN9mlQo+YBQiObpKNsx3ck5NjqPBuj1",
+	"3A4C3YTd/nIL6KQY7LTQCGgechvjVYAFo3NZElDpQm1BVbaKoedApj1VOPWD9bP2O/KWmVsAHMI25ADQ",
+	"TMlylNzP3O4orxeHGty9JHH01wWTNR8z8s0dsCfUEmy3oUw9yYIb5UY/XSiv9hIinh7gPBKuiHN0x3/C",
+	"T24b4LfGfgw6raxpOfXsVilnSU64CcISDn5dsHHLdsrWUDauFYudgCxNStgaE4OTBaaK7vXfJWtXQ4eu",
+	"R2hM4uo2Ct+xcqaXNI1rZqzhyD3QDkE8Apo70Q40ySh7Yxd3AsJ+AwGLnNASHiLuxSQD2ZrFZpwQl/0G",
+	"9g0ub5xwH+UXzE6a0+c8k7HGk9FsttAh/9aFLyl58wPNZbw5KO5mhi1JWRrnQPo3d7Cfk3Z2owksGEes",
+	"AN/DvMkrVtyFTMGfrR4jKiZR3QqJKJPI5XpOazML5TJSJmfrbIDLW2VuxmV6dKvKUuSAKENCQiOmt8gT",
+	"4nP2oDSPtEVl6aqEWsKU9rnBJBL8KFlwBue3TQ9EWf4f5C0R0yg5qGTH1qu1a5uf02HOs8NhB2gHPUcP",
+	"9rQ87HA019GrQ7Y+PcbicGhRp6f6TYlR1szE9ZZKTiZIl2uvDWXIeuKQZEjyfe9eRoxOI/nzpR7a7EpX",
+	"nhjKRDQQ6eSFp3E637gDQILs9WXYSbK3L2IblSuxmDZI4UHeOlw4nrE/kmQDEyxC0X42T1x9TGLB12wX",
+	"5EL4HspbY+53+UIllvBCkhpCKCNxVe1D7EonAod9WTaSF0uPZU2MBd0DJ2sCZYJO2GUie195U9t5QtTe",
+	"0iD4x1asqeV1eO1OxgNhp48aEPkIYiexR52Azu9cOdhJmBxIMIVKQJccFQi2R6p4bBQyTW9R6mtYa2HF",
+	"IGvcBitc/YitWm/pHR0m7/s1CU7hcGPswWQOHfkwGrDZYRtqf9Lexp7C37osFr1nN023gdw7iFh4RteU",
+	"i1l5PdvYA1c6Fdw+lFOZnklFey51xA5nVxKvm3yPm5uGhSKqU7qIaJg8JWupGvgx/exCGvx9cg0x0X6Q",
+	"IiwzM0Pe60CDDKfZapDZfjdcAvvowHwSA3nvslHT0uLmZr4VuKoE2YTNOhPdB1pAYj3LjISsQTVJWkpU",
+	"qHTkOZKgSrajFaF36eWShDZterlglEJYgSubTB6opMBUhuWFacoxUfzZ51YOVdcuLcsk4yJGARkwINEA",
+	"vkNsrX/zeqPMUrPjSYfq2RwQB/NpOtz1QOdDwzuX4XzjI57Oq3K78DiHOQwPtC69yqeYEGp+CzvtBokm",
+	"nxes2Ye7wbx97bJVbH8BZWHo1wMIucd1FQw4208JRf/98v27HBEqJODStJkJj/YY2IfLej/08Te+XiCd",
+	"JRjv4OMKHOOm7bSU17UWepDEQtfvmtNqXL93+ecjk2SWWIvKpxCyRGPYpilTmNpnBqq8IqpgZDQySzUM",
+	"DU4ZQk/1YI7UKY/vLeT4OtHBEDa/e9t6YIFbTWzCzTFelaPgI6LRhe26skGDUCZLwqCJHStBU3lSgMdr",
+	"9jIOf0tMwkVt2q2/FLLO7mUisWxjucLR0ivzw1E3v3raZ/HaqYJEPgrhBjOfRNhsmlbeZmsxfhHQUSXJ",
+	"V3mGUuYCkTVyZuAc/cfZR2OhZWlK59VQJhHuFJJ8kP2knjnvmhfV7TtUVERIoJHCy7TY3KSOZnn+0UFq",
+	"Fsmni1cpTKt4RyKGrTimnh3FjXnqWp51PVFmKnInaW+16bjn+l54yqBvAHpFURYouSOugJJ3hF3a5MKz",
+	"a5dAkahRuE5+jz7p903bxj6GCBOKCqsjpW1qI5GHyQVCVqLZ/IQebn1SpZsnQeLcOI36BIFz7YKOB+Yo",
+	"H9Tj1kBbXQkhWY0lKQaZEq5ZjdyRiIK6tvmoh0ZfOe9sqKtOONCIOC5cxWEokNTgmAJkU9SPl0qbF3N/",
+	"sm7oYNClCvqFdEvIiEaIRYqaZEawr4dm3mEZmlm3QQrr2bvg7zUpj+vfE82VpnJzHAkozMgtwvUlNdQW",
+	"S5idHCECHZM5+952jEtmIyaU8zjub5fmPjVNLOmaBbqpaF/LlAK/4axtwn5PQmUMhSMewWizAy38j0To",
+	"IjLIC6fsnzRCUFSZ7edd84GtSfxyC55wIx9Ug8GD9XmXpsgQV98Py/gjIcl+yDQbwUyUu6ONmQOPHw7Z",
+	"c49cp3Pot8Gc2I5LP5nfupjgcb9bvMJkl9IQaIL0jaarV5Ig9HqwnA7VHxz2HLZ+eBJSBXEnhM7XgMuo",
+	"F2uU4XpoTM9s4qbHi60i2MNlvp9BPa1AQqzgasHmY4SO3BbpaQh/9kZmrCjahkR8vqyrBj1sXOrSURFb",
+	"I903BFe6SE8gLBGjBXyJABdbZedhU71ni3kM7S3mbppGgwhiR5KsO19QN2hSXnURybLzE55jwbdYiJFx",
+	"siH0CZV9xxqDnuhVO86156bFeCrk8WZwzlhKQvqfg3Xd4+aivQPQeAR31irq23j1WTdely/mWrZ1uDJI",
+	"HR94E80GLaZ4NOdYS9zRGBBGXbrwKaIINjYjZuSzauYWfWNxy9aRRh9yy3jM5XLY62bsKq8qKyCGPOf9",
+	"17/5bON45iapSajM2IyTbgXqSv7JXMNKA1mS+7npmAVwiQkddqNakweNGa1o9Z0L2jlS7dE95n1WDuE1",
+	"sg/CHVu1VyZ997FGDePYjR2272/QbyEfAmJ2nN6Sij22vEOE7gRSmNgKCyIigW1eT3XDCGivQCVZB7K1",
+	"akLbaClDaqaDGyTuv9J+R0ok47FiMwH8nkzH+mM6OCmilThxSkjcmq93u4kmtzmjUOmUlhw9Q/IiwgZT",
+	"HB+z+DGAuIcCuWGQffelDvJhHbdz24Uabs9kEvGGXccid39s0ZzBvKNt1Kaq6w6KZ4yD2CRGE1FgXgYr",
+	"YkLIMKqj6+JwZo7Z3Mov3dp17bmSxLdBjtPEN1mtQuLbNW1OrJBoNP5EJK+NWczoyxNnGLA57MnzpDXG",
+	"PVCtSGAL5lYkM0jAnxIy37y+6kfcDZbjeY3Au/3nPnDDE5/QA9Cvco+xfzoq1BvUBE/3oE/t1nF65/el",
+	"UuiDjdjNv3rV3YJihsOPAuar/Xx6SJWTTpi45sBONHndB/olpLAWwx1O4yxst4Qxvq7w5ok+0rgrKmpm",
+	"n1pwYnPn0zhS5x8K5Wg/n807K2tlZGd6dqs+F7PjfMI7Z9vmjpvXF+FkkAfds2GO73dhzU6tzCMct6DQ",
+	"1vyLfZ65++qEbj3VmXWiFWHXSjVYyNmKeGu+DYkMaR7NKIExQwXL+gNWyHG/KKNw27CKFOT0TxNS7S0I",
+	"vIaMk91Xe3gO5xlYMm7DvT0w3E0P3ZSIukPMk/i2+zrq2V8Gu9Msx8UweIym6dbv74U8T0WZIIva2rjW",
+	"OMIbbx3naoPSE5PiLTldqtCR1k7W8WMzeWyhjltjcFsNpqHKwB3wqO7ZNk306UFpmR3I+yq4DK+l6dM7",
+	"90414U3MRHr7+rQspBvJOMyP5Lmc7ogtMKPz+dOigkdapP9Iy3iy/ajW89QNHFD51Hp0vtQke42lzqXc",
+	"Gha7GexoRWvKKcUV5mhb3lmqtPdghyONLzVHjAWy1LNwO4I5R/RTr3yPrnTwClgHha223PXAczQkVHcR",
+	"z9lPnR6dSK7dFT5qHz+Hs4RFpLlYpF5608aSips+jzuUTMrlAu1PXOcAoKZLTPAcfmb8TjThoguGy2Q3",
+	"tZ8BOaNPSchQMN+nGPtdK6nDk5qMZ518EcOJmntMQ/Gd3Ec022DvuCokpGPHEmEQ0TjA0Sw9Wxhu0MQ7",
+	"jAT9uce6ExToR68HYCDFgVHJcSHRCuQOgOpiLu8qWJ3gTqRAetQ1LuAMXdmrPgkI3S9FX5iJtsDlbzlS",
+	"DM/8bEAmfqF/+SX79OLi7OKXLEe/ZK8vPvv8W/Pnp//428Uvme59rMRsjnQ3av3x9dUr9Pnnn/8TEYp+",
+	"/OHVGXqjyzK6Z//84m//QJYtIFPNIc5+oZ3hfJm919AwLgIjUbJPXete3JDsMvv87OLsc1uppXHhHDfk",
+	"fG3TFTamH5A5J8Lo2zK71Pcz6S/6y/IjPpX+lfPumvPHPOndr8xVxUnv6hv2U9/V98UnvmyzoNXbo/6a",
+	"rJXbHO1AyBxRxtU/AAupTqoELXUukW4xqm+zV/hU4waJrQkipNzXv2IP4ev6+w4Uruf3YY5t1wX7izyr",
+	"Ce3/ceRe/oNe3fWX3XUwRGo6wGjFHsxF9BQwByFNrcc9cHPLNOYQuXneXtYXvNs9thm1pvDd+lwGr/13",
+	"FaOu8f7gWt5QDCk8fs1E8Jb8Xrn8MLr7/LOLi8VukzbXtsSu0d5hgdbmDfV8jSeu8eqW6F3OnWeirWvM",
+	"9+62cHf9jOlprNhLV8iNMFcz5ehXRiiUpmcsrirXxdlcaN0xjXN7OYHzOTVMBBoUv6wq2z5Z+DOtLJpt",
+	"yD0ItMN71FJJKpRw6ccZeklNjRHS9alI4jvQ156jfkVohYu7s07uOH72yryQ+Tfq72cdZWoHingZ0Xrm",
+	"TR2J/aVsyDtwc0lAVB9e73+A4V8cnuU30MgF8PAGW17ZF5EhDjojZouV5EUY6Y3oXk27LauRZGgFFYF7",
+	"GOFgCYW2IgYYODzz11CYKNEyR45nHt9q5vtiqIjFQpM4U0Pb1/+MJ6yJXu4Y6i80CXc00KfM1urd0eF2",
+	"bU6iuolr6vG/CsqkgjJLDxmizR+ulwjyG5jWCOaKusGuQrsooKomt3FcEXlOed+1ogmIfCWh9S7FAkT4",
+	"NduhGtO9J/MxEoB5sUWKvHRW925Liq2d0/W2qHHTE6KxuiYEvFrzipV7JeDd5QmapBssJJRIwoM8Q98y",
+	"I8CJQEIyrlQAXx9YwZp1NcS8pYeS+ysl9N5Zn+kBwYfwoLvSPYYHY3n6IVVEsEKCfCEkB1wPD75DrRWh",
+	"mIcaeSTw5U+Pn/iwGfTTceWtvbuju7BDqf8CQF+JYU6lpSVwIRkrD5Dj/KP549F22rep+yMxzFljpslS",
+	"JNFrRmGBjb3S/ZYRpsgsUWPmmvENSK1lVN6dvNqIqxi7U9ipxWBQ7vwLZGwfF6knZ3oiL0Pja8z7/SEi",
+	"TEeXOfLQbkcnLQXP9RzuXdKXBcmoiRHwe+Av9FUU5lVbKbJlleIzFHnbPkOKZVRKQik1gAjE7oEfUvzP",
+	"WBbbSUh75Km4jFllkC4DVDjcwRuzwec5kVwxO2XsMMVk6XMcUOP1qTlt6DyiPlsm4x3EgEWGYeReIR3G",
+	"XxnpfjLFLMfrvvZv+dmxtlLix2NviKz1Rd7AQd8AhASLc7xz3tJnAPp1S58J4J/93izqWoGwv1WJSqbU",
+	"EKvMOrBqL/H5R/W/x6jC/y+QXRvQ+WjUN5154oZeIh2C+EToTuEiVxyPdxcMoV/bcgPlfBp/x3DpUbgP",
+	"kXPQfX/FfESzg8bQTMed37kQ7mnW8bRp68W1l9J9FjtIvTrFqHUJsSloxEpJ9luORQ/j/KM6/mmVR//+",
+	"xhYoJ6isXhfdBPMlGgv/8IfSxxvtmsOaOqaUqDcuovqMxtabPmobNLb6qO7Tt624gDFytEapfR3Cejqx",
+	"s3qKPrH2FEo+7iq40VD/kPdX6A8Bb5IfHE4+B9EP0yuSqP73RM9XW0w3YByMwjgWhmejtTVFU2USAzhf",
+	"k4dTGfOc4wwy8JdNU+2vyMMzHeUVefjTnqPeuunFqTDdnKQt5v1EoDV5QH+5vnqF/v7Pi8/+iozWMaLB",
+	"lNPdevcq/xEn/APfm1b+z3TE/q2+6We85NQx3qy1LITX0kQbkb7C9+l4c6VvRNQjmuZL3dUQCkNI3VZY",
+	"Qon67j5HUaRvDxUTdd4JPhMs/eseIvA0l0gsZD8xBTwTc7N6r9bsZXduq72+hePZBV3wgEzEdGlt+WVZ",
+	"mmDtUqEkMqPxwShKdHgN0OnJksR2jIvm4yUr7oug8suyhOmAuMR3QJcIiOM7P/zd+8k7XG4qTLU+wKjB",
+	"9E3EaD3ngJfHOGU7P6N55vcP+p15v2t5ETtmc3k0BZ0AsJQXYmjquWQXYYrDEZGxo+1KdGP8vSvTS7Dx",
+	"XGngdBjiucBuFhqRECu8SJ7JSz2QkhGiwBXkprF9Jxo+EX2jIUI12Jf0lbjbaxYlxB/dbTXPYC552fF/",
+	"OiVbc0jp3PWGAerUGh1HWVm6QeZuto56WCu7/loxkvnOvfNEbB+1vvdm7svTg4Wrg/KGxBYB3fBhGTmk",
+	"qH8B+/83332L1oBlywEVrKpcutQCZizDQnpZXCXHO6qUWJeAuAJBSnV4TICL7O4YrzyrVpPj5CldmzcW",
+	"PaN+1rQqRa9T5pHb8czAKWfzQ3+Fg1gqs06rvW7QXGkMn+jOaMj0W32M8RZ3H8Uz8ZfxdRdLuWH7vpRP",
+	"h997xWa6mzFy64VlzV5b9VTf2awDt5zV+tKMMQ6ff9T/T/DG9qCey1SX3PA11Oze27KhY8q0wolaAeJL",
+	"lwwBsuUUyhwJZhMpJSowRStAK87azVZqhjzlaf1z7Pmlf2nKCvpIu76RsSTylKiJ4Q6vjehuQyEOfA/P",
+	"SV5eJ9ClpPeSQLfeziFtjZybQxI6PZQ8OIupWPKf7jwWmbmLUMfEzVIB7J9N7mx3okYtK9GqNVcW6wsY",
+	"cxva3rKq7C4tqjCNHrvtttNzz8MtYCp2wF2il7nrw/hdjfAzcQ+J9+IMKbXWKIjC9woFs7Jfc9aczqOW",
+	"V3at55GWJk1Z5wURaZNZlMk4gGe+OJn8KGJi6vcMj74sSw8aA4eINuiGYW9fNClAeXjWVqDQrK1gMrav",
+	"O5U8p+2rxo/5mvWzpShTjabFm0BY5haR9gFM0f4BXc3Wh4AdFJKzFh2chdcOJQZjrzPFfELrPl5GYXYV",
+	"gZ8IVBBetLUp5hF5T3lWzymUDWMoLSjiR/t6hjyGUUuOpST9ghC1gl5OA/ZA9ptEnGmcsa8sagR68yZZ",
+	"geN7Wo5eEWrHTzUG+xKnRXDbDWfYYsFaKg9gfv7R/HE0a7a7oOV3y5rtzJOuScVcIeeO6UNs0+feTThR",
+	"idA1Vkzwq+pAYbZIosxCHm6z+ADC/diYePS2pSWHEul+kwucGtvZhAaXxe2wrzKXdq1MQuMznuZZIe6j",
+	"WcIvUQGuGhAj0ai1mNirUVWl0r/WjCOs/lu3FVaq5o4TKYEanQNThJXOxFmzhb5q4FClfPPQMO4hUEr6",
+	"sF37jKxhrTosc3huqMiZWZ1rZyspd5zRjebnr25+esbzPP9o/nicbw169UohNQd+7eswn5DnFslyunHM",
+	"Y7FY7UKNa2O9aU+s11uI338D0Ci9le00/VWmLM9uCxFTNSGNeYR7f1NQG3sPtFwY9rPbHo87++rvTwP6",
+	"gv6B0S2TsdAnMUFunXqOl4t96tPVgRpbjaAmsa4D7Wz8lRFqLXsrPkwivFXCjeRwDGPnN4aJyW+/j8ez",
+	"gbWfJF5Q17f1sDGChUy9cfMQ1gA193ibxQhdF2PYZcur7DI7V0z3fwIAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -1,6 +1,7 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -180,7 +181,14 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 	if err != nil {
 		return err
 	}
-	mapping, err := json.Marshal(form.Columns)
+	if form.Prose {
+		form.Columns = nil // lines of words have no columns, also when one is mended
+	}
+	mapping, err := json.Marshal(nonNilMapping(form.Columns))
+	if err != nil {
+		return err
+	}
+	mended, err := a.store.Mended(ctx, form.Source)
 	if err != nil {
 		return err
 	}
@@ -197,7 +205,7 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 	if err != nil {
 		return err
 	}
-	good, err := j.rows(ctx, t, e, form)
+	good, err := j.rows(ctx, t, e, form, mended)
 	if err = errors.Join(err, t.Close()); err != nil { // closed before the edition counts: what fails, fails whole
 		return err
 	}
@@ -213,7 +221,7 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 }
 
 // rows reads every row: the good ones into the edition, the others beside it.
-func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form ImportForm) (good int, err error) {
+func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form ImportForm, mended map[string][]string) (good int, err error) {
 	read := j.reader(form.Columns, form.Source, form.Prose)
 	start, last := time.Now(), time.Time{}
 	bad, aside := 0, 0
@@ -252,7 +260,22 @@ func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form
 			aside++
 			continue
 		}
+		if form.Prose {
+			cells = []string{strings.Join(cells, cmp.Or(j.info.Delimiter, " "))}
+		}
 		rec, faults := read(cells)
+		if len(faults) > 0 && len(mended) > 0 {
+			was, err := json.Marshal(cells)
+			if err != nil {
+				return good, err
+			}
+			if again, ok := mended[string(was)]; ok && again == nil {
+				aside++ // somebody discarded this very row
+				continue
+			} else if ok {
+				rec, faults = read(again)
+			}
+		}
 		if len(faults) == 0 {
 			good++
 			err = e.Add(ctx, rec)
@@ -278,6 +301,8 @@ func keep(ctx context.Context, e *store.Edition, line int, cells []string, fault
 	}
 	return e.Reject(ctx, store.Reject{Line: line, Cells: c, Faults: f})
 }
+
+func nonNilMapping(m intake.Mapping) intake.Mapping { return append(intake.Mapping{}, m...) }
 
 func nonNil(s []string) []string { return append([]string{}, s...) }
 

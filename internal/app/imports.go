@@ -257,7 +257,7 @@ func (j *job) reader(m intake.Mapping, source string, prose bool) func(cells []s
 		return r.Row
 	}
 	return func(cells []string) (listing.Record, []intake.Fault) {
-		return r.Prose(strings.Join(cells, cmp.Or(j.info.Delimiter, " ")))
+		return r.Prose(strings.Join(cells, cmp.Or(j.info.Delimiter, " "))) // a mended line is one cell
 	}
 }
 

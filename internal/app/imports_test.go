@@ -342,3 +342,59 @@ Total: 5,,,,
 		assert.Equal(t, want, v.Channel.Receive.MHz()+" "+string(v.Channel.Side.Kind))
 	}
 }
+
+// TestMendedRowsComeAgain: what was made of a row that could not be read is
+// made of it again in a newer edition, a discarded row stays away, and lines of
+// words can be mended too.
+func TestMendedRowsComeAgain(t *testing.T) {
+	a := demoApp(t)
+	run := func(text string, prose bool) app.ImportState {
+		p, err := a.Bring(t.Context(), "club.csv", strings.NewReader(text))
+		require.NoError(t, err)
+		require.Equal(t, prose, p.Prose)
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Prose: prose, Columns: columns(p), Confirmed: true, AcceptLosses: true})
+		require.NoError(t, err)
+		return finished(t, a, p.ID)
+	}
+	rejects := func() []app.RejectRow {
+		r, err := a.Rejects(t.Context(), "Club", 0)
+		require.NoError(t, err)
+		return r.Rows
+	}
+	table := "Output,Shift,Tone,Town\n147.255,+,100.0,Fern Top\n146.655,-,loud,Low Quay\n146.715,-,louder,High Quay\n146.775,-\n146.805,,quiet\n"
+	s := run(table, false)
+	assert.Equal(t, []int{2, 3}, []int{s.Good, s.Bad})
+	rows := rejects()
+	require.Len(t, rows, 3)
+	_, err := a.MendReject(t.Context(), "Club", rows[0].ID, []string{"146.655", "-", "soft", "Low Quay"})
+	require.ErrorContains(t, err, "cells/2", "the fault is beside its cell")
+	_, err = a.MendReject(t.Context(), "Club", rows[0].ID, []string{"146.655", "-", "88.5", "Low Quay"})
+	require.NoError(t, err)
+	require.NoError(t, a.SetReject(t.Context(), "Club", rows[1].ID, "discarded"))
+	require.NoError(t, a.SetReject(t.Context(), "Club", rows[2].ID, "later"))
+	require.Error(t, a.SetReject(t.Context(), "Club", rows[2].ID, "burn"))
+	require.ErrorIs(t, a.SetReject(t.Context(), "Club", 99999, "later"), store.ErrNotFound)
+	// A cell that is missing can be typed too.
+	_, err = a.MendReject(t.Context(), "Club", rows[2].ID, []string{"146.805", "-", "77", "Far Quay"})
+	require.NoError(t, err)
+	assert.Equal(t, "discarded", rejects()[0].State)
+
+	s = run(strings.Replace(table, "100.0", "103.5", 1), false)
+	assert.Equal(t, []int{4, 0, 1}, []int{s.Good, s.Bad, s.Aside}, "both as they were mended, and the discarded one stays away")
+	found, err := a.Find(t.Context(), app.FindForm{Text: "Low Quay"})
+	require.NoError(t, err)
+	require.Len(t, found.Repeaters, 1)
+	assert.Equal(t, "88.5", found.Repeaters[0].Best.UplinkTone.Tone.String())
+
+	// Keys that are met several times, also one that is named like a second one.
+	s = run("Key,Output,Shift\nA #2,147.255,+\nA,146.655,-\nA,146.715,-\n", false)
+	assert.Equal(t, []int{3, 0}, []int{s.Good, s.Bad}, s.Error)
+
+	s = run("147.255+ PL 100 Fern Top\n146.655- PL 1O3 Low Quay\n146.715- PL 88.5 Odd Rock\n", true)
+	require.Equal(t, []int{2, 1}, []int{s.Good, s.Bad}, s.Error)
+	row := rejects()[0]
+	require.Len(t, row.Cells, 1, "the line as it came")
+	_, err = a.MendReject(t.Context(), "Club", row.ID, []string{"146.655- PL 103.5 Low Quay"})
+	require.NoError(t, err)
+	assert.Empty(t, rejects())
+}

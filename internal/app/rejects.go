@@ -31,6 +31,7 @@ type RejectRow struct {
 	Line   int            `json:"line"` // in the file
 	Cells  []string       `json:"cells"`
 	Faults []intake.Fault `json:"faults"`
+	State  string         `json:"state"` // "", later, discarded
 }
 
 // Rejects returns the rows of a source that could not be read, after one.
@@ -48,7 +49,7 @@ func (a *App) Rejects(ctx context.Context, source string, after int64) (*Rejects
 		return nil, fmt.Errorf("read heading: %w", err)
 	}
 	for _, r := range rows[:min(len(rows), page)] {
-		x := RejectRow{ID: r.ID, Line: r.Line}
+		x := RejectRow{ID: r.ID, Line: r.Line, State: r.State}
 		if err := json.Unmarshal(r.Cells, &x.Cells); err != nil {
 			return nil, fmt.Errorf("read row %d: %w", r.Line, err)
 		}
@@ -100,7 +101,22 @@ func (a *App) MendReject(ctx context.Context, source string, id int64, cells []s
 		}
 		return nil, f
 	}
-	return &rec, a.store.TakeReject(ctx, e.ID, id, &rec)
+	return &rec, a.store.TakeReject(ctx, e.ID, id, &rec, cells)
+}
+
+// SetReject says of a row that could not be read that it is to be kept for
+// later, or that it is discarded; "" takes that back.
+func (a *App) SetReject(ctx context.Context, source string, id int64, state string) error {
+	if state != "" && state != "later" && state != "discarded" {
+		f := &Fault{}
+		f.add("state", "%q: write later, discarded, or nothing", state)
+		return f
+	}
+	e, err := a.edition(ctx, source)
+	if err != nil {
+		return err
+	}
+	return a.store.SetReject(ctx, e, id, state)
 }
 
 // ExportRejects writes the rows of a source that could not be read as CSV, each
@@ -117,7 +133,9 @@ func (a *App) ExportRejects(ctx context.Context, source string, w io.Writer) err
 		for {
 			last := int64(0)
 			for _, row := range r.Rows {
-				last = row.ID
+				if last = row.ID; row.State == "discarded" {
+					continue
+				}
 				cells := slices.Clone(row.Cells)
 				for len(cells) < len(r.Columns) {
 					cells = append(cells, "")

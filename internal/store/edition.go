@@ -50,6 +50,7 @@ type Reject struct {
 	Line   int             `db:"line"`
 	Cells  json.RawMessage `db:"cells"`
 	Faults json.RawMessage `db:"faults"`
+	State  string          `db:"state"` // "", later or discarded
 }
 
 const recordFields = 19 // edition_id and those of recordColumns
@@ -217,7 +218,7 @@ func (s *Store) Import(ctx context.Context, source, at string, records []listing
 func (s *Store) Editions(ctx context.Context) ([]EditionInfo, error) {
 	var out []EditionInfo
 	err := s.read.SelectContext(ctx, &out, `SELECT id, source, imported_at, file, records, heading, mapping,
-		(SELECT count(*) FROM reject WHERE edition_id = edition.id) AS rejects FROM edition WHERE active = 1 ORDER BY source`)
+		(SELECT count(*) FROM reject WHERE edition_id = edition.id AND state <> 'discarded') AS rejects FROM edition WHERE active = 1 ORDER BY source`)
 	if err != nil {
 		return nil, fmt.Errorf("read sources: %w", err)
 	}

@@ -206,7 +206,7 @@ func (s *Store) Clear(ctx context.Context) error {
 		return fmt.Errorf("clear: %w", err)
 	}
 	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	for _, table := range []string{"journal", "entry", "channel", "load", "plan", "record", "reject", "edition", "outline", "mapping", "joining", "correction", "profile", "operator"} {
+	for _, table := range []string{"journal", "entry", "channel", "load", "plan", "record", "reject", "edition", "outline", "mapping", "joining", "correction", "profile", "mended", "operator"} {
 		if _, err := tx.ExecContext(ctx, "DELETE FROM "+table); err != nil {
 			return fmt.Errorf("clear %s: %w", table, err)
 		}

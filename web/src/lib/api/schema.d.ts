@@ -314,7 +314,8 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /** Keep a row for later, discard it, or take that back */
+        patch: operations["setReject"];
         trace?: never;
     };
     "/api/find": {
@@ -827,6 +828,8 @@ export interface components {
                 line: number;
                 cells: string[];
                 faults: components["schemas"]["CellFault"][];
+                /** @enum {string} */
+                state: "" | "later" | "discarded";
             }[];
             more: boolean;
         };
@@ -1828,6 +1831,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PublishedRecord"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setReject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+                reject: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    state: "" | "later" | "discarded";
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

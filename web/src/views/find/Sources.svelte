@@ -30,12 +30,8 @@
             : ''}</span
         >
         {#if s.rejects > 0}
-          <button
-            type="button"
-            class="link"
-            aria-expanded={mending === s.name}
-            onclick={() => (mending = mending === s.name ? '' : s.name)}
-            >{s.rejects.toLocaleString('en')} rows could not be read</button
+          <button type="button" class="link" aria-haspopup="dialog" onclick={() => (mending = s.name)}
+            >{s.rejects === 1 ? '1 row' : `${s.rejects.toLocaleString('en')} rows`} could not be read</button
           >
         {/if}
         <span class="ml-auto">
@@ -55,10 +51,10 @@
             >
           {/if}
         </span>
-        {#if mending === s.name}<div class="w-full"><Rejected source={s.name} /></div>{/if}
       </li>
     {:else}
       {#if sources.data}<li class="py-2 text-ink2">None yet.</li>{/if}
     {/each}
   </ul>
 </section>
+{#if mending}<Rejected source={mending} close={() => (mending = '')} />{/if}
