@@ -58,6 +58,20 @@ func TestWhoseTX(t *testing.T) {
 	p.until("document.querySelectorAll('[role=option]').length === 2")
 	p.accessible()
 
+	// The same listing again: what would change is shown before it does.
+	p.importsText("Output,Shift,Tone,City,Notes\n147.255,+,103.5,Fern Top,summer season only\n442.500,+,88.5,High Quay,\n")
+	p.do(clickText("Import the readable rows"))
+	p.reads("[role=dialog]", "pasted text is there already. Nothing has changed yet.")
+	p.reads("[aria-label=Changes]", "1 no longer in it, 1 changed, 1 new, 0 the same.")
+	p.reads("[aria-label=Changes]", "147.255 Fern Top uplink tone")
+	p.accessible()
+	if f := os.Getenv("SHOT"); f != "" {
+		p.shot(f + "c.png")
+	}
+	p.do(clickText("Import these changes"))
+	p.reads("[role=dialog]", "pasted text is imported.")
+	p.do(clickText("Close"))
+
 	p = sit(t, 390, 844)
 	p.importsText("Output,TX tone,RX tone,City\n147.255,100.0,88.5,Fern Top\n146.655,88.5,100.0,Low Quay\n")
 	p.reads("[aria-label='Whose TX it is']", "Whose TX is it? The table does not tell.")

@@ -24,6 +24,7 @@ func (s *server) BringListing(ctx context.Context, r BringListingRequestObject) 
 func importForm(b ImportForm) app.ImportForm {
 	// Who posts a form has seen the preview.
 	f := app.ImportForm{Source: b.Source, Prose: b.Prose, Confirmed: b.Confirmed == nil || *b.Confirmed}
+	f.Hold = b.Hold != nil && *b.Hold
 	f.AcceptLosses = b.AcceptLosses != nil && *b.AcceptLosses
 	if b.Viewpoint != nil {
 		f.Viewpoint = intake.Viewpoint(*b.Viewpoint)

@@ -25,28 +25,30 @@ const (
 	ImportDone      = "done"
 	ImportFailed    = "failed"
 	ImportCancelled = "cancelled"
+	ImportHeld      = "held"    // it is read; a person has seen how the listing changes, or not
 	ImportDoubted   = "doubted" // it would lose most of the listing: a person has to say that it is meant
 )
 
 // ImportState says how far an import is.
 type ImportState struct {
-	State   string   `json:"state"`
-	Rows    int      `json:"rows"`
-	Good    int      `json:"good"`
-	Bad     int      `json:"bad"`
-	Aside   int      `json:"aside"` // totals, notes and headings between the rows
-	Bytes   int64    `json:"bytes"`
-	Total   int64    `json:"total_bytes"`
-	Seconds float64  `json:"seconds"`
-	Rate    float64  `json:"rows_per_second"`
-	Left    *float64 `json:"seconds_left"` // nil where it cannot be told
-	Error   string   `json:"error"`
-	Source  string   `json:"source"`
+	State   string         `json:"state"`
+	Rows    int            `json:"rows"`
+	Good    int            `json:"good"`
+	Bad     int            `json:"bad"`
+	Aside   int            `json:"aside"` // totals, notes and headings between the rows
+	Bytes   int64          `json:"bytes"`
+	Total   int64          `json:"total_bytes"`
+	Seconds float64        `json:"seconds"`
+	Rate    float64        `json:"rows_per_second"`
+	Left    *float64       `json:"seconds_left"` // nil where it cannot be told
+	Error   string         `json:"error"`
+	Source  string         `json:"source"`
+	Changes *store.Changes `json:"changes"` // against the edition before; nil for a new listing
 }
 
 // Over reports whether the import has ended.
 func (s ImportState) Over() bool {
-	return s.State == ImportDone || s.State == ImportFailed || s.State == ImportCancelled || s.State == ImportDoubted
+	return s.State == ImportDone || s.State == ImportFailed || s.State == ImportCancelled || s.State == ImportDoubted || s.State == ImportHeld
 }
 
 // lossError is returned for a file that would leave little of a listing.
@@ -118,6 +120,11 @@ func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*Impor
 		return nil, err
 	}
 	j.mu.Lock()
+	if held := j.held; held != nil && j.state.State == ImportHeld {
+		j.held = nil
+		j.mu.Unlock()
+		return a.count(ctx, j, held)
+	}
 	if j.state.State != ImportShown && j.state.State != ImportDoubted {
 		j.mu.Unlock()
 		f.add("id", "this import is %s already", j.state.State)
@@ -133,6 +140,23 @@ func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*Impor
 	return &state, nil
 }
 
+// count lets an edition count that was held back.
+func (a *App) count(ctx context.Context, j *job, held *store.Edition) (*ImportState, error) {
+	err := held.Activate(ctx)
+	j.update(func(s *ImportState) {
+		if s.State = ImportDone; err != nil {
+			s.State, s.Error = ImportFailed, err.Error()
+		}
+	})
+	if err != nil {
+		return nil, errors.Join(err, held.Abandon())
+	}
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	s := j.state
+	return &s, nil
+}
+
 // run waits for its turn, reads the file and ends the job one way or another.
 func (a *App) run(ctx context.Context, j *job, form ImportForm) {
 	defer j.cancel()
@@ -144,6 +168,13 @@ func (a *App) run(ctx context.Context, j *job, form ImportForm) {
 	case <-ctx.Done():
 		err = ctx.Err()
 	}
+	j.mu.Lock()
+	held := j.held
+	if held != nil && ctx.Err() != nil { // cancelled in the last moment
+		j.held = nil
+		err = errors.Join(ctx.Err(), held.Abandon())
+	}
+	j.mu.Unlock()
 	var loss lossError
 	if doubted := errors.As(err, &loss); !doubted {
 		err = errors.Join(err, os.Remove(j.path))
@@ -156,6 +187,8 @@ func (a *App) run(ctx context.Context, j *job, form ImportForm) {
 			s.State, s.Error = ImportDoubted, loss.Error()
 		case err != nil:
 			s.State, s.Error = ImportFailed, err.Error()
+		case j.held != nil:
+			s.State = ImportHeld
 		default:
 			s.State = ImportDone
 		}
@@ -212,10 +245,26 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 	if err := a.losses(ctx, form, good); err != nil {
 		return err
 	}
+	changes, again, err := e.Changes(ctx)
+	if err != nil {
+		return err
+	}
+	if again {
+		j.update(func(s *ImportState) { s.Changes = &changes })
+	}
 	if j.layout.Heading != nil && !form.Prose && form.Confirmed {
 		if err := a.store.SaveMapping(ctx, j.layout.Heading, form.Source, string(mapping)); err != nil {
 			return err
 		}
+	}
+	if again && form.Hold {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
+		j.mu.Lock()
+		j.held = e
+		j.mu.Unlock()
+		return nil
 	}
 	return e.Activate(ctx)
 }
@@ -356,6 +405,13 @@ func (a *App) DropImport(id string) error {
 	a.imports.mu.Lock()
 	delete(a.imports.jobs, id)
 	a.imports.mu.Unlock()
+	j.mu.Lock()
+	held := j.held
+	j.held = nil
+	j.mu.Unlock()
+	if held != nil {
+		return held.Abandon()
+	}
 	if state == ImportShown || state == ImportDoubted {
 		return os.Remove(j.path)
 	}

@@ -48,6 +48,7 @@ type job struct {
 	remembered     bool
 	view           intake.View
 	cancel         context.CancelFunc
+	held           *store.Edition // read, and not counted yet
 	mu             sync.Mutex
 	state          ImportState
 	changed        chan struct{} // closed and replaced whenever the state changes
@@ -160,6 +161,9 @@ func (x *imports) add(j *job) error {
 			continue
 		}
 		delete(x.jobs, old.id)
+		if old.held != nil {
+			err = errors.Join(err, old.held.Abandon())
+		}
 		if state == ImportShown || state == ImportDoubted {
 			err = errors.Join(err, os.Remove(old.path))
 		}
@@ -347,6 +351,8 @@ type ImportForm struct {
 	Confirmed bool
 	// AcceptLosses takes a file although the listing loses most of its records.
 	AcceptLosses bool
+	// Hold stops before anything changes, to show how the listing would.
+	Hold bool
 }
 
 // settle turns the columns to the viewpoint that a person chose, and says

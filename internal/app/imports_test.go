@@ -398,3 +398,58 @@ func TestMendedRowsComeAgain(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, rejects())
 }
+
+// TestChangesBeforeTheyAreMade: a listing that is there already is held back
+// with what would change, and then changes or stays, whole.
+func TestChangesBeforeTheyAreMade(t *testing.T) {
+	a := demoApp(t)
+	bring := func(text string) (*app.ImportPreview, app.ImportForm) {
+		p, err := a.Bring(t.Context(), "club.csv", strings.NewReader(text))
+		require.NoError(t, err)
+		form := app.ImportForm{Source: "Club", Columns: columns(p), Confirmed: true, Hold: true}
+		_, err = a.RunImport(t.Context(), p.ID, form)
+		require.NoError(t, err)
+		return p, form
+	}
+	records := func() int {
+		sources, err := a.Sources(t.Context())
+		require.NoError(t, err)
+		for _, s := range sources {
+			if s.Name == "Club" {
+				return s.Records
+			}
+		}
+		return 0
+	}
+	p, _ := bring("Key,Output,Shift,Tone,Town\na,147.255,+,100.0,Fern Top\nb,146.655,-,88.5,Low Quay\nc,146.715,-,91.5,Odd Rock\n")
+	s := finished(t, a, p.ID)
+	assert.Equal(t, app.ImportDone, s.State, "a new listing changes nothing that is there")
+	assert.Nil(t, s.Changes)
+
+	next := "Key,Output,Shift,Tone,Town\na,147.255,+,103.5,Fern Top\nb,146.655,-,88.5,Low Quay\nd,444.5,+,77,High Quay\ne,444.7,+,77,Far Quay\n"
+	p, form := bring(next)
+	s = finished(t, a, p.ID)
+	assert.Equal(t, app.ImportHeld, s.State, s.Error)
+	require.NotNil(t, s.Changes)
+	assert.Equal(t, []int{2, 1, 1, 1}, []int{s.Changes.Fresh, s.Changes.Changed, s.Changes.Gone, s.Changes.Same})
+	var rows []string
+	for _, r := range s.Changes.Rows {
+		rows = append(rows, fmt.Sprint(r.What, " ", r.Title, " ", r.Fields))
+	}
+	assert.Equal(t, []string{"gone Odd Rock []", "new High Quay []", "new Far Quay []", "changed Fern Top [uplink tone]"}, rows)
+	assert.Equal(t, 3, records(), "nothing has changed yet")
+	r, err := a.Read(t.Context(), trail, "444.5 +5 77", nil)
+	require.NoError(t, err)
+	for _, m := range r.Matches {
+		assert.NotEqual(t, "Club", m.Source)
+	}
+	require.NoError(t, a.DropImport(p.ID))
+	assert.Equal(t, 3, records(), "and nothing changes where it is left")
+
+	p, form = bring(next)
+	require.Equal(t, app.ImportHeld, finished(t, a, p.ID).State)
+	done, err := a.RunImport(t.Context(), p.ID, form)
+	require.NoError(t, err)
+	assert.Equal(t, app.ImportDone, done.State)
+	assert.Equal(t, 4, records())
+}

@@ -744,6 +744,8 @@ export interface components {
             viewpoint?: "" | "operator" | "repeater";
             /** @description a person saw how the file is read, so that it can be remembered; true where it is left out */
             confirmed?: boolean;
+            /** @description stop before a listing that is there already changes; run again to go on */
+            hold?: boolean;
             /** @description import although the listing loses most of its records */
             accept_losses?: boolean;
         };
@@ -800,7 +802,7 @@ export interface components {
         };
         ImportState: {
             /** @enum {string} */
-            state: "shown" | "waiting" | "reading" | "done" | "failed" | "cancelled" | "doubted";
+            state: "shown" | "waiting" | "reading" | "done" | "failed" | "cancelled" | "held" | "doubted";
             rows: number;
             good: number;
             bad: number;
@@ -812,6 +814,20 @@ export interface components {
             seconds_left: number | null;
             error: string;
             source: string;
+            /** @description against the edition before; null for a new listing */
+            changes: {
+                new: number;
+                changed: number;
+                gone: number;
+                same: number;
+                rows: {
+                    /** @enum {string} */
+                    what: "new" | "changed" | "gone";
+                    title: string;
+                    output_hz: number;
+                    fields: string[];
+                }[];
+            } | null;
         };
         PublishedSource: {
             name: string;

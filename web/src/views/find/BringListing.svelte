@@ -66,6 +66,14 @@
               onclick={() => void bring.run(true)}>Import it all the same</button
             >
           {/if}
+          {#if bring.progress.state === 'held'}
+            <button
+              type="button"
+              class="{button} border-accent font-medium text-accent"
+              disabled={bring.busy}
+              onclick={() => void bring.run()}>Import these changes</button
+            >
+          {/if}
           {#if bring.over}
             <button
               type="button"

@@ -1,8 +1,11 @@
 <script lang="ts">
   import type { ImportState } from '$lib/api/client';
+  import Changes from './Changes.svelte';
 
   let { state: s }: { state: ImportState } = $props();
-  const share = $derived(s.state === 'done' ? 1 : s.total_bytes > 0 ? Math.min(1, s.bytes / s.total_bytes) : 0);
+  const share = $derived(
+    ['done', 'held'].includes(s.state) ? 1 : s.total_bytes > 0 ? Math.min(1, s.bytes / s.total_bytes) : 0,
+  );
   const number = (n: number) => Math.round(n).toLocaleString('en');
   const head = $derived(
     {
@@ -12,6 +15,7 @@
       done: `${s.source} is imported.`,
       failed: `It failed: ${s.error}. Nothing was changed.`,
       cancelled: 'Cancelled. Nothing was changed.',
+      held: `${s.source} is there already. Nothing has changed yet.`,
       doubted: `Is this the right file? ${s.error}.`,
     }[s.state],
   );
@@ -38,4 +42,8 @@
         : ''}{/if}{#if s.aside > 0}; {number(s.aside)} set aside (notes, totals, headings){/if}{#if s.seconds_left !== null && s.state === 'reading'};
       about {number(s.seconds_left + 0.5)} s left{/if}.
   </p>
+  {#if s.changes && (s.state === 'held' || s.state === 'done')}<Changes
+      changes={s.changes}
+      done={s.state === 'done'}
+    />{/if}
 </div>

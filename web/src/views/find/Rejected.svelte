@@ -6,7 +6,7 @@
 
   /** Rows of a listing that could not be read, each with its headings and what is wrong beside the cell. */
   let { source, close }: { source: string; close: () => void } = $props();
-  const rejected = new RejectedState(source, useQueryClient());
+  const rejected = new RejectedState(() => source, useQueryClient());
   void rejected.open();
 
   let discarded = $state(false);

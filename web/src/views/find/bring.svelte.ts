@@ -32,7 +32,7 @@ export class BringState {
 
   /** Whether the import has ended, one way or another. */
   get over(): boolean {
-    return ['done', 'failed', 'cancelled', 'doubted'].includes(this.progress?.state ?? '');
+    return ['done', 'failed', 'cancelled', 'doubted', 'held'].includes(this.progress?.state ?? '');
   }
 
   get #form() {
@@ -70,9 +70,13 @@ export class BringState {
       this.progress = must(
         await api.POST('/api/imports/{import}/run', {
           params: { path: { import: p.id } },
-          body: { ...this.#form, accept_losses: acceptLosses },
+          body: { ...this.#form, accept_losses: acceptLosses, hold: true },
         }),
       );
+      if (this.over) {
+        void this.client.invalidateQueries();
+        return;
+      }
       this.#events = new EventSource(`/api/imports/${p.id}/events`);
       this.#events.onmessage = (e: MessageEvent<string>) => {
         this.progress = JSON.parse(e.data) as ImportState;
@@ -95,7 +99,7 @@ export class BringState {
   /** Forgets the file, so that another one can be brought in. */
   again(): void {
     const state = this.progress?.state;
-    if (this.preview && state === undefined) void this.cancel();
+    if (this.preview && (state === undefined || state === 'doubted' || state === 'held')) void this.cancel();
     this.#events?.close();
     this.preview = this.progress = undefined;
     this.trouble = '';

@@ -16,13 +16,13 @@ export class RejectedState {
   trouble = $state('');
 
   constructor(
-    readonly source: string,
+    private readonly source: () => string,
     private readonly client: QueryClient,
   ) {}
 
   async open(): Promise<void> {
     await this.#try(async () => {
-      const path = { source: this.source };
+      const path = { source: this.source() };
       const r = must(await api.GET('/api/sources/{source}/rejects', { params: { path } }));
       this.columns = r.columns;
       this.rows = r.rows;
@@ -52,7 +52,7 @@ export class RejectedState {
     let done = false;
     await this.#try(async () => {
       try {
-        const path = { source: this.source, reject: id };
+        const path = { source: this.source(), reject: id };
         const record = must(
           await api.PUT('/api/sources/{source}/rejects/{reject}', { params: { path }, body: { cells: [...cells] } }),
         );
@@ -74,7 +74,7 @@ export class RejectedState {
   /** Keeps a row for later, discards it, or takes that back. */
   async set(id: number, state: RejectedRow['state']): Promise<void> {
     await this.#try(async () => {
-      const path = { source: this.source, reject: id };
+      const path = { source: this.source(), reject: id };
       did(await api.PATCH('/api/sources/{source}/rejects/{reject}', { params: { path }, body: { state } }));
       const row = this.rows.find((r) => r.id === id);
       if (row) row.state = state;
