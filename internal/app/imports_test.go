@@ -427,7 +427,7 @@ func TestChangesBeforeTheyAreMade(t *testing.T) {
 	assert.Nil(t, s.Changes)
 
 	next := "Key,Output,Shift,Tone,Town\na,147.255,+,103.5,Fern Top\nb,146.655,-,88.5,Low Quay\nd,444.5,+,77,High Quay\ne,444.7,+,77,Far Quay\n"
-	p, form := bring(next)
+	p, _ = bring(next)
 	s = finished(t, a, p.ID)
 	assert.Equal(t, app.ImportHeld, s.State, s.Error)
 	require.NotNil(t, s.Changes)
@@ -446,7 +446,7 @@ func TestChangesBeforeTheyAreMade(t *testing.T) {
 	require.NoError(t, a.DropImport(p.ID))
 	assert.Equal(t, 3, records(), "and nothing changes where it is left")
 
-	p, form = bring(next)
+	p, form := bring(next)
 	require.Equal(t, app.ImportHeld, finished(t, a, p.ID).State)
 	done, err := a.RunImport(t.Context(), p.ID, form)
 	require.NoError(t, err)
