@@ -1,6 +1,13 @@
 package intake
 
-import "mnemos/core/band"
+import (
+	"fmt"
+	"slices"
+
+	"mnemos/core/band"
+	"mnemos/core/freq"
+	"mnemos/core/listing"
+)
 
 // Layout is how a table is to be read.
 type Layout struct {
@@ -77,4 +84,39 @@ func (l Layout) Aside(m Mapping, cells []string) (reason string, ok bool) {
 		return "a note or a total: it has no frequency", true
 	}
 	return "", false
+}
+
+// Compare settles a viewpoint that the table does not prove by the repeaters
+// that other listings have: known returns them by output. Two must be found as
+// the table says from one side, and three times as many as from the other.
+func (l Layout) Compare(rows [][]string, plan *band.Plan, known func(freq.Hz) ([]listing.Record, error)) (View, error) {
+	if !l.View.Asked() {
+		return l.View, nil
+	}
+	found := map[Viewpoint]int{}
+	for _, v := range []Viewpoint{Operator, Repeater} {
+		r := Reader{Mapping: l.Mapping.Under(v), Plan: plan, Source: "-"}
+		for _, row := range rows[:min(len(rows), sample)] {
+			rec, faults := r.Row(row)
+			if len(faults) > 0 || !rec.UplinkTone.Known || rec.UplinkTone == rec.DownlinkTone {
+				continue
+			}
+			others, err := known(rec.Output)
+			if err != nil {
+				return l.View, err
+			}
+			if slices.ContainsFunc(others, func(o listing.Record) bool {
+				return o.UplinkTone == rec.UplinkTone && (o.Input == 0 || rec.Input == 0 || o.Input == rec.Input)
+			}) {
+				found[v]++
+			}
+		}
+	}
+	for _, v := range []Viewpoint{Operator, Repeater} {
+		other := found[Operator] + found[Repeater] - found[v]
+		if found[v] >= 2 && found[v] >= 3*other {
+			return View{Viewpoint: v, Settled: true, Reasons: append(slices.Clone(l.View.Reasons), fmt.Sprintf("%d rows are repeaters that other listings have in this way", found[v]))}, nil
+		}
+	}
+	return l.View, nil
 }

@@ -13,6 +13,7 @@ import (
 	"sync"
 
 	"mnemos/core/band"
+	"mnemos/core/freq"
 	"mnemos/core/intake"
 	"mnemos/core/listing"
 	"mnemos/internal/exchange"
@@ -126,6 +127,16 @@ func (a *App) Bring(ctx context.Context, name string, content io.Reader) (*Impor
 		f := &Fault{}
 		f.add("file", "%v", err)
 		return nil, errors.Join(f, os.Remove(j.path))
+	}
+	j.view, err = j.layout.Compare(j.cells(), plan, func(f freq.Hz) ([]listing.Record, error) {
+		return a.store.ByOutput(ctx, band.Span{Lower: f, Upper: f}, nil)
+	})
+	if err != nil {
+		return nil, err
+	}
+	j.layout.View = j.view
+	if j.view.Viewpoint != "" {
+		j.layout.Mapping = j.layout.Mapping.Under(j.view.Viewpoint)
 	}
 	mapping, err := a.remember(ctx, j)
 	if err != nil {

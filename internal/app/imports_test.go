@@ -253,6 +253,15 @@ func TestViewpoint(t *testing.T) {
 	_, err = a.PreviewImport(p.ID, app.ImportForm{Viewpoint: "mine"})
 	assert.ErrorContains(t, err, "operator or repeater")
 
+	// Repeaters that other listings have settle it too.
+	p = bring("Output,TX tone,RX tone\n146.94,88.5,127.3\n146.76,123.0,100.0\n444.5,146.2,77.0\n")
+	assert.True(t, p.View.Settled)
+	assert.Equal(t, intake.Operator, p.View.Viewpoint)
+	assert.Contains(t, p.View.Reasons, "3 rows are repeaters that other listings have in this way")
+	p = bring("Output,TX tone,RX tone\n146.94,127.3,88.5\n146.76,100.0,123.0\n444.5,77.0,146.2\n")
+	assert.Equal(t, intake.Repeater, p.View.Viewpoint)
+	assert.Equal(t, "88.5", p.Rows[0].Record.UplinkTone.Tone.String())
+
 	// A table that does not tell is asked, and not imported until somebody says.
 	unclear := "Output,TX tone,RX tone\n147.255,100.0,88.5\n146.655,88.5,100.0\n"
 	p = bring(unclear)

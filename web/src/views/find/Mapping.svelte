@@ -82,7 +82,7 @@
     <table class="text-left">
       <thead class="border-b border-bold align-bottom">
         <tr>
-          <th class="pr-2 text-label font-normal text-ink2">line</th>
+          <th class="sticky left-0 z-10 bg-paper pr-2 text-label font-normal text-ink2">line</th>
           {#each preview.columns as c, i (i)}
             <th class="min-w-[128px] pr-3 pb-1 font-normal">
               <span class="block truncate font-strong">{c.heading || `column ${String(i + 1)}`}</span>
@@ -136,7 +136,7 @@
               ? 'text-ink3'
               : ''}"
           >
-            <td class="pr-2 font-figs text-label text-ink2">{r.line}</td>
+            <td class="sticky left-0 z-10 bg-paper pr-2 font-figs text-label text-ink2">{r.line}</td>
             {#each preview.columns as c, i (i)}
               <td
                 class="max-w-[220px] truncate pr-3 text-small {c.role ? '' : 'text-ink3'} {r.faults.some(
@@ -178,7 +178,7 @@
     <tbody>
       {#each preview.rows.filter((x) => !x.aside) as r (r.line)}
         <tr class="border-b border-rule align-baseline text-small">
-          <td class="font-figs text-label text-ink2">{r.line}</td>
+          <td class="sticky left-0 z-10 bg-paper pr-2 font-figs text-label text-ink2">{r.line}</td>
           {#if r.record}
             {@const x = r.record}
             <td class="pr-3 font-figs">{mhz(x.output_hz)}</td>
