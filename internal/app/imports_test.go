@@ -462,3 +462,55 @@ func TestChangesBeforeTheyAreMade(t *testing.T) {
 	assert.Equal(t, app.ImportDone, done.State)
 	assert.Equal(t, 4, records())
 }
+
+// TestCancelledAtEveryMoment cancels imports over a listing at many moments,
+// also while the edition before is still being swept: what the state says is
+// what the listing holds, the old whole or the new whole.
+func TestCancelledAtEveryMoment(t *testing.T) {
+	a := demoApp(t)
+	lists := []string{many(1500), strings.ReplaceAll(many(2100), "Town", "City")}
+	begun := time.Now()
+	p, err := a.Bring(t.Context(), "list.csv", strings.NewReader(lists[1]))
+	require.NoError(t, err)
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: columns(p)})
+	require.NoError(t, err)
+	require.Equal(t, app.ImportDone, finished(t, a, p.ID).State)
+	whole := time.Since(begun)
+	holds := 2100
+	ended := map[string]int{}
+	const rounds = 16
+	for i := range rounds {
+		text := lists[i%2]
+		p, err := a.Bring(t.Context(), "list.csv", strings.NewReader(text))
+		require.NoError(t, err)
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: columns(p), AcceptLosses: true})
+		require.NoError(t, err)
+		time.Sleep(whole * time.Duration(i) * 2 / rounds)
+		require.NoError(t, a.DropImport(p.ID))
+		s, err := a.Import(p.ID)
+		if err == nil && !s.Over() {
+			*s = finished(t, a, p.ID)
+		}
+		state := app.ImportDone // an import that was over is forgotten
+		if err == nil {
+			state = s.State
+		}
+		ended[state]++
+		if state == app.ImportDone {
+			holds = []int{1500, 2100}[i%2]
+		} else {
+			require.Equal(t, app.ImportCancelled, state, s.Error)
+		}
+		found := 0
+		sources, err := a.Sources(t.Context())
+		require.NoError(t, err)
+		for _, x := range sources {
+			if x.Name == "List" {
+				found = x.Records
+			}
+		}
+		require.Equal(t, holds, found, "round %d: %s", i, state)
+	}
+	assert.Positive(t, ended[app.ImportCancelled])
+	assert.Positive(t, ended[app.ImportDone], "%v", ended)
+}

@@ -12,13 +12,10 @@ import (
 	"mnemos/core/listing"
 )
 
-// batch is how many records one statement writes, and together how many
-// batches one transaction: fewer write the same pages of the indexes again and
-// again, more keep somebody waiting who stores a channel meanwhile.
-const (
-	batch    = 1000
-	together = 5
-)
+// batch is how many records one transaction writes: fewer write the same pages
+// of the indexes again and again, more keep somebody waiting who stores a
+// channel meanwhile. Measured by BenchmarkStoreDuringImport.
+const batch = 600
 
 // Edition is a listing under way. Nobody sees any of it until Activate.
 type Edition struct {
@@ -80,7 +77,7 @@ func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mappi
 // Add takes a record into the edition.
 func (e *Edition) Add(ctx context.Context, r listing.Record) error {
 	e.queue = append(e.queue, fields(e.ID, e.Source, r)...)
-	if e.queued++; e.queued < batch*together {
+	if e.queued++; e.queued < batch {
 		return nil
 	}
 	return e.flush(ctx)
