@@ -92,8 +92,8 @@ func finding(p *person) {
 // read.
 func bringing(p *person) {
 	file := filepath.Join(p.t.TempDir(), "club.csv")
-	content := "Our repeaters;;;;;\nOutput;Shift;Tone;Town;Latitude;Longitude\n147,255;+;100,0 / 77;Fern Top;41,05;-55,20\n146,655;-;CSQ;Low Quay;41,00;-55,30\n" +
-		"146,715;-;loud;Odd Rock;41,00;-55,30\n443,900;7;88,5;Mill Hey;41,00;-55,30\n"
+	content := "Our repeaters;;;;;;\nRX;TX;CTCSS TX;CTCSS RX;Town;Latitude;Longitude\n147,255;147,855;100,0;77;Fern Top;41,05;-55,20\n146,655;146,055;88,5;;Low Quay;41,00;-55,30\n" +
+		"146,715;146,115;loud;;Odd Rock;41,00;-55,30\n146,580;simplex;88,5;88,5;Club talk;;\nTotal: 4;;;;;;\n"
 	require.NoError(p.t, os.WriteFile(file, []byte(content), 0o600))
 	p.goes("/find")
 	p.reads("[role=option]", "Holm Rigg")

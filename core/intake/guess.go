@@ -15,7 +15,7 @@ import (
 // of hundreds of columns is judged by fewer rows.
 const (
 	sample = 200
-	most   = 12_000
+	most   = 6_000
 )
 
 // Guess says what each column probably holds, by its heading and by the
@@ -26,7 +26,7 @@ func Guess(heading []string, rows [][]string, plan *band.Plan) (Mapping, View) {
 	for _, r := range rows[:min(len(rows), sample)] {
 		width = max(width, len(r))
 	}
-	rows = rows[:min(len(rows), sample, max(20, most/max(width, 1)))]
+	rows = rows[:min(len(rows), sample, max(10, most/max(width, 1)))]
 	g := guesser{plan: plan, columns: make([]column, width), shorts: map[string]bool{}}
 	for i := range g.columns {
 		g.columns[i] = g.see(i, heading, rows)

@@ -79,7 +79,12 @@ func (w *row) take(c Column, text string) (err error) {
 	case Output:
 		rec.Output, w.shift, err = w.r.output(text, c.Unit)
 	case Input:
-		if !is("unknown", text) && strings.Trim(text, "0., ") != "" {
+		switch {
+		case is("simplex_row", text):
+			w.kind = listing.SimplexChannel
+		case is("listen_row", text):
+			w.kind = listing.ListenChannel
+		case !is("unknown", text) && strings.Trim(text, "0., ") != "":
 			rec.Input, _, err = w.r.output(text, c.Unit)
 		}
 	case Shift:

@@ -302,7 +302,11 @@ func (v *viewpoint) fill(sent, heard int) float64 {
 		}
 	}
 	if most := max(onlySent, onlyHeard); most > 0 {
-		v.reason("%d rows state only the %s tone, and lists state the one that opens more often", most, map[bool]string{true: "TX", false: "RX"}[onlySent >= onlyHeard])
+		rows := "rows state"
+		if most == 1 {
+			rows = "row states"
+		}
+		v.reason("%d %s only the %s tone, and lists state the one that opens more often", most, rows, map[bool]string{true: "TX", false: "RX"}[onlySent >= onlyHeard])
 	}
 	return bound(fills*float64(onlySent-onlyHeard), mostFills)
 }

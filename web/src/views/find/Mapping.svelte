@@ -73,8 +73,9 @@
     <b class="font-strong">{preview.channels}</b>
     {preview.channels === 1 ? 'is a channel' : 'are channels'} to use, not {preview.channels === 1
       ? 'a repeater'
-      : 'repeaters'}{/if}.{#if preview.aside > 0}
-    {preview.aside === 1 ? 'One more is' : `${String(preview.aside)} more are`} set aside: notes, totals or headings.{/if}
+      : 'repeaters'}{/if}.{#if preview.aside > 0}<span class="ml-1"
+      >{preview.aside === 1 ? 'One more is' : `${String(preview.aside)} more are`} set aside: notes, totals or headings.</span
+    >{/if}
 </p>
 {#if !preview.prose && preview.view.sentence}<Viewpoint {bring} view={preview.view} />{/if}
 {#if !preview.prose}
