@@ -28,6 +28,15 @@ type Reader struct {
 	Plan    *band.Plan
 	Source  string
 	keys    map[string]int
+	// repeated are the keys that came more than once, as often as they came again.
+	repeated []string
+}
+
+// Repeated returns the keys that several rows had: which of them has the plain
+// key and which a number hangs on their order, unless it is settled afterwards.
+func (r *Reader) Repeated() []string {
+	slices.Sort(r.repeated)
+	return slices.Compact(r.repeated)
 }
 
 // row is one under way.
@@ -282,6 +291,9 @@ func (w *row) key() {
 		w.r.keys = map[string]int{}
 	}
 	base := key
+	if w.r.keys[base] > 0 {
+		w.r.repeated = append(w.r.repeated, base)
+	}
 	for n := 2; w.r.keys[key] > 0; n++ { // "A #2" may be the name of another row
 		key = fmt.Sprintf("%s #%d", base, n)
 	}

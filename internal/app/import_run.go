@@ -271,7 +271,7 @@ func (a *App) write(ctx context.Context, j *job, form ImportForm) (err error) {
 
 // rows reads every row: the good ones into the edition, the others beside it.
 func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form ImportForm, mended map[string][]string) (good int, err error) {
-	read := j.reader(form.Columns, form.Source, form.Prose)
+	read, reader := j.reader(form.Columns, form.Source, form.Prose)
 	start, last := time.Now(), time.Time{}
 	bad, aside := 0, 0
 	tell := func() {
@@ -291,7 +291,7 @@ func (j *job) rows(ctx context.Context, t exchange.Table, e *store.Edition, form
 		line, cells, err := t.Next()
 		if errors.Is(err, io.EOF) {
 			tell()
-			return good, nil
+			return good, e.Settle(ctx, reader.Repeated())
 		}
 		if err != nil {
 			return good, err

@@ -266,14 +266,14 @@ func (a *App) remember(ctx context.Context, j *job) (intake.Mapping, error) {
 }
 
 // reader reads rows of the file by a mapping, or as words.
-func (j *job) reader(m intake.Mapping, source string, prose bool) func(cells []string) (listing.Record, []intake.Fault) {
-	r := &intake.Reader{Mapping: m, Plan: j.plan, Source: source}
+func (j *job) reader(m intake.Mapping, source string, prose bool) (read func(cells []string) (listing.Record, []intake.Fault), r *intake.Reader) {
+	r = &intake.Reader{Mapping: m, Plan: j.plan, Source: source}
 	if !prose {
-		return r.Row
+		return r.Row, r
 	}
 	return func(cells []string) (listing.Record, []intake.Fault) {
 		return r.Prose(strings.Join(cells, cmp.Or(j.info.Delimiter, " "))) // a mended line is one cell
-	}
+	}, r
 }
 
 // cells are the rows with data that were looked at.
@@ -314,7 +314,7 @@ func (j *job) preview(m intake.Mapping, view intake.View, source string, prose b
 		}
 		p.Columns = append(p.Columns, c)
 	}
-	read := j.reader(m, source, prose)
+	read, _ := j.reader(m, source, prose)
 	for _, r := range rows {
 		if why, ok := j.layout.Aside(m, r.cells); ok && !prose {
 			p.Aside++

@@ -514,3 +514,38 @@ func TestCancelledAtEveryMoment(t *testing.T) {
 	assert.Positive(t, ended[app.ImportCancelled])
 	assert.Positive(t, ended[app.ImportDone], "%v", ended)
 }
+
+// TestKeysDoNotDependOnOrder: the same rows in another order are the same
+// records, also where several share what a key is made of.
+func TestKeysDoNotDependOnOrder(t *testing.T) {
+	rows := []string{
+		"146.655,-,88.5,Low Quay", "146.655,-,91.5,Low Quay", "146.655,-,100.0,Low Quay", "147.255,+,77.0,Fern Top", "147.255,+,79.7,Fern Top", "444.5,+,77.0,High Quay",
+	}
+	read := func(order []int) map[string]string {
+		a := demoApp(t)
+		text := "Output,Shift,Tone,Town\n"
+		for _, i := range order {
+			text += rows[i] + "\n"
+		}
+		p, err := a.Bring(t.Context(), "club.csv", strings.NewReader(text))
+		require.NoError(t, err)
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Columns: columns(p)})
+		require.NoError(t, err)
+		s := finished(t, a, p.ID)
+		require.Equal(t, app.ImportDone, s.State, s.Error)
+		found, err := a.Find(t.Context(), app.FindForm{Source: "Club", All: true})
+		require.NoError(t, err)
+		out := map[string]string{}
+		for _, x := range found.Repeaters {
+			for _, st := range x.Statements {
+				out[st.Key] = st.UplinkTone.Tone.String()
+			}
+		}
+		return out
+	}
+	want := read([]int{0, 1, 2, 3, 4, 5})
+	assert.Len(t, want, 6)
+	for _, order := range [][]int{{5, 4, 3, 2, 1, 0}, {2, 0, 4, 1, 5, 3}} {
+		assert.Equal(t, want, read(order))
+	}
+}

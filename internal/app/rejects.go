@@ -93,7 +93,8 @@ func (a *App) MendReject(ctx context.Context, source string, id int64, cells []s
 	if err := json.Unmarshal([]byte(e.Mapping), &m); err != nil {
 		return nil, fmt.Errorf("read mapping: %w", err)
 	}
-	rec, faults := j.reader(m, source, len(m) == 0)(cells)
+	read, _ := j.reader(m, source, len(m) == 0)
+	rec, faults := read(cells)
 	if len(faults) > 0 {
 		f := &Fault{}
 		for _, x := range faults {

@@ -149,6 +149,49 @@ func (e *Edition) flushRecords(ctx context.Context, tx *sqlx.Tx) error {
 	return err
 }
 
+// Settle gives the records that share a key their numbers by what they say and
+// not by the order in which they came: the same rows have the same keys in
+// every edition.
+func (e *Edition) Settle(ctx context.Context, keys []string) error {
+	if len(keys) == 0 {
+		return nil
+	}
+	if err := e.flush(ctx); err != nil {
+		return err
+	}
+	tx, err := e.s.write.BeginTxx(ctx, nil)
+	if err != nil {
+		return fmt.Errorf("settle keys of %s: %w", e.Source, err)
+	}
+	defer func() { _ = tx.Rollback() }() // no effect after Commit
+	for _, key := range keys {
+		var ids []int64
+		if err := tx.SelectContext(ctx, &ids, `SELECT id FROM record WHERE edition_id = ?2 AND (key = ?1 OR substr(key, 1, length(?1) + 2) = ?1 || ' #' AND substr(key, length(?1) + 3) <> '' AND substr(key, length(?1) + 3) NOT GLOB '*[^0-9]*')
+			ORDER BY output_hz, input_hz, uplink_tone, downlink_tone, callsign, locality, lat, lon, mode, width, status, access, note, updated, id`,
+			key, e.ID); err != nil {
+			return fmt.Errorf("settle keys of %s: %w", e.Source, err)
+		}
+		for _, turn := range []string{"\x00%s %d", ""} { // out of the way first: no two may be alike meanwhile
+			for i, id := range ids {
+				name := fmt.Sprintf("%s #%d", key, i+1)
+				if i == 0 {
+					name = key
+				}
+				if turn != "" {
+					name = fmt.Sprintf(turn, key, i)
+				}
+				if _, err := tx.ExecContext(ctx, "UPDATE record SET key = ? WHERE id = ?", name, id); err != nil {
+					return fmt.Errorf("settle keys of %s: %w", e.Source, err)
+				}
+			}
+		}
+	}
+	if err := tx.Commit(); err != nil {
+		return fmt.Errorf("settle keys of %s: %w", e.Source, err)
+	}
+	return nil
+}
+
 // Activate makes the edition the one of its source that counts, all at once.
 // It is done whole or not at all, whatever becomes of ctx meanwhile; the
 // edition before is swept away later.
