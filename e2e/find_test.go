@@ -129,6 +129,8 @@ func TestBringByHand(t *testing.T) {
 	p.do(clickText("Import the readable rows"))
 	p.reads("[role=dialog]", "club is imported. 2 rows imported, 1 could not be read")
 	p.accessible()
+	p.do(clickText("Correct the rows that could not be read"))
+	p.reads("[role=dialog]", "Rows of club that could not be read")
 	p.do(clickText("Close"))
 	p.reads("[role=option]", "Fern Top")
 

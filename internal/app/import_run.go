@@ -177,11 +177,14 @@ func (a *App) run(ctx context.Context, j *job, form ImportForm) {
 	j.mu.Unlock()
 	var loss lossError
 	if doubted := errors.As(err, &loss); !doubted {
-		err = errors.Join(err, os.Remove(j.path))
+		// What is done is done, also where its file stays: the next start clears it.
+		if gone := os.Remove(j.path); err != nil {
+			err = errors.Join(err, gone)
+		}
 	}
 	j.update(func(s *ImportState) {
 		switch {
-		case errors.Is(err, context.Canceled):
+		case err != nil && ctx.Err() != nil: // whatever the cancelled transaction says
 			s.State = ImportCancelled
 		case loss.source != "":
 			s.State, s.Error = ImportDoubted, loss.Error()

@@ -45,11 +45,11 @@ func BenchmarkStoreDuringImport(b *testing.B) {
 	a := app.New(s, func() time.Time { return today })
 	load := loads[0].ID
 	n := 0
+	l, err := a.Ledger(b.Context(), load)
+	require.NoError(b, err)
 	store := func() {
-		l, err := a.Ledger(b.Context(), load)
-		require.NoError(b, err)
 		slot := 1 + n%10 // a small ledger: what is measured is the wait for the writer
-		_, err = a.Store(b.Context(), load, app.Save{Line: fmt.Sprintf("147.%03d + 100", n%79*5), Slot: &slot, Revision: l.Revision, Replace: true})
+		l, err = a.Store(b.Context(), load, app.Save{Line: fmt.Sprintf("147.%03d + 100", n%79*5), Slot: &slot, Revision: l.Revision, Replace: true})
 		require.NoError(b, err)
 		n++
 	}

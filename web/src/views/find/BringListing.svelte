@@ -3,11 +3,13 @@
   import { Dialog } from 'bits-ui';
   import { BringState } from './bring.svelte';
   import Mapping from './Mapping.svelte';
+  import Rejected from './Rejected.svelte';
   import Progress from './Progress.svelte';
 
   let { open = $bindable(), file }: { open: boolean; file: File | undefined } = $props();
   const bring = new BringState(useQueryClient());
   let pasted = $state('');
+  let mending = $state('');
 
   $effect(() => {
     if (open && file) void bring.take(file, file.name);
@@ -66,6 +68,16 @@
               onclick={() => void bring.run(true)}>Import it all the same</button
             >
           {/if}
+          {#if bring.progress.state === 'done' && bring.progress.bad > 0}
+            <button
+              type="button"
+              class="{button} border-accent font-medium text-accent"
+              onclick={() => {
+                mending = bring.progress?.source ?? '';
+                open = false;
+              }}>Correct the rows that could not be read</button
+            >
+          {/if}
           {#if bring.progress.state === 'held'}
             <button
               type="button"
@@ -114,3 +126,4 @@
     </Dialog.Content>
   </Dialog.Portal>
 </Dialog.Root>
+{#if mending}<Rejected source={mending} close={() => (mending = '')} />{/if}
