@@ -34,6 +34,9 @@ func (h *Handset) Line(line string, each func(key string)) error {
 		return h.stands(rest)
 	}
 	r := &reader{h: h, rest: rest, each: each}
+	if m := paced.FindStringSubmatch(rest); m != nil {
+		r.pace, _ = strconv.Atoi(m[1]) // figures only
+	}
 	for r.rest != "" {
 		if err := r.next(); err != nil {
 			return err
@@ -47,7 +50,11 @@ type reader struct {
 	h    *Handset
 	rest string
 	each func(string)
+	pace int  // seconds that the line allows between two keys: they are all taken
+	sent bool // a key that transmits was pressed
 }
+
+var paced = regexp.MustCompile(`each within (\d{1,4}) seconds`)
 
 const keyWord = `[A-Z0-9*#▲▼][A-Z0-9*#./-]*`
 
@@ -62,8 +69,8 @@ var phrases = []struct {
 	{phrase(`hold (` + keyWord + `)`), func(r *reader, m []string) error { return r.key("hold " + m[1]) }},
 	{phrase(`type (\d+)`), func(r *reader, m []string) error { return r.keys(strings.Split(m[1], "")) }},
 	{phrase(`it must show (.+?)`), func(r *reader, m []string) error { return r.mustShow(m[1]) }},
-	{phrase(`and nothing is sent`), func(*reader, []string) error { return nil }},
-	{phrase(`each within \d+ seconds`), func(*reader, []string) error { return nil }},
+	{phrase(`and nothing is sent`), (*reader).silent},
+	{phrase(paced.String()), func(*reader, []string) error { return nil }}, // taken from the whole line
 }
 
 func phrase(s string) *regexp.Regexp { return regexp.MustCompile(`^` + s + `(?:, |$)`) }
@@ -80,10 +87,23 @@ func (r *reader) next() error {
 	return fmt.Errorf("%q cannot be followed", r.rest)
 }
 
+// silent reports a line that transmits although it says that it does not.
+func (r *reader) silent([]string) error {
+	if r.sent {
+		return fmt.Errorf("it transmits")
+	}
+	return nil
+}
+
 func (r *reader) key(k string) error {
+	r.h.Wait(r.pace)
 	r.h.Press(k)
 	if r.each != nil {
 		r.each(k)
+	}
+	if r.h.beep && radio.Transmits("press "+k) {
+		r.sent = true // no setting has this key: it is the one that transmits
+		return nil
 	}
 	if r.h.beep {
 		return fmt.Errorf("%s does nothing here", k)

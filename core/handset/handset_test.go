@@ -165,6 +165,9 @@ func TestLines(t *testing.T) {
 		{"trail", "1. shift direction off: press SHIFT until it shows no shift mark.", ""},
 		{"trail", "1. check: it must show 146.940.", "it shows"},
 		{"trail", "1. check: it must show 136.000, hold REV, it must show ----, and nothing is sent.", ""},
+		{"trail", "1. check: press PTT, and nothing is sent.", "it transmits"},
+		{"trail", "1. store in slot 12: hold STORE, type 012, press STORE, each within 5 seconds.", ""},
+		{"trail", "1. store in slot 12: hold STORE, type 012, press STORE, each within 6 seconds.", "does nothing"},
 		{"trail", "1. name: press MENU 3 0, spell 9A with UP and OK, press MENU.", "does nothing"}, // no slot is shown
 		{"trail", "1. keys: press FROG.", "does nothing"},
 		{"trail", "1. dance: hop on one leg.", "cannot be followed"},

@@ -8,7 +8,6 @@ import (
 
 	"mnemos/core/band"
 	"mnemos/core/freq"
-	"mnemos/core/geo"
 )
 
 // sample is how many rows a guess looks at, and most how many cells: a table
@@ -199,35 +198,6 @@ var likely = map[Role]float64{
 	Updated: 0.8, Latitude: 0.5, Longitude: 0.45, Locality: 0.4,
 }
 
-var bracketed = regexp.MustCompile(`[(\[].*?[)\]]`)
-
-var separators = strings.NewReplacer("_", " ", "-", " ", "/", " ", ".", " ", "'", " ", ":", " ")
-
-// normal is a heading as the lists of words have it: plain, without brackets
-// and units.
-func normal(heading string) string {
-	h := plain(separators.Replace(bracketed.ReplaceAllString(heading, "")))
-	return strings.TrimSpace(strings.NewReplacer(" mhz", "", " khz", "", " hz", "").Replace(" " + h + " "))
-}
-
-// headed compares a normal heading with the words of a role.
-func headed(role Role, h string) (float64, bool) {
-	if h == "" {
-		return 0, false
-	}
-	list := words().headings[role]
-	if list[h] {
-		return strong, true
-	}
-	best := 0
-	for w := range list {
-		if len(w) > 2 && (strings.HasPrefix(h, w) && strings.HasPrefix(h[len(w):], " ") || strings.HasSuffix(h, w) && strings.HasSuffix(h[:len(h)-len(w)], " ")) {
-			best = max(best, len(w))
-		}
-	}
-	return weak + float64(best)/100, best > 0
-}
-
 // share is which part of the filled cells can be read as the role.
 func (g *guesser) share(role Role, unit Unit, order Order, cells []string) float64 {
 	if len(cells) == 0 {
@@ -407,33 +377,4 @@ func (g *guesser) assign() Mapping {
 		}
 	}
 	return m
-}
-
-// Heading finds the row that names the columns among the first rows of a
-// table: titles may stand above it. Where none does, rows begin at 0.
-func Heading(rows [][]string) (heading []string, from int) {
-	best, at := 0.0, -1
-	for i, row := range rows[:min(len(rows), 20)] {
-		score := 0.0
-		for _, cell := range row {
-			if _, ok := mean(cell); ok {
-				score += strong
-				continue
-			}
-			h := normal(cell)
-			for _, role := range Roles[1:] {
-				if s, ok := headed(role, h); ok {
-					score += s
-					break
-				}
-			}
-		}
-		if _, err := geo.ParseLocator(strings.Join(row, "")); err != nil && score > best {
-			best, at = score, i
-		}
-	}
-	if at < 0 || best < 2*strong {
-		return nil, 0
-	}
-	return rows[at], at + 1
 }

@@ -17,6 +17,14 @@ const (
 	Repeater Viewpoint = "repeater" // TX is what the repeater sends
 )
 
+// Other is the opposite viewpoint.
+func (v Viewpoint) Other() Viewpoint {
+	if v == Operator {
+		return Repeater
+	}
+	return Operator
+}
+
 // View is the viewpoint of a table, for all its columns together, with what
 // speaks for it.
 type View struct {

@@ -34,9 +34,9 @@ func size(t *testing.T) (channels, spoiled int) {
 	return 1000, 10
 }
 
-// anyChannel draws a channel that a radio may be asked to hold: mostly inside
+// drawChannel draws a channel that a radio may be asked to hold: mostly inside
 // its ranges, of every kind, with every tone.
-func anyChannel(r *rand.Rand, p *radio.Profile) channel.Channel {
+func drawChannel(r *rand.Rand, p *radio.Profile) channel.Channel {
 	spans := p.Transmit
 	if r.IntN(4) == 0 {
 		spans = p.Receive
@@ -56,7 +56,7 @@ func anyChannel(r *rand.Rand, p *radio.Profile) channel.Channel {
 		o := []string{"-0.6", "+0.6", "+5", "-5", "-7.6", "+1.6", "-0.1", "-0.5"}[r.IntN(8)]
 		c.Side = channel.ShiftSide(freq.MustParseOffset(o))
 	}
-	c.TransmitTone, c.ReceiveTone = anyTone(r), anyTone(r)
+	c.TransmitTone, c.ReceiveTone = drawTone(r), drawTone(r)
 	switch r.IntN(6) {
 	case 0:
 		c.TransmitTone = tone.Burst1750
@@ -70,7 +70,7 @@ func anyChannel(r *rand.Rand, p *radio.Profile) channel.Channel {
 	return c
 }
 
-func anyTone(r *rand.Rand) tone.Tone {
+func drawTone(r *rand.Rand) tone.Tone {
 	switch r.IntN(3) {
 	case 0:
 		return tone.Off
@@ -88,8 +88,8 @@ func anyTone(r *rand.Rand) tone.Tone {
 	return t
 }
 
-func anyWanted(r *rand.Rand, p *radio.Profile) keypad.Wanted {
-	w := keypad.Wanted{Channel: anyChannel(r, p), Slot: p.Slots.First + r.IntN(p.Slots.Last-p.Slots.First+1)}
+func drawWanted(r *rand.Rand, p *radio.Profile) keypad.Wanted {
+	w := keypad.Wanted{Channel: drawChannel(r, p), Slot: p.Slots.First + r.IntN(p.Slots.Last-p.Slots.First+1)}
 	if r.IntN(5) == 0 {
 		w.Forbidden = "no licence for it"
 	}
@@ -202,7 +202,7 @@ func TestEverySheetIsFollowed(t *testing.T) {
 			r := rand.New(rand.NewPCG(9, uint64(len(p.ID))+uint64(p.ID[0])))
 			if p.Keying.By == "cable" {
 				for range channels {
-					s := keypad.Write(anyWanted(r, p), p)
+					s := keypad.Write(drawWanted(r, p), p)
 					require.Empty(t, s.Steps)
 					require.NotEmpty(t, s.Reason)
 				}
@@ -212,7 +212,7 @@ func TestEverySheetIsFollowed(t *testing.T) {
 			require.NoError(t, err)
 			keyed, reasons := 0, 0
 			for keyed < channels {
-				w := anyWanted(r, p)
+				w := drawWanted(r, p)
 				s := keypad.Write(w, p)
 				if s.Reason != "" {
 					require.Empty(t, s.Steps)
@@ -315,7 +315,7 @@ func otherValue(r *rand.Rand, value string) string {
 		}
 	}
 	if t, err := tone.Parse(value); err == nil && !t.IsOff() {
-		return anyTone(r).String()
+		return drawTone(r).String()
 	}
 	return ""
 }
@@ -357,7 +357,7 @@ func TestASpoiledSheetIsNoticed(t *testing.T) {
 				t.Parallel()
 				r := rand.New(rand.NewPCG(77, uint64(p.ID[0])))
 				for done := 0; done < sheets; {
-					w := anyWanted(r, p)
+					w := drawWanted(r, p)
 					s := keypad.Write(w, p)
 					if s.Reason != "" {
 						continue

@@ -69,6 +69,8 @@ type Sheet struct {
 	Notes   []string     `json:"notes"`    // what the keys cannot do
 	Check   []string     `json:"check"`    // what the profile leaves open
 	Losses  []radio.Loss `json:"losses"`
+	// Holds is what the slot holds in the end; without steps it is empty.
+	Holds channel.Channel `json:"-"`
 }
 
 // Text is the sheet as lines, to be followed one after the other.
@@ -108,6 +110,10 @@ func Write(want Wanted, p *radio.Profile) Sheet {
 	w.sheet.Losses = append(w.sheet.Losses, losses...)
 	if w.sheet.Reason = w.reason(); w.sheet.Reason != "" {
 		return w.sheet
+	}
+	w.sheet.Holds = w.c
+	if p.Keying.Burst == "key" && w.c.TransmitTone.Kind() == tone.Burst {
+		w.sheet.Holds.TransmitTone = tone.Off // no slot holds it
 	}
 	w.write()
 	return w.sheet

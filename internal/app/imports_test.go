@@ -27,14 +27,6 @@ Output;Shift;Tone;Town;Latitude;Longitude
 443,900;7;88,5;Odd Rock;41,00;-55,30
 `
 
-func columns(p *app.ImportPreview) intake.Mapping {
-	var m intake.Mapping
-	for _, c := range p.Columns {
-		m = append(m, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order, Side: c.Side})
-	}
-	return m
-}
-
 func finished(t *testing.T, a *app.App, id string) app.ImportState {
 	t.Helper()
 	var last app.ImportState
@@ -70,7 +62,7 @@ func TestBringAListing(t *testing.T) {
 	require.ErrorAs(t, err, &fault)
 	assert.Len(t, fault.Fields, 3, "every fault at once")
 
-	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club list", Columns: columns(p), Confirmed: true})
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club list", Columns: p.Mapping(), Confirmed: true})
 	require.NoError(t, err)
 	s := finished(t, a, p.ID)
 	assert.Equal(t, app.ImportDone, s.State, s.Error)
@@ -170,9 +162,9 @@ func TestTwoImportsQueue(t *testing.T) {
 	for i := range 3 {
 		p, err := a.Bring(t.Context(), fmt.Sprintf("list %d.csv", i), strings.NewReader(many(3000)))
 		require.NoError(t, err)
-		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: fmt.Sprint("List ", i), Columns: columns(p)})
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: fmt.Sprint("List ", i), Columns: p.Mapping()})
 		require.NoError(t, err)
-		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "again", Columns: columns(p)})
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "again", Columns: p.Mapping()})
 		require.Error(t, err, "an import runs once")
 		ids = append(ids, p.ID)
 	}
@@ -202,7 +194,7 @@ func TestIncomingIsEmptied(t *testing.T) {
 	a := app.New(s, func() time.Time { return today })
 	p, err := a.Bring(t.Context(), "list.csv", strings.NewReader(many(10)))
 	require.NoError(t, err)
-	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: columns(p)})
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: p.Mapping()})
 	require.NoError(t, err)
 	finished(t, a, p.ID)
 	_, err = a.Bring(t.Context(), "list.csv", strings.NewReader(many(10))) // and then nothing
@@ -243,13 +235,13 @@ func TestViewpoint(t *testing.T) {
 	assert.Equal(t, `In this table "TX" and "TX tone" are what the repeater sends: 147.855 MHz with 100.0 Hz.`, p.View.Other)
 	assert.Equal(t, "147.255 147.855 100.0", first(p))
 
-	turned, err := a.PreviewImport(p.ID, app.ImportForm{Source: "x", Columns: columns(p), Viewpoint: intake.Repeater})
+	turned, err := a.PreviewImport(p.ID, app.ImportForm{Source: "x", Columns: p.Mapping(), Viewpoint: intake.Repeater})
 	require.NoError(t, err)
 	assert.Equal(t, intake.Input, turned.Columns[0].Role)
 	assert.Equal(t, intake.DownlinkTone, turned.Columns[2].Role, "frequencies and tones turn together")
-	back, err := a.PreviewImport(p.ID, app.ImportForm{Source: "x", Columns: columns(turned), Viewpoint: intake.Operator})
+	back, err := a.PreviewImport(p.ID, app.ImportForm{Source: "x", Columns: turned.Mapping(), Viewpoint: intake.Operator})
 	require.NoError(t, err)
-	assert.Equal(t, columns(p), columns(back))
+	assert.Equal(t, p.Mapping(), back.Mapping())
 	_, err = a.PreviewImport(p.ID, app.ImportForm{Viewpoint: "mine"})
 	assert.ErrorContains(t, err, "operator or repeater")
 
@@ -266,9 +258,9 @@ func TestViewpoint(t *testing.T) {
 	unclear := "Output,TX tone,RX tone\n147.255,100.0,88.5\n146.655,88.5,100.0\n"
 	p = bring(unclear)
 	assert.False(t, p.View.Settled)
-	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Unclear", Columns: columns(p), Confirmed: true})
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Unclear", Columns: p.Mapping(), Confirmed: true})
 	assert.ErrorContains(t, err, "say whose TX it is")
-	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Unclear", Columns: columns(p), Viewpoint: intake.Repeater, Confirmed: true})
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Unclear", Columns: p.Mapping(), Viewpoint: intake.Repeater, Confirmed: true})
 	require.NoError(t, err)
 	assert.Equal(t, app.ImportDone, finished(t, a, p.ID).State)
 	r, err := a.Read(t.Context(), trail, "147.255", nil)
@@ -312,7 +304,7 @@ Total: 5,,,,
 		}
 	}
 	assert.Equal(t, []string{"a note or a total: it has no frequency", "the heading again", "a note or a total: it has no frequency"}, aside)
-	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Columns: columns(p), Confirmed: true})
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Columns: p.Mapping(), Confirmed: true})
 	require.NoError(t, err)
 	s := finished(t, a, p.ID)
 	assert.Equal(t, []int{5, 1, 3}, []int{s.Good, s.Bad, s.Aside}, s.Error)
@@ -361,7 +353,7 @@ func TestMendedRowsComeAgain(t *testing.T) {
 		p, err := a.Bring(t.Context(), "club.csv", strings.NewReader(text))
 		require.NoError(t, err)
 		require.Equal(t, prose, p.Prose)
-		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Prose: prose, Columns: columns(p), Confirmed: true, AcceptLosses: true})
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Prose: prose, Columns: p.Mapping(), Confirmed: true, AcceptLosses: true})
 		require.NoError(t, err)
 		return finished(t, a, p.ID)
 	}
@@ -415,7 +407,7 @@ func TestChangesBeforeTheyAreMade(t *testing.T) {
 	bring := func(text string) (*app.ImportPreview, app.ImportForm) {
 		p, err := a.Bring(t.Context(), "club.csv", strings.NewReader(text))
 		require.NoError(t, err)
-		form := app.ImportForm{Source: "Club", Columns: columns(p), Confirmed: true, Hold: true}
+		form := app.ImportForm{Source: "Club", Columns: p.Mapping(), Confirmed: true, Hold: true}
 		_, err = a.RunImport(t.Context(), p.ID, form)
 		require.NoError(t, err)
 		return p, form
@@ -472,7 +464,7 @@ func TestCancelledAtEveryMoment(t *testing.T) {
 	begun := time.Now()
 	p, err := a.Bring(t.Context(), "list.csv", strings.NewReader(lists[1]))
 	require.NoError(t, err)
-	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: columns(p)})
+	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: p.Mapping()})
 	require.NoError(t, err)
 	require.Equal(t, app.ImportDone, finished(t, a, p.ID).State)
 	whole := time.Since(begun)
@@ -483,7 +475,7 @@ func TestCancelledAtEveryMoment(t *testing.T) {
 		text := lists[i%2]
 		p, err := a.Bring(t.Context(), "list.csv", strings.NewReader(text))
 		require.NoError(t, err)
-		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: columns(p), AcceptLosses: true})
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "List", Columns: p.Mapping(), AcceptLosses: true})
 		require.NoError(t, err)
 		time.Sleep(whole * time.Duration(i) * 2 / rounds)
 		require.NoError(t, a.DropImport(p.ID))
@@ -529,7 +521,7 @@ func TestKeysDoNotDependOnOrder(t *testing.T) {
 		}
 		p, err := a.Bring(t.Context(), "club.csv", strings.NewReader(text))
 		require.NoError(t, err)
-		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Columns: columns(p)})
+		_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club", Columns: p.Mapping()})
 		require.NoError(t, err)
 		s := finished(t, a, p.ID)
 		require.Equal(t, app.ImportDone, s.State, s.Error)

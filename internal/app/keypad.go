@@ -15,7 +15,6 @@ import (
 	"mnemos/core/handset"
 	"mnemos/core/keypad"
 	"mnemos/core/radio"
-	"mnemos/core/tone"
 )
 
 // KeypadSheet is a sheet with what its head says.
@@ -37,11 +36,7 @@ type KeypadSheet struct {
 // Keypad returns the sheet of the channel in a slot. A channel that a rule
 // stops is locked: it can be listened to until it is put right.
 func (a *App) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadSheet, error) {
-	d, e, err := a.occupied(ctx, loadID, slot)
-	if err != nil {
-		return nil, err
-	}
-	r, err := check.Judge(ctx, d.listings, d.subject(e))
+	d, e, r, err := a.judged(ctx, loadID, slot)
 	if err != nil {
 		return nil, err
 	}
@@ -184,11 +179,7 @@ func compare(h *handset.Handset, k *KeypadSheet) (holds string, differs []string
 	if !ok {
 		return "nothing", append(differs, "the slot is empty")
 	}
-	want := k.Channel
-	if k.Sheet.Locked != "" {
-		want.Side = channel.TransmitSide{Kind: channel.Blocked}
-	}
-	want, _ = radio.Fit(want, k.Radio)
+	want := k.Sheet.Holds
 	add := func(what, has, wanted string) {
 		if has != wanted {
 			differs = append(differs, fmt.Sprintf("%s %s, not %s", what, has, wanted))
@@ -197,11 +188,7 @@ func compare(h *handset.Handset, k *KeypadSheet) (holds string, differs []string
 	add("receives", got.Receive.String(), want.Receive.String())
 	add("transmits", transmits(got), transmits(want))
 	if _, ok := want.Transmit(); ok {
-		sent := want.TransmitTone
-		if k.Radio.Keying.Burst == "key" && sent.Kind() == tone.Burst {
-			sent = tone.Off
-		}
-		add("sends", got.TransmitTone.Words(), sent.Words())
+		add("sends", got.TransmitTone.Words(), want.TransmitTone.Words())
 		add("power", string(got.Power), string(want.Power))
 	}
 	add("opens to", got.ReceiveTone.Words(), want.ReceiveTone.Words())

@@ -39,13 +39,19 @@ type Published struct {
 	Within  bool     `json:"within"`     // inside the horizon, or inside the usual reach
 }
 
-// Evidence returns what speaks about the channel in a slot.
-func (a *App) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence, error) {
+// judged returns the channel in a slot with what the checks say of it.
+func (a *App) judged(ctx context.Context, loadID int64, slot int) (*desk, store.Entry, check.Result, error) {
 	d, e, err := a.occupied(ctx, loadID, slot)
 	if err != nil {
-		return nil, err
+		return nil, e, check.Result{}, err
 	}
 	r, err := check.Judge(ctx, d.listings, d.subject(e))
+	return d, e, r, err
+}
+
+// Evidence returns what speaks about the channel in a slot.
+func (a *App) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence, error) {
+	d, e, r, err := a.judged(ctx, loadID, slot)
 	if err != nil {
 		return nil, err
 	}

@@ -18,7 +18,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/geo"
-	"mnemos/core/intake"
 	"mnemos/core/listing"
 	"mnemos/internal/app"
 	"mnemos/internal/cli"
@@ -155,26 +154,8 @@ func BenchmarkLineDuringImport(b *testing.B) {
 	csv := table(b, records(count))
 	b.Run("while 100000 rows are brought in", func(b *testing.B) {
 		ctx, stop := context.WithCancel(b.Context())
-		done := make(chan struct{})
-		go func() {
-			defer close(done)
-			for n := 0; ctx.Err() == nil; n++ {
-				p, err := a.Bring(ctx, "again.csv", strings.NewReader(csv))
-				if err != nil {
-					return
-				}
-				var m intake.Mapping
-				for _, c := range p.Columns {
-					m = append(m, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order})
-				}
-				if _, err := a.RunImport(ctx, p.ID, app.ImportForm{Source: "again", Columns: m}); err != nil {
-					return
-				}
-				if err := a.WatchImport(ctx, p.ID, func(app.ImportState) error { return nil }); err != nil {
-					_ = a.DropImport(p.ID) // the benchmark is over
-				}
-			}
-		}()
+		done := make(chan error)
+		go func() { done <- bringAll(ctx, a, csv) }()
 		times(b, post)
 		stop()
 		<-done

@@ -10,7 +10,6 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"mnemos/core/intake"
 	"mnemos/internal/app"
 )
 
@@ -21,11 +20,7 @@ func bringAll(ctx context.Context, a *app.App, csv string) error {
 		if err != nil {
 			return err
 		}
-		var m intake.Mapping
-		for _, c := range p.Columns {
-			m = append(m, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order})
-		}
-		if _, err := a.RunImport(ctx, p.ID, app.ImportForm{Source: "again", Columns: m}); err != nil {
+		if _, err := a.RunImport(ctx, p.ID, app.ImportForm{Source: "again", Columns: p.Mapping()}); err != nil {
 			return err
 		}
 		if err := a.WatchImport(ctx, p.ID, func(app.ImportState) error { return nil }); err != nil {
@@ -67,11 +62,7 @@ func BenchmarkStoreDuringImport(b *testing.B) {
 		for i := 0; b.Loop(); i++ {
 			p, err := a.Bring(b.Context(), "again.csv", strings.NewReader(csv))
 			require.NoError(b, err)
-			var m intake.Mapping
-			for _, c := range p.Columns {
-				m = append(m, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order})
-			}
-			_, err = a.RunImport(b.Context(), p.ID, app.ImportForm{Source: "cancelled", Columns: m})
+			_, err = a.RunImport(b.Context(), p.ID, app.ImportForm{Source: "cancelled", Columns: p.Mapping()})
 			require.NoError(b, err)
 			b.StopTimer()
 			time.Sleep(time.Duration(i%10) * 400 * time.Millisecond)

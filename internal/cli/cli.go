@@ -39,7 +39,7 @@ func Main(args []string, in io.Reader, out, errOut io.Writer) int {
 		SilenceUsage: true, SilenceErrors: true,
 		Args: func(cmd *cobra.Command, args []string) error {
 			if len(args) > 0 {
-				return usage{fmt.Errorf("there is no command %q: see mnemos --help", args[0])}
+				return usage{fmt.Errorf("%q is not a command: see mnemos --help", args[0])}
 			}
 			return nil
 		},

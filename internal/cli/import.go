@@ -104,17 +104,16 @@ func (f *importFlags) take(cmd *cobra.Command, a importer, path string, file io.
 		f.source = p.Source
 	}
 	form := app.ImportForm{
-		Source: f.source, Prose: p.Prose, Viewpoint: intake.Viewpoint(f.viewpoint), Confirmed: f.viewpoint != "", AcceptLosses: f.acceptLosses,
+		Source: f.source, Prose: p.Prose, Columns: p.Mapping(), Viewpoint: intake.Viewpoint(f.viewpoint), Confirmed: f.viewpoint != "", AcceptLosses: f.acceptLosses,
 	}
 	for i, c := range p.Columns {
-		form.Columns = append(form.Columns, intake.Column{Role: c.Role, Unit: c.Unit, Order: c.Order, Side: c.Side})
 		if c.Role != intake.Ignore && !p.Prose {
 			fmt.Fprintf(out, "column %d %q: %s %s%s\n", i+1, c.Heading, c.Role, c.Unit, c.Order)
 		}
 	}
 	if v := p.View; v.Sentence != "" && f.viewpoint == "" {
 		if v.Asked() {
-			return usage{errors.Join(fmt.Errorf("say whose TX it is with --viewpoint %s if this is so: %s (otherwise with the other of operator and repeater: %s)", v.Viewpoint, v.Sentence, v.Other), a.DropImport(p.ID))}
+			return usage{errors.Join(fmt.Errorf("say whose TX it is: --viewpoint %s (%s) or --viewpoint %s (%s)", v.Viewpoint, v.Sentence, v.Viewpoint.Other(), v.Other), a.DropImport(p.ID))}
 		}
 		fmt.Fprintln(out, v.Sentence)
 	}

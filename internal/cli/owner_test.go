@@ -157,7 +157,7 @@ func TestHandedToTheServer(t *testing.T) {
 
 	out, err = x.importing("--source", "Handed", x.file("unclear.csv", "Output,TX tone,RX tone\n147.255,100.0,88.5\n")).CombinedOutput()
 	require.Error(t, err)
-	assert.Contains(t, string(out), "say whose TX it is with --viewpoint")
+	assert.Contains(t, string(out), "say whose TX it is: --viewpoint")
 	out, err = x.importing("--source", "Handed", "--viewpoint", "operator", x.file("unclear.csv", "Output,TX tone,RX tone\n147.255,100.0,88.5\n")).CombinedOutput()
 	require.Error(t, err)
 	assert.Contains(t, string(out), "say --accept-losses")

@@ -25,7 +25,7 @@ func rulesCommand() *cobra.Command {
 				return os.WriteFile(write, RulesMarkdown(), 0o644)
 			}
 			if len(args) > 0 && !slices.ContainsFunc(check.Rules, func(r check.Rule) bool { return r.ID == args[0] }) {
-				return usage{fmt.Errorf("there is no rule %q: see mnemos rules", args[0])}
+				return usage{fmt.Errorf("%q is not a rule: see mnemos rules", args[0])}
 			}
 			for _, r := range check.Rules {
 				if len(args) == 0 || r.ID == args[0] {

@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"mnemos/core/band"
 	"mnemos/core/freq"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
@@ -95,24 +96,29 @@ func (f Filter) where() (string, []any) {
 	return strings.Join(parts, " AND "), args
 }
 
+// holding is a pattern of LIKE, with ESCAPE '\', for a text that holds a word.
+func holding(word string) string {
+	return "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(word) + "%"
+}
+
 // anywhere finds a word in any field of a record, and figures as the first of its
 // output.
 func anywhere(word string) (sql string, args []any) {
-	like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(word) + "%"
+	like := holding(word)
 	var parts []string
 	for _, field := range []string{"callsign", "locality", "note", "source", "key"} {
 		parts, args = append(parts, "r."+field+` LIKE ? ESCAPE '\'`), append(args, like)
 	}
 	for _, x := range beginning(word) {
-		parts, args = append(parts, "r.output_hz BETWEEN ? AND ?"), append(args, int64(x.Output), int64(x.Input))
+		parts, args = append(parts, "r.output_hz BETWEEN ? AND ?"), append(args, int64(x.Lower), int64(x.Upper))
 	}
 	return strings.Join(parts, " OR "), args
 }
 
 // beginning returns the ranges of frequencies that begin with figures: 146.9
-// is 146.900 to 146.999 MHz, 44 is 44 MHz and 440 to 449 MHz. The pairs are
-// the lowest and the highest.
-func beginning(word string) []Pair {
+// is 146.900 to 146.999 MHz, 44 is 44 MHz and 440 to 449 MHz. A
+// range holds its ends.
+func beginning(word string) []band.Span {
 	whole, part, point := strings.Cut(strings.Replace(word, ",", ".", 1), ".")
 	if len(whole) < 2 || len(whole) > 4 || strings.Trim(whole+part, "0123456789") != "" || len(part) > 6 {
 		return nil
@@ -125,13 +131,13 @@ func beginning(word string) []Pair {
 	for range part {
 		width /= 10
 	}
-	out := []Pair{{freq.Hz(n), freq.Hz(n + width - 1)}}
+	out := []band.Span{{Lower: freq.Hz(n), Upper: freq.Hz(n + width - 1)}}
 	if point {
 		return out
 	}
 	for length := len(whole); length < 4; length++ { // further figures before the point
 		n, width = n*10, width*10
-		out = append(out, Pair{freq.Hz(n), freq.Hz(n + width - 1)})
+		out = append(out, band.Span{Lower: freq.Hz(n), Upper: freq.Hz(n + width - 1)})
 	}
 	return out
 }

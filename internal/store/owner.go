@@ -49,7 +49,10 @@ func own(folder string) (*flock.Flock, error) {
 	if !ok {
 		return nil, errors.Join(&Busy{Folder: folder, Owner: ownerOf(folder)}, lock.Close())
 	}
-	return lock, say(folder, Owner{Process: os.Getpid()})
+	if err := say(folder, Owner{Process: os.Getpid()}); err != nil {
+		return nil, errors.Join(err, lock.Close())
+	}
+	return lock, nil
 }
 
 func ownerOf(folder string) Owner {

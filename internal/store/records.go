@@ -100,7 +100,7 @@ func (s *Store) ByName(ctx context.Context, text string, box *geo.Box) ([]listin
 	var args []any
 	for _, w := range strings.Fields(text) {
 		query += ` AND callsign || ' ' || locality LIKE ? ESCAPE '\'`
-		args = append(args, "%"+strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(w)+"%")
+		args = append(args, holding(w))
 	}
 	if box != nil {
 		query += " AND (lat IS NULL OR lat BETWEEN ? AND ? AND lon BETWEEN ? AND ?)"
