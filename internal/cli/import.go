@@ -67,6 +67,7 @@ func (f *importFlags) run(cmd *cobra.Command, path string) (err error) {
 		return f.take(cmd, remote{address: busy.Owner.Address}, path, file)
 	}
 	defer func() { err = errors.Join(err, s.Close()) }()
+	s.Alone()
 	return f.take(cmd, app.New(s, time.Now), path, file)
 }
 

@@ -5,24 +5,15 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"strings"
-
-	"github.com/jmoiron/sqlx"
 
 	"mnemos/core/listing"
 )
 
-// batch is how many records one transaction writes: fewer write the same pages
-// of the indexes again and again, more keep somebody waiting who stores a
-// channel meanwhile. Measured by BenchmarkStoreDuringImport.
-const batch = 600
-
 // Edition is a listing under way. Nobody sees any of it until Activate.
 type Edition struct {
 	s       *Store
-	insert  *sqlx.Stmt // a whole batch at once
-	queue   []any
-	queued  int
+	writing writing
+	queue   []listing.Record
 	rejects []Reject
 	ID      int64
 	Source  string
@@ -50,13 +41,6 @@ type Reject struct {
 	State  string          `db:"state"` // "", later or discarded
 }
 
-const recordFields = 19 // edition_id and those of recordColumns
-
-func insertRecords(n int) string {
-	one := "(" + strings.TrimSuffix(strings.Repeat("?, ", recordFields), ", ") + ")"
-	return "INSERT INTO record (edition_id, " + recordColumns + ") VALUES " + strings.TrimSuffix(strings.Repeat(one+", ", n), ", ")
-}
-
 // NewEdition begins an edition of a source. heading and mapping say what the
 // columns of its file were and how they were read.
 func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mapping string) (*Edition, error) {
@@ -72,81 +56,6 @@ func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mappi
 		return nil, fmt.Errorf("new edition of %s: %w", source, err)
 	}
 	return e, nil
-}
-
-// Add takes a record into the edition.
-func (e *Edition) Add(ctx context.Context, r listing.Record) error {
-	e.queue = append(e.queue, fields(e.ID, e.Source, r)...)
-	if e.queued++; e.queued < batch {
-		return nil
-	}
-	return e.flush(ctx)
-}
-
-// fields are what insertRecords wants for one record.
-func fields(edition int64, source string, r listing.Record) []any {
-	return []any{
-		edition, r.Key, r.Callsign, int64(r.Output), int64(r.Input), stated(r.UplinkTone), stated(r.DownlinkTone), string(r.Mode), r.Width,
-		r.Locality, r.Lat, r.Lon, r.Height, string(r.Status), string(r.Access), r.Updated.String(), source, r.Note, kind(r),
-	}
-}
-
-func kind(r listing.Record) string {
-	if r.Kind == "" && !r.IsRepeater() {
-		return string(listing.SimplexChannel)
-	}
-	return string(r.Kind)
-}
-
-// Reject keeps a row that could not be read.
-func (e *Edition) Reject(ctx context.Context, r Reject) error {
-	if e.rejects = append(e.rejects, r); len(e.rejects) < batch {
-		return nil
-	}
-	return e.flush(ctx)
-}
-
-func (e *Edition) flush(ctx context.Context) error {
-	if e.insert == nil && e.queued >= batch {
-		var err error // once: it takes apart a statement of thousands of values
-		if e.insert, err = e.s.write.PreparexContext(ctx, insertRecords(batch)); err != nil {
-			return fmt.Errorf("write records of %s: %w", e.Source, err)
-		}
-	}
-	tx, err := e.s.write.BeginTxx(ctx, nil)
-	if err != nil {
-		return fmt.Errorf("write records of %s: %w", e.Source, err)
-	}
-	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	if err := e.flushRecords(ctx, tx); err != nil {
-		return fmt.Errorf("write records of %s: %w", e.Source, err)
-	}
-	for _, r := range e.rejects {
-		if _, err := tx.ExecContext(ctx, "INSERT INTO reject (edition_id, line, cells, faults) VALUES (?, ?, ?, ?)", e.ID, r.Line, string(r.Cells), string(r.Faults)); err != nil {
-			return fmt.Errorf("keep row %d of %s: %w", r.Line, e.Source, err)
-		}
-	}
-	if err := tx.Commit(); err != nil {
-		return fmt.Errorf("write records of %s: %w", e.Source, err)
-	}
-	e.Records += e.queued
-	e.queue, e.queued, e.rejects = e.queue[:0], 0, e.rejects[:0]
-	return nil
-}
-
-func (e *Edition) flushRecords(ctx context.Context, tx *sqlx.Tx) error {
-	queue, left := e.queue, e.queued
-	for ; left >= batch; left -= batch {
-		if _, err := tx.StmtxContext(ctx, e.insert).ExecContext(ctx, queue[:batch*recordFields]...); err != nil {
-			return err
-		}
-		queue = queue[batch*recordFields:]
-	}
-	if left == 0 {
-		return nil
-	}
-	_, err := tx.ExecContext(ctx, insertRecords(left), queue...)
-	return err
 }
 
 // Settle gives the records that share a key their numbers by what they say and
@@ -212,7 +121,7 @@ func (e *Edition) Activate(ctx context.Context) error {
 	if err == nil {
 		_, err = tx.ExecContext(ctx, "UPDATE edition SET active = (id = ?) WHERE source = ?", e.ID, e.Source)
 	}
-	if err = errors.Join(err, e.close()); err == nil {
+	if err = errors.Join(err, e.writing.close()); err == nil {
 		err = tx.Commit()
 	}
 	if err != nil {
@@ -225,17 +134,9 @@ func (e *Edition) Activate(ctx context.Context) error {
 
 // Abandon gives the edition up: it never counted, and is swept away.
 func (e *Edition) Abandon() error {
+	err := e.writing.close()
 	e.s.pending.Delete(e.ID)
 	e.s.Sweep()
-	return e.close()
-}
-
-func (e *Edition) close() error {
-	if e.insert == nil {
-		return nil
-	}
-	err := e.insert.Close()
-	e.insert = nil
 	return err
 }
 

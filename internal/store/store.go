@@ -30,6 +30,7 @@ var ErrNotFound = errors.New("not found")
 // Store is an open data file.
 type Store struct {
 	folder string
+	alone  bool // nobody works with it while an edition is written
 
 	read  *sqlx.DB // many connections
 	write *sqlx.DB // one connection, so that writers queue instead of failing
@@ -62,8 +63,8 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 func openFile(ctx context.Context, folder string) (*Store, error) {
 	path := filepath.Join(folder, "mnemos.db")
 	// An import touches pages all over the indexes: with room for them it does
-	// not write each one many times.
-	write, err := sqlx.Open("sqlite", "file:"+path+pragmas+"&_pragma=cache_size(-48000)")
+	// not write each one many times, nor copy each one often from the log.
+	write, err := sqlx.Open("sqlite", "file:"+path+pragmas+"&_pragma=cache_size(-48000)&_pragma=wal_autocheckpoint(4000)")
 	if err != nil {
 		return nil, fmt.Errorf("open %s: %w", path, err)
 	}
@@ -84,6 +85,10 @@ func openFile(ctx context.Context, folder string) (*Store, error) {
 	s.Sweep()
 	return s, nil
 }
+
+// Alone says that nobody works with the file while an edition is written into
+// it: reading and writing then go on at once.
+func (s *Store) Alone() { s.alone = true }
 
 // Incoming is the folder beside the data file in which files wait to be
 // read. What is in it at the start belongs to nobody any more.

@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"slices"
 	"sync"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // sweeper removes in the background what no longer counts, so that nobody
@@ -82,8 +84,8 @@ func (s *Store) Swept() {
 }
 
 // sweep removes editions that do not count: those that newer ones replaced,
-// and what an import that was cut off left behind. It goes in batches, so
-// that nobody waits for it.
+// and what an import that was cut off left behind. It lets others go
+// first, so that nobody waits for it.
 func (s *Store) sweep(ctx context.Context) error {
 	// What is there is read first, then what is being written: an edition is
 	// pending before it is there. One that counts meanwhile is active.
@@ -101,14 +103,16 @@ func (s *Store) sweep(ctx context.Context) error {
 	}
 	const gone = "(SELECT id FROM edition WHERE active = 0 AND id IN (SELECT value FROM json_each(?)))"
 	for _, table := range []string{"record", "reject"} {
-		for {
-			res, err := s.write.ExecContext(ctx, "DELETE FROM "+table+" WHERE id IN (SELECT id FROM "+table+" WHERE edition_id IN "+gone+" LIMIT ?)", string(list), batch)
+		err := s.yielding(ctx, func(tx *sqlx.Tx) (bool, error) {
+			res, err := tx.ExecContext(ctx, "DELETE FROM "+table+" WHERE id IN (SELECT id FROM "+table+" WHERE edition_id IN "+gone+" LIMIT ?)", string(list), batch)
 			if err != nil {
-				return fmt.Errorf("sweep editions: %w", err)
+				return false, err
 			}
-			if n, err := res.RowsAffected(); err != nil || n == 0 {
-				break
-			}
+			n, err := res.RowsAffected()
+			return n > 0, err
+		})
+		if err != nil {
+			return fmt.Errorf("sweep editions: %w", err)
 		}
 	}
 	if _, err := s.write.ExecContext(ctx, "DELETE FROM edition WHERE id IN "+gone, string(list)); err != nil {

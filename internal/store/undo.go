@@ -15,11 +15,10 @@ import (
 type Undoable struct{ Undo, Redo string }
 
 type journalRow struct {
-	ID      int64  `db:"id"`
-	Kind    string `db:"kind"`
-	Target  *int64 `db:"target"`
-	Label   string `db:"label"`
-	Changes string `db:"changes"`
+	ID     int64  `db:"id"`
+	Kind   string `db:"kind"`
+	Target *int64 `db:"target"`
+	Label  string `db:"label"`
 }
 
 // depth is how many journal entries undo looks back over.
@@ -28,8 +27,8 @@ const depth = 1000
 // stacks replays a person's journal into what can be undone and redone.
 func stacks(ctx context.Context, q sqlx.QueryerContext, planID int64, person string) (undo, redo []journalRow, err error) {
 	var rows []journalRow
-	err = sqlx.SelectContext(ctx, q, &rows, `SELECT id, kind, target, label, changes FROM
-		(SELECT * FROM journal WHERE plan_id = ? AND person = ? ORDER BY id DESC LIMIT ?) ORDER BY id`, planID, person, depth)
+	err = sqlx.SelectContext(ctx, q, &rows, `SELECT id, kind, target, label FROM
+		(SELECT id, kind, target, label FROM journal WHERE plan_id = ? AND person = ? ORDER BY id DESC LIMIT ?) ORDER BY id`, planID, person, depth)
 	if err != nil {
 		return nil, nil, fmt.Errorf("read journal: %w", err)
 	}
@@ -83,8 +82,12 @@ func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, r
 			return ErrNothing
 		}
 		last := stack[len(stack)-1]
+		var text string // read for this one alone: all of them are large
+		if err := tx.GetContext(ctx, &text, "SELECT changes FROM journal WHERE id = ?", last.ID); err != nil {
+			return fmt.Errorf("read journal %d: %w", last.ID, err)
+		}
 		var changes []change
-		if err := json.Unmarshal([]byte(last.Changes), &changes); err != nil {
+		if err := json.Unmarshal([]byte(text), &changes); err != nil {
 			return fmt.Errorf("read journal %d: %w", last.ID, err)
 		}
 		e := &Edit{ctx: ctx, tx: tx, planID: planID}
