@@ -219,6 +219,9 @@ var (
 )
 
 func (g *guesser) fits(role Role, unit Unit, order Order, cell string) bool {
+	if wordy(cell) {
+		return role == Locality || role == Note || role == Key
+	}
 	switch role {
 	case Output, Input:
 		f, err := frequency(strings.TrimRight(cell, "+-−– "), unit)

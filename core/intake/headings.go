@@ -14,6 +14,9 @@ func Heading(rows [][]string) (heading []string, from int) {
 	for i, row := range rows[:min(len(rows), 20)] {
 		score := 0.0
 		for _, cell := range row {
+			if wordy(cell) {
+				continue
+			}
 			if _, ok := mean(cell); ok {
 				score += strong
 				continue
@@ -26,7 +29,7 @@ func Heading(rows [][]string) (heading []string, from int) {
 				}
 			}
 		}
-		if _, err := geo.ParseLocator(strings.Join(row, "")); err != nil && score > best {
+		if score > best && !locator(row) {
 			best, at = score, i
 		}
 	}
@@ -34,6 +37,14 @@ func Heading(rows [][]string) (heading []string, from int) {
 		return nil, 0
 	}
 	return rows[at], at + 1
+}
+
+// locator reports whether a row is a locator and nothing else, in one cell or
+// in several.
+func locator(row []string) bool {
+	text := strings.Join(row, "")
+	_, err := geo.ParseLocator(text[:min(len(text), longest)])
+	return err == nil
 }
 
 var bracketed = regexp.MustCompile(`[(\[].*?[)\]]`)

@@ -60,6 +60,7 @@ func is(list, cell string) bool { return words().cells[list][plain(cell)] }
 
 // plain is a text in lower case, without accents and with single spaces.
 func plain(s string) string {
+	s = clip(s)
 	s = strings.Map(func(r rune) rune {
 		if unicode.Is(unicode.Mn, r) {
 			return -1
@@ -72,10 +73,26 @@ func plain(s string) string {
 // longest is how many characters of a text are kept.
 const longest = 200
 
+// wordy reports whether a text is too long to be a heading, a word of a list,
+// a frequency, a tone or any other value: it is prose, and reading it as each
+// of them only costs time.
+func wordy(s string) bool { return len(s) > longest }
+
+// clip cuts a text that is far too long to be shown or looked up, with room
+// for accents and spaces that will go.
+func clip(s string) string {
+	const most = 4 * longest // bytes
+	if len(s) <= most {
+		return s
+	}
+	return strings.ToValidUTF8(s[:most], "")
+}
+
 // Clean makes a text of others safe to show: without control characters,
 // marks that turn the direction of writing and characters of no width, with
 // single spaces, and not longer than any display needs.
 func Clean(s string) string {
+	s = clip(s)
 	s = strings.Map(func(r rune) rune {
 		switch {
 		case unicode.IsSpace(r):
