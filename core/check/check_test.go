@@ -325,6 +325,10 @@ func TestAge(t *testing.T) {
 	}
 	_, ok := Age(listing.Match{}, s)
 	assert.False(t, ok)
+	_, ok = Age(at(-1), s)
+	assert.True(t, ok, "it is tomorrow elsewhere")
+	_, ok = Age(at(-400), s)
+	assert.False(t, ok, "a date to come is a slip, and makes no record the newest")
 }
 
 // TestUnitedKingdom runs the rules on another band plan. basis: from memory;

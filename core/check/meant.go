@@ -33,12 +33,12 @@ func meant(s Subject) *listing.Match {
 }
 
 // Age returns the whole months since the record was updated; ok is false if
-// it has no date.
+// it has no date, or one to come.
 func Age(m listing.Match, s Settings) (months int, ok bool) {
-	if m.Updated.IsZero() {
+	t := s.Today
+	if m.Updated.IsZero() || m.Updated.After(t.AddDate(0, 0, 1)) { // a date to come says nothing; one of tomorrow is of another time zone
 		return 0, false
 	}
-	t := s.Today
 	months = (t.Year()-m.Updated.Year())*12 + int(t.Month()) - int(m.Updated.Month())
 	if t.Day() < m.Updated.Day() {
 		months--

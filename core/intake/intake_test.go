@@ -198,6 +198,31 @@ func TestKeysAreUnique(t *testing.T) {
 	assert.Equal(t, []string{"QX1BHL 147.240", "QX1BHL 147.240 #2", "a7", "a7 #2"}, keys)
 }
 
+// TestTotals: a row that counts the others is none, also where its number
+// stands in the column of the frequency; and no number far below what FM radios
+// have is a frequency.
+func TestTotals(t *testing.T) {
+	heading := []string{"Callsign", "Output", "Shift"}
+	rows := [][]string{heading, {"QX1AA", "146.94", "-"}, {"QX2AA", "147.24", "+"}}
+	l := Look(rows, false, us)
+	for _, row := range [][]string{{"Total", "2", ""}, {"Total:", "147", ""}, {"", "Summe", "2"}, {"Totaal =", "", ""}} {
+		_, ok := l.Aside(l.Mapping, row)
+		assert.True(t, ok, "%q", row)
+	}
+	for _, row := range rows[1:] {
+		_, ok := l.Aside(l.Mapping, row)
+		assert.False(t, ok, "%q", row)
+	}
+	r := Reader{Mapping: l.Mapping, Plan: us, Source: "list"}
+	for _, output := range []string{"1", "2.5", "14.694"} {
+		_, faults := r.Row([]string{"QX1AA", output, "-"})
+		require.NotEmpty(t, faults, output)
+		assert.Contains(t, faults[0].Message, "below 25 MHz", output)
+	}
+	_, faults := r.Row([]string{"QX1AA", "29.620", "-0.1"})
+	assert.Empty(t, faults)
+}
+
 func TestProse(t *testing.T) {
 	r := Reader{Plan: us, Source: "list"}
 	rec, faults := r.Prose("147.240+ PL 100 Beacon Hill")

@@ -3,6 +3,7 @@ package intake
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"mnemos/core/band"
 	"mnemos/core/freq"
@@ -64,13 +65,14 @@ func (l Layout) Again(m Mapping, rows [][]string, plan *band.Plan) (Mapping, Vie
 // Aside reports why a row is not for anybody to mend: a heading again, or a
 // note or a total between the rows.
 func (l Layout) Aside(m Mapping, cells []string) (reason string, ok bool) {
-	filled, again, placed := 0, 0, false
+	filled, again, placed, total := 0, 0, false, false
 	for i := range cells {
 		text := cell(cells, i)
 		if text == "" {
 			continue
 		}
 		filled++
+		total = total || is("total", strings.TrimRight(text, ":= "))
 		if i < len(l.Heading) && plain(text) == plain(l.Heading[i]) {
 			again++
 		}
@@ -80,6 +82,8 @@ func (l Layout) Aside(m Mapping, cells []string) (reason string, ok bool) {
 	switch {
 	case l.Heading != nil && again >= 2 && again*2 >= filled:
 		return "the heading again", true
+	case l.Heading != nil && total && filled <= 3:
+		return "a total", true
 	case l.Heading != nil && !placed && filled <= 2:
 		return "a note or a total: it has no frequency", true
 	}

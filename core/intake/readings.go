@@ -1,6 +1,8 @@
 package intake
 
 import (
+	"fmt"
+
 	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
@@ -28,6 +30,9 @@ func (r *Reader) output(cell string, u Unit) (freq.Hz, offset, error) {
 	}
 	d, ok := r.sure(cell)
 	if !ok {
+		if err == nil {
+			err = fmt.Errorf("%s is below 25 MHz, where FM has no channels: write MHz such as 146.940", f)
+		}
 		return f, offset{}, err
 	}
 	return d.Channel.Receive, shiftOf(d), nil

@@ -120,3 +120,45 @@ func TestCutOff(t *testing.T) {
 	_, err = drain(t, string(b[:len(b)*2/3]))
 	assert.Error(t, err)
 }
+
+// TestSomethingElse: what is no listing is refused in words, and says what to do
+// where something can be done. The first bytes are those that the formats
+// themselves prescribe.
+func TestSomethingElse(t *testing.T) {
+	for content, says := range map[string]string{
+		"":                                    "the file is empty",
+		" \n\t\n":                             "the file is empty",
+		"\ufeff":                              "the file is empty",
+		"\ufeff\r\n":                          "the file is empty",
+		"<!DOCTYPE html>\n<html><body>x":      "copy it and paste it",
+		"<HTML><TABLE><TR><TD>146.94":         "copy it and paste it",
+		"%PDF-1.4\n%\xe2\xe3\xcf\xd3\n":       "not a listing",
+		"\x89PNG\r\n\x1a\n\x00\x00\x00\rIHDR": "not a listing",
+		"\x1f\x8b\x08\x00":                    "not a listing",
+		"[1, 2, 3]":                           "something else than records",
+		`{"a": 1}`:                            "without features",
+	} {
+		_, err := drain(t, content)
+		require.Error(t, err, "%q", content)
+		assert.Contains(t, err.Error(), says, "%q", content)
+		assert.NotContains(t, err.Error(), "Go value", "%q", content)
+	}
+}
+
+// TestLineEnds: LF, CR LF and CR alone end a line, also mixed in one file and
+// also where the two halves of CR LF come in two reads.
+func TestLineEnds(t *testing.T) {
+	for _, end := range []string{"\n", "\r\n", "\r"} {
+		for _, last := range []string{"", end} {
+			n, err := drain(t, strings.Join([]string{"output,shift", "146.940,-", "147.240,+"}, end)+last)
+			require.NoError(t, err, "%q", end)
+			assert.Equal(t, 3, n, "%q", end)
+		}
+	}
+	n, err := drain(t, "output,shift\r146.940,-\r\n147.240,+\n\r\n147.000,+\r\r")
+	require.NoError(t, err)
+	assert.Equal(t, 4, n)
+	n, err = drain(t, strings.Repeat("147.240,+\r\n", 30_000)) // the buffer ends between the two somewhere
+	require.NoError(t, err)
+	assert.Equal(t, 30_000, n)
+}

@@ -141,6 +141,10 @@ func element(dec *json.Decoder) (map[string]any, error) {
 	}
 	var x map[string]any
 	if err := dec.Decode(&x); err != nil {
+		var kind *json.UnmarshalTypeError
+		if errors.As(err, &kind) {
+			return nil, fmt.Errorf("%w (an array of something else than records)", ErrFormat)
+		}
 		return nil, fmt.Errorf("read JSON: %w", noEOF(err))
 	}
 	return x, nil

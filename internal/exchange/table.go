@@ -6,9 +6,9 @@ import (
 	"bufio"
 	"bytes"
 	"errors"
-	"fmt"
 	"io"
 	"os"
+	"regexp"
 	"strings"
 )
 
@@ -63,6 +63,17 @@ func Open(path string) (Table, Info, error) {
 	return bounded{t}, info, nil
 }
 
+var (
+	errEmpty = errors.New("the file is empty")
+	page     = regexp.MustCompile(`(?i)^<(!doctype|html|head|body|table|\?xml)\b`)
+)
+
+// binary reports a character that no text has. A form feed may part pages, and
+// the end of a file may be marked by 1A.
+func binary(r rune) bool {
+	return r < ' ' && !strings.ContainsRune("\t\n\r\f\v\x1a", r)
+}
+
 func open(f *os.File) (Table, Info, error) {
 	head := make([]byte, 64<<10)
 	n, err := io.ReadFull(f, head)
@@ -77,23 +88,30 @@ func open(f *os.File) (Table, Info, error) {
 	case bytes.HasPrefix(head, []byte("PK\x03\x04")):
 		return openWorkbook(f)
 	case len(bytes.TrimSpace(head)) == 0:
-		return nil, Info{}, fmt.Errorf("the file is empty")
+		return nil, Info{}, errEmpty
 	}
 	file := &counter{File: f}
 	encoding, r := decoded(bufio.NewReaderSize(file, 1<<16), head)
 	text := bufio.NewReaderSize(r, 1<<16)
 	start, err := text.Peek(1 << 10)
+	if errors.Is(err, io.EOF) && len(start) == 0 {
+		return nil, Info{}, errEmpty // a byte order mark and nothing else
+	}
 	if err != nil && len(start) == 0 {
 		return nil, Info{}, err
 	}
 	trimmed := strings.TrimSpace(string(start))
 	switch {
+	case trimmed == "":
+		return nil, Info{}, errEmpty
+	case page.MatchString(trimmed):
+		return nil, Info{}, errors.New("this is a web page: mark the table in it, copy it and paste it here")
+	case strings.HasPrefix(trimmed, "%PDF-"), strings.ContainsFunc(trimmed, binary):
+		return nil, Info{}, ErrFormat
 	case strings.HasPrefix(trimmed, "{"):
 		return openGeoJSON(file, text)
 	case strings.HasPrefix(trimmed, "["):
 		return openListing(file, text)
-	case strings.ContainsRune(trimmed, 0):
-		return nil, Info{}, ErrFormat
 	}
 	return openText(file, text, encoding)
 }

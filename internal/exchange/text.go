@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"bufio"
+	"bytes"
 	"encoding/csv"
 	"errors"
 	"fmt"
@@ -44,11 +45,23 @@ func (t *textTable) whole(at int, cells []string) error {
 	return nil
 }
 
-// ends splits lines, and notes a last one without an end.
+// ends splits lines at LF, CR LF or CR alone, and notes a last one without an
+// end.
 func (t *textTable) ends(data []byte, atEOF bool) (int, []byte, error) {
-	n, token, err := bufio.ScanLines(data, atEOF)
-	t.open = atEOF && token != nil && n == len(data) && (n == 0 || data[n-1] != '\n')
-	return n, token, err
+	i := bytes.IndexAny(data, "\r\n")
+	switch {
+	case i < 0 && atEOF && len(data) > 0:
+		t.open = true
+		return len(data), data, nil
+	case i < 0, data[i] == '\r' && i == len(data)-1 && !atEOF: // LF may follow
+		return 0, nil, nil
+	}
+	t.open = false
+	n := i + 1
+	if data[i] == '\r' && n < len(data) && data[n] == '\n' {
+		n++
+	}
+	return n, data[:i], nil
 }
 
 func openText(file *counter, r *bufio.Reader, encoding string) (Table, Info, error) {
