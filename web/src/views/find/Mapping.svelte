@@ -150,14 +150,15 @@
           </tr>
           {#if r.aside}
             <tr class="border-b border-rule"
-              ><td></td><td colspan={preview.columns.length} class="pb-1 text-label text-ink2">set aside: {r.aside}</td
+              ><td></td><td colspan={preview.columns.length} class="pb-1 text-label text-ink2"
+                ><span class="why">set aside: {r.aside}</span></td
               ></tr
             >
           {/if}
           {#if r.faults.length > 0}
             <tr class="border-b border-rule"
               ><td></td><td colspan={preview.columns.length} class="pb-1 text-label text-stop"
-                >{r.faults.map((f) => f.message).join('; ')}</td
+                ><span class="why">{r.faults.map((f) => f.message).join('; ')}</span></td
               ></tr
             >
           {/if}
@@ -200,7 +201,7 @@
             <td class="pr-3 font-figs">{x.updated ?? ''}</td>
           {:else}
             <td colspan="10" class="text-label text-stop"
-              >{preview.prose ? r.cells.join(' ') : ''} {r.faults[0]?.message ?? ''}</td
+              ><span class="why">{preview.prose ? r.cells.join(' ') : ''} {r.faults[0]?.message ?? ''}</span></td
             >
           {/if}
         </tr>
@@ -208,3 +209,13 @@
     </tbody>
   </table>
 </Wide>
+
+<style>
+  /* A reason is read whole on a phone too, while its table scrolls. */
+  .why {
+    position: sticky;
+    left: 2rem;
+    display: inline-block;
+    max-width: min(44rem, calc(100vw - 6rem));
+  }
+</style>
