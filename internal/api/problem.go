@@ -31,13 +31,22 @@ func ErrorHandler(c *echo.Context, err error) {
 	}
 }
 
+// words say what to do where nothing can be saved.
+var words = map[error]string{
+	store.ErrFull: "The disk is full. Nothing of this change was saved. Make room on it, then do it again.",
+	store.ErrGone: "The data file was removed or replaced while Mnemos was running. Nothing is saved any more. Stop Mnemos, put the folder back or restore a backup, and start it again.",
+}
+
 func problem(err error) Problem {
 	detail := err.Error()
 	p := Problem{Type: "about:blank", Title: "Something went wrong", Status: http.StatusInternalServerError}
 	var fault *app.Fault
 	var stale *app.Stale
 	var httpErr interface{ StatusCode() int }
-	switch {
+	switch trouble := store.Trouble(err); {
+	case trouble != nil:
+		p.Status, p.Title, detail = http.StatusInsufficientStorage, "Not saved", words[trouble]
+		p.Detail = &detail
 	case errors.As(err, &fault):
 		p.Status, p.Title, p.Detail, p.Errors = http.StatusUnprocessableEntity, "Check the marked fields", &detail, &fault.Fields
 	case errors.As(err, &stale):

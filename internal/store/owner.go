@@ -15,6 +15,7 @@ import (
 type Owner struct {
 	Process int    `json:"process"`
 	Address string `json:"address,omitempty"` // where it serves, if it does
+	Open    bool   `json:"open,omitempty"`    // the data file is open, and its log is there
 }
 
 // Busy is returned where another process has the folder.
@@ -49,9 +50,6 @@ func own(folder string) (*flock.Flock, error) {
 	if !ok {
 		return nil, errors.Join(&Busy{Folder: folder, Owner: ownerOf(folder)}, lock.Close())
 	}
-	if err := say(folder, Owner{Process: os.Getpid()}); err != nil {
-		return nil, errors.Join(err, lock.Close())
-	}
 	return lock, nil
 }
 
@@ -78,5 +76,41 @@ func say(folder string, o Owner) error {
 
 // ServesAt lets others know where the owner of the folder serves.
 func (s *Store) ServesAt(address string) error {
-	return say(s.folder, Owner{Process: os.Getpid(), Address: address})
+	return say(s.folder, Owner{Process: os.Getpid(), Address: address, Open: true})
+}
+
+// mark is what the lock file holds once the folder has held data: without it a
+// folder whose data file is missing is a new one.
+const mark = "this folder holds the data of Mnemos\n"
+
+// held marks the folder as one that holds data, and says that they are open.
+func held(folder string) error {
+	lock := filepath.Join(folder, lockFile)
+	if b, err := os.ReadFile(lock); err == nil && string(b) != mark {
+		if err := os.WriteFile(lock, []byte(mark), 0o600); err != nil {
+			return fmt.Errorf("mark %s: %w", folder, err)
+		}
+	}
+	return say(folder, Owner{Process: os.Getpid(), Open: true})
+}
+
+// lost reports data that were here and are missing: nothing is filled in for
+// them, and a file without its last changes is not taken for the whole.
+func (f *file) lost(folder string) error {
+	info, err := os.Stat(f.path)
+	if err != nil && !errors.Is(err, os.ErrNotExist) {
+		return fmt.Errorf("open %s: %w", f.path, err)
+	}
+	lock := filepath.Join(folder, lockFile)
+	if err != nil || info.Size() == 0 {
+		if b, err := os.ReadFile(lock); err == nil && string(b) == mark {
+			return fmt.Errorf("%s is missing or empty, and this folder held data: put it back, or restore a backup with mnemos restore (to begin anew, remove %s)", f.path, lock)
+		}
+		return nil
+	}
+	log := f.path + "-wal"
+	if _, err := os.Stat(log); errors.Is(err, os.ErrNotExist) && ownerOf(folder).Open {
+		return fmt.Errorf("%s is missing, and with it the last changes before Mnemos was ended: put it back, or restore a backup with mnemos restore (to go on without them, remove %s)", log, filepath.Join(folder, ownerFile))
+	}
+	return nil
 }

@@ -61,23 +61,24 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 }
 
 func openFile(ctx context.Context, folder string) (*Store, error) {
-	path := filepath.Join(folder, "mnemos.db")
+	path := filepath.Join(folder, dataFile)
 	// An import touches pages all over the indexes: with room for them it does
 	// not write each one many times, nor copy each one often from the log.
-	write, err := sqlx.Open("sqlite", "file:"+path+pragmas+"&_pragma=cache_size(-48000)&_pragma=wal_autocheckpoint(4000)")
-	if err != nil {
-		return nil, fmt.Errorf("open %s: %w", path, err)
+	f := &file{path: path}
+	if err := f.lost(folder); err != nil {
+		return nil, err
 	}
+	write := f.connect("&_pragma=cache_size(-48000)&_pragma=wal_autocheckpoint(4000)")
 	write.SetMaxOpenConns(1)
 	if err := migrate(ctx, write, path); err != nil {
 		return nil, errors.Join(err, write.Close())
 	}
-	read, err := sqlx.Open("sqlite", "file:"+path+pragmas+"&mode=ro")
-	if err != nil {
-		return nil, errors.Join(err, write.Close())
-	}
+	read := f.connect("&mode=ro")
 	read.SetMaxOpenConns(4)
 	s := &Store{folder: folder, read: read, write: write}
+	if err := errors.Join(f.opened(), held(folder)); err != nil {
+		return nil, errors.Join(err, s.Close())
+	}
 	if err := os.RemoveAll(filepath.Join(folder, Incoming)); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
@@ -100,11 +101,14 @@ func (s *Store) Folder() string { return s.folder }
 // Close closes the file.
 func (s *Store) Close() error {
 	s.sweeper.stop()
-	err := errors.Join(s.read.Close(), s.write.Close())
-	if s.lock != nil {
+	var err error
+	if s.lock != nil { // first: without its owner nobody misses the log, which goes with the last connection
 		if gone := os.Remove(filepath.Join(s.folder, ownerFile)); !errors.Is(gone, os.ErrNotExist) {
-			err = errors.Join(err, gone)
+			err = gone
 		}
+	}
+	err = errors.Join(err, s.read.Close(), s.write.Close())
+	if s.lock != nil {
 		err = errors.Join(err, s.lock.Close())
 	}
 	return err
@@ -119,9 +123,12 @@ func migrate(ctx context.Context, db *sqlx.DB, path string) error {
 	if err != nil {
 		return fmt.Errorf("read version of %s: %w", path, err)
 	}
+	if err := known(path, current, target); err != nil {
+		return err
+	}
 	if current > 0 && current < target {
-		if err := backUp(ctx, db, fmt.Sprintf("%s.version-%d", path, current)); err != nil {
-			return err
+		if err := copyAside(ctx, db, fmt.Sprintf("%s.version-%d", path, current)); err != nil {
+			return fmt.Errorf("before migrating: %w", err)
 		}
 	}
 	if _, err := provider.Up(ctx); err != nil {
@@ -130,18 +137,18 @@ func migrate(ctx context.Context, db *sqlx.DB, path string) error {
 	return nil
 }
 
-// backUp copies the database to a file before it is migrated. It is written
-// under another name first, so that a copy which was cut off is no backup.
-func backUp(ctx context.Context, db *sqlx.DB, path string) error {
+// copyAside copies a database to a file. It is written under another name
+// first, so that a copy which was cut off is none.
+func copyAside(ctx context.Context, db *sqlx.DB, path string) error {
 	part := path + ".part"
-	if err := os.Remove(part); err != nil && !errors.Is(err, os.ErrNotExist) {
-		return fmt.Errorf("back up to %s before migrating: %w", path, err)
+	if err := gone(part); err != nil {
+		return fmt.Errorf("back up to %s: %w", path, err)
 	}
 	if _, err := db.ExecContext(ctx, "VACUUM INTO ?", part); err != nil {
-		return fmt.Errorf("back up to %s before migrating: %w", path, err)
+		return fmt.Errorf("back up to %s: %w", path, errors.Join(err, gone(part)))
 	}
 	if err := os.Rename(part, path); err != nil {
-		return fmt.Errorf("back up to %s before migrating: %w", path, err)
+		return fmt.Errorf("back up to %s: %w", path, err)
 	}
 	return nil
 }

@@ -1,0 +1,105 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"database/sql/driver"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync/atomic"
+
+	"github.com/jmoiron/sqlx"
+	"modernc.org/sqlite"
+	sqlite3 "modernc.org/sqlite/lib"
+)
+
+// ErrGone is returned for every change after the data file was removed or
+// replaced while it was open: what is written into it then is lost.
+var ErrGone = errors.New("the data file is gone")
+
+// ErrFull is returned where the disk has no room for a change. The change did
+// not take place.
+var ErrFull = errors.New("the disk is full")
+
+// file is the data file that is open.
+type file struct {
+	path string
+	info atomic.Pointer[os.FileInfo] // as it was opened; nil before
+}
+
+// dsn names the file for SQLite, whose names of files are those of URIs.
+func dsn(path, more string) string {
+	escaped := strings.NewReplacer("%", "%25", "?", "%3f", "#", "%23").Replace(filepath.ToSlash(path))
+	return "file:" + escaped + pragmas + more
+}
+
+// opened notes which file is open.
+func (f *file) opened() error {
+	info, err := os.Stat(f.path)
+	if err != nil {
+		return fmt.Errorf("open %s: %w", f.path, err)
+	}
+	f.info.Store(&info)
+	return nil
+}
+
+// there reports whether the file that is open is still the one of its name,
+// and its log of the last changes with it.
+func (f *file) there() bool {
+	info := f.info.Load()
+	if info == nil {
+		return true // it is being opened
+	}
+	now, err := os.Stat(f.path)
+	if err != nil || !os.SameFile(now, *info) {
+		return false
+	}
+	_, err = os.Stat(f.path + "-wal")
+	return err == nil
+}
+
+// connect opens the file with connections that commit nothing once it is gone.
+func (f *file) connect(more string) *sqlx.DB {
+	d := &sqlite.Driver{}
+	d.RegisterConnectionHook(func(conn sqlite.ExecQuerierContext, _ string) error {
+		hooks, ok := conn.(sqlite.HookRegisterer)
+		if !ok {
+			return fmt.Errorf("a connection of type %T has no hooks", conn)
+		}
+		hooks.RegisterCommitHook(func() int32 {
+			if f.there() {
+				return 0
+			}
+			return 1 // roll back
+		})
+		return nil
+	})
+	return sqlx.NewDb(sql.OpenDB(connector{d, dsn(f.path, more)}), "sqlite")
+}
+
+type connector struct {
+	driver *sqlite.Driver
+	dsn    string
+}
+
+func (c connector) Connect(context.Context) (driver.Conn, error) { return c.driver.Open(c.dsn) }
+func (c connector) Driver() driver.Driver                        { return c.driver }
+
+// Trouble says what an error of the file itself means: ErrGone, ErrFull, or nil
+// for every other.
+func Trouble(err error) error {
+	var e *sqlite.Error
+	if !errors.As(err, &e) {
+		return nil
+	}
+	switch code := e.Code(); {
+	case code == sqlite3.SQLITE_CONSTRAINT_COMMITHOOK, code == sqlite3.SQLITE_READONLY_DBMOVED, code&0xff == sqlite3.SQLITE_CANTOPEN:
+		return ErrGone
+	case code&0xff == sqlite3.SQLITE_FULL, code == sqlite3.SQLITE_IOERR_WRITE, code == sqlite3.SQLITE_IOERR_SHMSIZE:
+		return ErrFull
+	}
+	return nil
+}
