@@ -5,6 +5,7 @@
 package app
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -71,9 +72,14 @@ func (f *Fault) or() error {
 
 // Stale is a change that was refused because the plan has changed since the
 // caller saw it; Ledger is how it stands now.
-type Stale struct{ Ledger *Ledger }
+type Stale struct {
+	Ledger *Ledger
+	Why    string // which row, what it was and what it is; or empty
+}
 
-func (*Stale) Error() string { return "the plan has changed meanwhile; here it is as it stands now" }
+func (s *Stale) Error() string {
+	return cmp.Or(s.Why, "the plan has changed meanwhile; here it is as it stands now")
+}
 
 // desk is a load with everything that is needed to judge its channels.
 type desk struct {
@@ -199,7 +205,12 @@ func (a *App) after(ctx context.Context, loadID int64, err error) (*Ledger, erro
 		return nil, lerr
 	}
 	if stale {
-		return nil, &Stale{Ledger: ledger}
+		stale := &Stale{Ledger: ledger}
+		var conflict *store.Conflict
+		if errors.As(err, &conflict) {
+			stale.Why = conflict.Because
+		}
+		return nil, stale
 	}
 	return ledger, nil
 }

@@ -50,7 +50,7 @@ func (s *Store) Edit(ctx context.Context, planID, revision int64, stamp Stamp, f
 		if err := f(e); err != nil {
 			return err
 		}
-		if len(e.changes) == 0 {
+		if e.changes = merged(e.changes); len(e.changes) == 0 {
 			return errUnchanged
 		}
 		return e.journal(stamp, "do", nil)

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 
 	"github.com/jmoiron/sqlx"
 )
@@ -92,6 +93,10 @@ func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, r
 		}
 		e := &Edit{ctx: ctx, tx: tx, planID: planID}
 		if err := e.reverse(changes); err != nil {
+			var c *Conflict
+			if errors.As(err, &c) {
+				c.Because = fmt.Sprintf("%q cannot be %s: %s", last.Label, done[redo], c.Because)
+			}
 			return err
 		}
 		label = last.Label
@@ -101,30 +106,62 @@ func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, r
 	return label, err
 }
 
-// reverse puts every row back as it was before the changes.
+var done = map[bool]string{false: "taken back", true: "done again"}
+
+// reverse puts every row back as it was before the changes, or says which row
+// it cannot put back and why.
 func (e *Edit) reverse(changes []change) error {
-	// Slots may be exchanged among the rows: park them all first.
+	changes = merged(changes) // of journals that were written row by row
+	// Rows may refer to each other in any order, and slots may be exchanged
+	// among them: references are looked at in the end, and slots are parked.
+	if _, err := e.tx.ExecContext(e.ctx, "PRAGMA defer_foreign_keys = ON"); err != nil {
+		return fmt.Errorf("undo: %w", err)
+	}
+	own := map[string][]int64{}
 	for _, c := range changes {
 		if err := e.matches(c); err != nil {
 			return err
 		}
+		own[c.Table] = append(own[c.Table], c.ID)
 	}
-	for _, c := range changes {
-		if c.Table == "entry" {
-			if _, err := e.tx.ExecContext(e.ctx, "UPDATE entry SET slot = -1 - id WHERE id = ?", c.ID); err != nil {
-				return fmt.Errorf("park entry %d: %w", c.ID, err)
-			}
+	for _, id := range own["entry"] {
+		if _, err := e.tx.ExecContext(e.ctx, "UPDATE entry SET slot = -1 - id WHERE id = ?", id); err != nil {
+			return fmt.Errorf("park entry %d: %w", id, err)
 		}
 	}
-	for i := len(changes) - 1; i >= 0; i-- {
-		if err := e.restore(changes[i]); err != nil {
+	for _, c := range slices.Backward(changes) {
+		if err := e.restore(c, own); err != nil {
 			return err
 		}
 	}
+	return e.dropUnused(changes)
+}
+
+// dropUnused removes the channels that no slot holds any more: one that stayed
+// for another radio when it was taken back is of nobody when that lets go too.
+func (e *Edit) dropUnused(changes []change) error {
+	for _, c := range changes {
+		if c.Table != "entry" {
+			continue
+		}
+		for _, row := range []json.RawMessage{c.Before, c.After} {
+			var r *entryRow
+			if err := json.Unmarshal(row, &r); err != nil {
+				return fmt.Errorf("read journal: %w", err)
+			}
+			if r == nil {
+				continue
+			}
+			if err := e.DropChannel(r.ChannelID); err != nil && !errors.Is(err, ErrNotFound) {
+				return err
+			}
+		}
+	}
+	e.changes = merged(e.changes)
 	return nil
 }
 
-// matches reports ErrStale unless the row is as the change left it.
+// matches reports a conflict unless the row is as the change left it.
 func (e *Edit) matches(c change) error {
 	row, err := e.row(c.Table, c.ID)
 	now := []byte("null")
@@ -136,18 +173,17 @@ func (e *Edit) matches(c change) error {
 		return err
 	}
 	if !bytes.Equal(now, c.After) {
-		return ErrStale
+		return differs(c.After, now)
 	}
 	return nil
 }
 
-func (e *Edit) restore(c change) error {
+// restore puts one row back. own are the rows that are put back with it.
+func (e *Edit) restore(c change, own map[string][]int64) error {
 	if string(c.Before) == "null" {
-		if c.Table == "load" {
-			var held int // what was stored there since would be lost
-			if err := e.tx.GetContext(e.ctx, &held, "SELECT count(*) FROM entry WHERE load_id = ?", c.ID); err != nil || held > 0 {
-				return errors.Join(ErrStale, err)
-			}
+		keep, err := e.held(c, own)
+		if err != nil || keep {
+			return err
 		}
 		if _, err := e.tx.ExecContext(e.ctx, "DELETE FROM "+c.Table+" WHERE id = ?", c.ID); err != nil {
 			return fmt.Errorf("delete %s %d: %w", c.Table, c.ID, err)
@@ -157,10 +193,66 @@ func (e *Edit) restore(c change) error {
 		if err := json.Unmarshal(c.Before, row); err != nil {
 			return fmt.Errorf("read journal: %w", err)
 		}
+		if r, ok := row.(*entryRow); ok {
+			if err := e.room(*r, own); err != nil {
+				return err
+			}
+		}
 		if _, err := e.tx.NamedExecContext(e.ctx, tables[c.Table].write, row); err != nil {
 			return fmt.Errorf("write %s %d: %w", c.Table, c.ID, err)
 		}
 	}
 	e.changes = append(e.changes, change{Table: c.Table, ID: c.ID, Before: c.After, After: c.Before})
 	return nil
+}
+
+// held reports whether a row that did not exist before stays all the same,
+// because others use it by now: a channel that another radio holds. A radio
+// that was filled since would be lost with what is in it.
+func (e *Edit) held(c change, own map[string][]int64) (keep bool, err error) {
+	column, uses := map[string]string{"load": "load_id", "channel": "channel_id"}[c.Table], 0
+	if column == "" {
+		return false, nil
+	}
+	err = e.tx.GetContext(e.ctx, &uses, "SELECT count(*) FROM entry WHERE "+column+" = ? AND id NOT IN (SELECT value FROM json_each(?))", c.ID, list(own["entry"]))
+	if err != nil {
+		return false, fmt.Errorf("look who uses %s %d: %w", c.Table, c.ID, err)
+	}
+	if uses > 0 && c.Table == "load" {
+		return false, conflict("the radio holds %d channels by now, which would be lost: take them out first", uses)
+	}
+	return uses > 0, nil
+}
+
+// room reports a conflict where an entry cannot go back into its slot.
+func (e *Edit) room(r entryRow, own map[string][]int64) error {
+	var by []string
+	err := e.tx.SelectContext(e.ctx, &by, "SELECT channel.name FROM entry JOIN channel ON channel.id = entry.channel_id WHERE load_id = ? AND slot = ? AND entry.id NOT IN (SELECT value FROM json_each(?))",
+		r.LoadID, r.Slot, list(own["entry"]))
+	if err != nil {
+		return fmt.Errorf("look into slot %d: %w", r.Slot, err)
+	}
+	if len(by) > 0 {
+		return conflict("slot %d holds %q by now: move it first", r.Slot, by[0])
+	}
+	for _, needs := range []struct {
+		table, called string
+		id            int64
+	}{{"load", "the radio", r.LoadID}, {"channel", "the channel", r.ChannelID}} {
+		if _, err := e.row(needs.table, needs.id); errors.Is(err, ErrNotFound) && !slices.Contains(own[needs.table], needs.id) {
+			return conflict("%s of slot %d was removed since", needs.called, r.Slot)
+		} else if err != nil && !errors.Is(err, ErrNotFound) {
+			return err
+		}
+	}
+	return nil
+}
+
+// list is what json_each takes.
+func list(ids []int64) string {
+	b, err := json.Marshal(append([]int64{}, ids...))
+	if err != nil {
+		panic(err) // numbers are always JSON
+	}
+	return string(b)
 }

@@ -1,0 +1,114 @@
+package store
+
+import (
+	"encoding/json"
+	"fmt"
+	"slices"
+	"strings"
+
+	"mnemos/core/freq"
+)
+
+// Conflict is a change that cannot be taken back, or done again, because a row
+// is no longer as it left it. It names the row, what it was and what it is now.
+type Conflict struct{ Because string }
+
+func (c *Conflict) Error() string { return c.Because }
+
+// Is makes a conflict a kind of ErrStale: the caller shows how things stand now.
+func (c *Conflict) Is(target error) bool { return target == ErrStale }
+
+func conflict(format string, values ...any) error {
+	return &Conflict{fmt.Sprintf(format, values...)}
+}
+
+// columnWords are what the columns of a row are called, in the order in which they
+// are told.
+var columnWords = []struct{ column, words string }{
+	{"name", "name"},
+	{"receive_hz", "receive frequency"},
+	{"transmit_kind", "way of transmitting"},
+	{"offset_hz", "shift"},
+	{"split_hz", "transmit frequency"},
+	{"transmit_tone", "tone sent"},
+	{"receive_tone", "tone heard"},
+	{"bandwidth", "width"},
+	{"power", "power"},
+	{"slot", "slot"},
+	{"channel_id", "channel"},
+	{"short_name", "short name"},
+	{"scan", "scanning"},
+	{"radio", "radio"},
+}
+
+// differs says in words how a row differs from what a change left.
+func differs(left, now json.RawMessage) error {
+	var mine, theirs map[string]any
+	if err := json.Unmarshal(left, &mine); err != nil {
+		return fmt.Errorf("read journal: %w", err)
+	}
+	if err := json.Unmarshal(now, &theirs); err != nil {
+		return fmt.Errorf("read journal: %w", err)
+	}
+	switch {
+	case theirs == nil:
+		return conflict("%s was removed since", called(mine))
+	case mine == nil:
+		return conflict("%s was put back since", called(theirs))
+	}
+	var changed []string
+	for _, c := range columnWords {
+		if was, is := shown(c.column, mine[c.column]), shown(c.column, theirs[c.column]); was != is {
+			if c.column == "channel_id" {
+				changed = append(changed, "another channel")
+				continue
+			}
+			changed = append(changed, fmt.Sprintf("%s is %s now and was %s", c.words, is, was))
+		}
+	}
+	return conflict("%s was changed since: %s", called(mine), strings.Join(changed, "; "))
+}
+
+// called is what a person calls a row.
+func called(row map[string]any) string {
+	switch {
+	case row["slot"] != nil:
+		return fmt.Sprintf("slot %v", row["slot"])
+	case row["radio"] != nil:
+		return fmt.Sprintf("the radio %v", row["radio"])
+	case row["name"] != nil && row["name"] != "":
+		return fmt.Sprintf("%q", row["name"])
+	case row["receive_hz"] != nil:
+		return shown("receive_hz", row["receive_hz"])
+	}
+	return "a row"
+}
+
+func shown(column string, v any) string {
+	switch n, ok := v.(float64); {
+	case ok && column == "offset_hz":
+		return freq.Offset(n).String()
+	case ok && strings.HasSuffix(column, "_hz"):
+		return freq.Hz(n).String()
+	case ok:
+		return fmt.Sprint(int64(n))
+	case v == nil, v == "":
+		return "none"
+	}
+	return fmt.Sprintf("%v", v)
+}
+
+// merged are the changes with one for each row: as it was before the first and
+// after the last. A row that ended as it began has none.
+func merged(changes []change) []change {
+	var out []change
+	for _, c := range changes {
+		i := slices.IndexFunc(out, func(o change) bool { return o.Table == c.Table && o.ID == c.ID })
+		if i < 0 {
+			out = append(out, c)
+			continue
+		}
+		out[i].After = c.After
+	}
+	return slices.DeleteFunc(out, func(c change) bool { return string(c.Before) == string(c.After) })
+}
