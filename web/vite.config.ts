@@ -9,7 +9,7 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 export default defineConfig({
   plugins: [tailwindcss(), svelte(), coasts()],
   build: { target: 'es2023', outDir: '../internal/webui/dist', emptyOutDir: true, assetsInlineLimit: 0 },
-  server: { host: '127.0.0.1', proxy: { '/api': 'http://127.0.0.1:8146' } },
+  server: { host: '127.0.0.1', proxy: { '/api': { target: 'http://127.0.0.1:8146', changeOrigin: false } } },
   resolve: {
     alias: { $lib: here('./src/lib'), $parts: here('./src/parts') },
     ...(process.env.VITEST ? { conditions: ['browser'] } : {}),

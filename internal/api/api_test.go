@@ -305,18 +305,41 @@ func TestHandsetRefuses(t *testing.T) {
 // TestGuard tries what another page or a foreign host name would try.
 func TestGuard(t *testing.T) {
 	c := serve(t)
-	for name, change := range map[string]func(*http.Request){
-		"host":   func(r *http.Request) { r.Host = "evil.example" },
-		"origin": func(r *http.Request) { r.Header.Set("Origin", "http://evil.example") },
-		"site":   func(r *http.Request) { r.Header.Set("Sec-Fetch-Site", "cross-site") },
+	with := func(headers ...string) func(*http.Request) {
+		return func(r *http.Request) {
+			for i := 0; i < len(headers); i += 2 {
+				r.Header.Set(headers[i], headers[i+1])
+			}
+		}
+	}
+	// What browsers send of themselves: Fetch (WHATWG), Fetch Metadata (W3C).
+	link := []string{"Sec-Fetch-Site", "cross-site", "Sec-Fetch-Mode", "navigate", "Sec-Fetch-Dest", "document"}
+	for name, x := range map[string]struct {
+		method, path string
+		change       func(*http.Request)
+		status       int
+	}{
+		"host":                  {"GET", "/api/workspace", func(r *http.Request) { r.Host = "evil.example" }, http.StatusForbidden},
+		"origin":                {"GET", "/api/workspace", with("Origin", "http://evil.example"), http.StatusForbidden},
+		"site":                  {"GET", "/api/workspace", with("Sec-Fetch-Site", "cross-site"), http.StatusForbidden},
+		"another port":          {"POST", "/api/loads/1/undo", with("Origin", "http://127.0.0.1:1"), http.StatusForbidden},
+		"another loopback name": {"POST", "/api/loads/1/undo", with("Origin", "http://localhost"), http.StatusForbidden},
+		"same site":             {"POST", "/api/loads/1/undo", with("Sec-Fetch-Site", "same-site", "Sec-Fetch-Mode", "no-cors"), http.StatusForbidden},
+		"a frame or a file":     {"POST", "/api/loads/1/undo", with("Origin", "null"), http.StatusForbidden},
+		"the own page":          {"GET", "/api/workspace", with("Origin", c.url, "Sec-Fetch-Site", "same-origin"), http.StatusOK},
+		"a typed address":       {"GET", "/", with("Sec-Fetch-Site", "none", "Sec-Fetch-Mode", "navigate"), http.StatusOK},
+		"a link to the page":    {"GET", "/", with(link...), http.StatusOK},
+		"a link to the data":    {"GET", "/api/workspace", with(link...), http.StatusForbidden},
+		"a form of another":     {"POST", "/", with(link...), http.StatusForbidden},
+		"a frame of another":    {"GET", "/", with("Sec-Fetch-Site", "cross-site", "Sec-Fetch-Mode", "navigate", "Sec-Fetch-Dest", "iframe"), http.StatusForbidden},
 	} {
-		req, err := http.NewRequestWithContext(t.Context(), "GET", c.url+"/api/workspace", nil)
+		req, err := http.NewRequestWithContext(t.Context(), x.method, c.url+x.path, nil)
 		require.NoError(t, err)
-		change(req)
+		x.change(req)
 		res, err := http.DefaultClient.Do(req)
 		require.NoError(t, err)
 		require.NoError(t, res.Body.Close())
-		assert.Equal(t, http.StatusForbidden, res.StatusCode, name)
+		assert.Equal(t, x.status, res.StatusCode, name)
 	}
 	res, err := http.Get(c.url + "/")
 	require.NoError(t, err)

@@ -3,7 +3,7 @@ package api
 import (
 	"net"
 	"net/http"
-	"net/url"
+	"strings"
 
 	"github.com/labstack/echo/v5"
 )
@@ -15,20 +15,18 @@ const policy = "default-src 'none'; script-src 'self'; style-src 'self'; img-src
 
 // Guard refuses requests that do not come from a page of this application: a
 // foreign Host is how DNS rebinding looks, a foreign Origin is a request
-// forged by another page.
+// forged by another page. A page on another port of this computer is another
+// page. A link that somebody follows from elsewhere opens the application.
 func Guard(next echo.HandlerFunc) echo.HandlerFunc {
 	return func(c *echo.Context) error {
 		r := c.Request()
 		if !loopback(r.Host) {
 			return echo.NewHTTPError(http.StatusForbidden, "this host name is not served here")
 		}
-		if origin := r.Header.Get("Origin"); origin != "" {
-			u, err := url.Parse(origin)
-			if err != nil || u.Host != r.Host && !loopback(u.Host) {
-				return echo.NewHTTPError(http.StatusForbidden, "requests from other pages are refused")
-			}
+		if origin := r.Header.Get("Origin"); origin != "" && origin != "http://"+r.Host {
+			return echo.NewHTTPError(http.StatusForbidden, "requests from other pages are refused")
 		}
-		if site := r.Header.Get("Sec-Fetch-Site"); site == "cross-site" {
+		if site := r.Header.Get("Sec-Fetch-Site"); (site == "cross-site" || site == "same-site") && !visit(r) {
 			return echo.NewHTTPError(http.StatusForbidden, "requests from other pages are refused")
 		}
 		h := c.Response().Header()
@@ -38,6 +36,12 @@ func Guard(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		return next(c)
 	}
+}
+
+// visit reports whether a browser opens a page of the application in a tab.
+func visit(r *http.Request) bool {
+	return r.Method == http.MethodGet && r.Header.Get("Sec-Fetch-Mode") == "navigate" && r.Header.Get("Sec-Fetch-Dest") == "document" &&
+		!strings.HasPrefix(r.URL.Path, "/api/")
 }
 
 func loopback(hostport string) bool {
