@@ -21,15 +21,16 @@ var pure = []string{
 // allowed says what each package above the core may import of the house, beside
 // the core. What is not named here may import nothing.
 var allowed = map[string][]string{
-	"mnemos/internal/store":          {},
+	"mnemos/internal/fault":          {},
+	"mnemos/internal/store":          {"mnemos/internal/fault"},
 	"mnemos/internal/exchange":       {},
 	"mnemos/internal/webui":          {},
 	"mnemos/internal/recovery/slips": {},
 	"mnemos/internal/recovery":       {"mnemos/internal/recovery/slips"},
-	"mnemos/internal/app":            {"mnemos/internal/store", "mnemos/internal/exchange"},
+	"mnemos/internal/app":            {"mnemos/internal/fault", "mnemos/internal/store", "mnemos/internal/exchange"},
 	"mnemos/internal/demo":           {"mnemos/internal/store"},
-	"mnemos/internal/api":            {"mnemos/internal/app", "mnemos/internal/store"},
-	"mnemos/internal/cli":            {"mnemos/internal/app", "mnemos/internal/api", "mnemos/internal/store", "mnemos/internal/demo", "mnemos/internal/webui"},
+	"mnemos/internal/api":            {"mnemos/internal/fault", "mnemos/internal/app"},
+	"mnemos/internal/cli":            {"mnemos/internal/fault", "mnemos/internal/app", "mnemos/internal/api", "mnemos/internal/store", "mnemos/internal/demo", "mnemos/internal/webui"},
 	"mnemos/internal/bench":          {},
 	"mnemos/cmd/mnemos":              {"mnemos/internal/cli"},
 	"mnemos/cmd/recovery":            {"mnemos/internal/recovery"},

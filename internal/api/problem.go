@@ -10,7 +10,7 @@ import (
 	"github.com/labstack/echo/v5"
 
 	"mnemos/internal/app"
-	"mnemos/internal/store"
+	"mnemos/internal/fault"
 )
 
 // ErrorHandler writes every error as a problem detail (RFC 9457).
@@ -33,27 +33,27 @@ func ErrorHandler(c *echo.Context, err error) {
 
 // words say what to do where nothing can be saved.
 var words = map[error]string{
-	store.ErrFull: "The disk is full. Nothing of this change was saved. Make room on it, then do it again.",
-	store.ErrGone: "The data file was removed or replaced while Mnemos was running. Nothing is saved any more. Stop Mnemos, put the folder back or restore a backup, and start it again.",
+	fault.ErrFull: "The disk is full. Nothing of this change was saved. Make room on it, then do it again.",
+	fault.ErrGone: "The data file was removed or replaced while Mnemos was running. Nothing is saved any more. Stop Mnemos, put the folder back or restore a backup, and start it again.",
 }
 
 func problem(err error) Problem {
 	detail := err.Error()
 	p := Problem{Type: "about:blank", Title: "Something went wrong", Status: http.StatusInternalServerError}
-	var fault *app.Fault
-	var stale *app.Stale
+	var invalid *fault.Invalid
+	var stale *fault.Stale
 	var httpErr interface{ StatusCode() int }
-	switch trouble := store.Trouble(err); {
+	switch trouble := app.Trouble(err); {
 	case trouble != nil:
 		p.Status, p.Title, detail = http.StatusInsufficientStorage, "Not saved", words[trouble]
 		p.Detail = &detail
-	case errors.As(err, &fault):
-		p.Status, p.Title, p.Detail, p.Errors = http.StatusUnprocessableEntity, "Check the marked fields", &detail, &fault.Fields
+	case errors.As(err, &invalid):
+		p.Status, p.Title, p.Detail, p.Errors = http.StatusUnprocessableEntity, "Check the marked fields", &detail, &invalid.Fields
 	case errors.As(err, &stale):
-		p.Status, p.Title, p.Detail, p.Ledger = http.StatusConflict, "The plan has changed", &detail, stale.Ledger
-	case errors.Is(err, store.ErrNothing):
+		p.Status, p.Title, p.Detail, p.Ledger = http.StatusConflict, "The plan has changed", &detail, ledgerOf(stale)
+	case errors.Is(err, fault.ErrNothing):
 		p.Status, p.Title, p.Detail = http.StatusConflict, "Nothing to undo", &detail
-	case errors.Is(err, store.ErrNotFound):
+	case errors.Is(err, fault.ErrNotFound):
 		p.Status, p.Title, p.Detail = http.StatusNotFound, "Not found", &detail
 	case errors.As(err, &httpErr):
 		p.Status, p.Title = httpErr.StatusCode(), http.StatusText(httpErr.StatusCode())
@@ -63,6 +63,11 @@ func problem(err error) Problem {
 		}
 	}
 	return p
+}
+
+func ledgerOf(s *fault.Stale) *app.Ledger {
+	l, _ := s.Now.(*app.Ledger) // nil where nobody shows it
+	return l
 }
 
 // plainly words an error of the router without its codes.

@@ -6,7 +6,7 @@ import (
 
 	"mnemos/core/check"
 	"mnemos/internal/app"
-	"mnemos/internal/store"
+	"mnemos/internal/fault"
 )
 
 func (s *server) GetSettings(ctx context.Context, _ GetSettingsRequestObject) (GetSettingsResponseObject, error) {
@@ -97,5 +97,5 @@ func (s *server) GetRule(_ context.Context, r GetRuleRequestObject) (GetRuleResp
 			return GetRule200JSONResponse{Id: x.ID, Title: x.Title, Doc: x.Doc, Source: x.Source, Example: x.Example}, nil
 		}
 	}
-	return nil, fmt.Errorf("rule %q: %w", r.Rule, store.ErrNotFound)
+	return nil, fmt.Errorf("rule %q: %w", r.Rule, fault.ErrNotFound)
 }

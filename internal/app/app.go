@@ -5,12 +5,8 @@
 package app
 
 import (
-	"cmp"
 	"context"
 	"errors"
-	"fmt"
-	"slices"
-	"strings"
 	"time"
 
 	"mnemos/core/band"
@@ -18,6 +14,7 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/radio"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -33,52 +30,6 @@ func New(s *store.Store, now func() time.Time) *App {
 	x := &imports{jobs: map[string]*job{}, turn: make(chan struct{}, 1)}
 	x.turn <- struct{}{}
 	return &App{store: s, now: now, imports: x}
-}
-
-// FieldFault is one thing that is wrong with a request.
-type FieldFault struct {
-	Field   string `json:"field"`
-	Message string `json:"message"`
-}
-
-// Fault is a request that cannot be carried out because of what it says;
-// every field at fault is named. Nothing was changed.
-type Fault struct{ Fields []FieldFault }
-
-func (f *Fault) Error() string {
-	var parts []string
-	for _, x := range f.Fields {
-		parts = append(parts, x.Field+": "+x.Message)
-	}
-	return strings.Join(parts, "; ")
-}
-
-func (f *Fault) add(field, message string, args ...any) {
-	f.Fields = append(f.Fields, FieldFault{Field: field, Message: fmt.Sprintf(message, args...)})
-}
-
-// or returns f as an error if it holds a fault.
-// has reports whether a field is at fault already.
-func (f *Fault) has(field string) bool {
-	return slices.ContainsFunc(f.Fields, func(x FieldFault) bool { return x.Field == field })
-}
-
-func (f *Fault) or() error {
-	if len(f.Fields) == 0 {
-		return nil
-	}
-	return f
-}
-
-// Stale is a change that was refused because the plan has changed since the
-// caller saw it; Ledger is how it stands now.
-type Stale struct {
-	Ledger *Ledger
-	Why    string // which row, what it was and what it is; or empty
-}
-
-func (s *Stale) Error() string {
-	return cmp.Or(s.Why, "the plan has changed meanwhile; here it is as it stands now")
 }
 
 // desk is a load with everything that is needed to judge its channels.
@@ -191,8 +142,8 @@ func (a *App) stamp(o store.Operator, label string) store.Stamp {
 }
 
 func (a *App) after(ctx context.Context, loadID int64, err error) (*Ledger, error) {
-	stale := errors.Is(err, store.ErrStale)
-	if err != nil && !stale {
+	var stale *fault.Stale
+	if err != nil && !errors.As(err, &stale) {
 		return nil, err
 	}
 	// Undo may have taken the radio out of the plan.
@@ -204,13 +155,12 @@ func (a *App) after(ctx context.Context, loadID int64, err error) (*Ledger, erro
 	if lerr != nil {
 		return nil, lerr
 	}
-	if stale {
-		stale := &Stale{Ledger: ledger}
-		var conflict *store.Conflict
-		if errors.As(err, &conflict) {
-			stale.Why = conflict.Because
-		}
-		return nil, stale
+	if stale != nil {
+		return nil, &fault.Stale{Now: ledger, Why: stale.Why}
 	}
 	return ledger, nil
 }
+
+// Trouble says what an error of the data file means: fault.ErrGone, fault.ErrFull, or
+// nil for every other.
+func Trouble(err error) error { return store.Trouble(err) }

@@ -16,6 +16,7 @@ import (
 	"mnemos/core/listing"
 	"mnemos/internal/app"
 	"mnemos/internal/demo"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -117,9 +118,9 @@ func TestStoreAndSharedChannels(t *testing.T) {
 	a := demoApp(t)
 	l := ledger(t, a, trail)
 	_, err := a.Store(t.Context(), trail, app.Save{Line: `146.55 "Mine" #7`, Revision: l.Revision})
-	var fault *app.Fault
-	require.ErrorAs(t, err, &fault)
-	assert.Equal(t, "slot", fault.Fields[0].Field)
+	var invalid *fault.Invalid
+	require.ErrorAs(t, err, &invalid)
+	assert.Equal(t, "slot", invalid.Fields[0].Field)
 
 	// The radios of a plan share a channel: a change is a change for all.
 	l, err = a.Update(t.Context(), trail, 1, app.Update{Name: text("Hailing"), Revision: l.Revision})
@@ -143,11 +144,11 @@ func TestStoreAndSharedChannels(t *testing.T) {
 	assert.Equal(t, "store Mine in slot 7", l.Redo)
 
 	_, err = a.Delete(t.Context(), trail, 7, l.Revision-1)
-	var stale *app.Stale
+	var stale *fault.Stale
 	require.ErrorAs(t, err, &stale)
-	assert.Equal(t, l.Revision, stale.Ledger.Revision)
+	assert.Equal(t, l.Revision, stale.Now.(*app.Ledger).Revision)
 	_, err = a.Delete(t.Context(), trail, 150, l.Revision)
-	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, err, fault.ErrNotFound)
 }
 
 func TestPatchIsGuarded(t *testing.T) {
@@ -166,8 +167,8 @@ func TestPatchIsGuarded(t *testing.T) {
 		{{Op: "explode", Path: "/name", Value: 1}},
 	} {
 		_, err := a.Patch(t.Context(), trail, 7, l.Revision, bad)
-		var fault *app.Fault
-		require.ErrorAs(t, err, &fault, "%v", bad)
+		var invalid *fault.Invalid
+		require.ErrorAs(t, err, &invalid, "%v", bad)
 	}
 	assert.Equal(t, l.Revision, ledger(t, a, trail).Revision)
 }
@@ -202,7 +203,7 @@ func TestKeypad(t *testing.T) {
 	assert.Equal(t, []string{"You send the tone the repeater sends. 127.3 Hz is its downlink. It listens for 88.5 Hz."}, k.Doubts)
 	assert.Equal(t, "Harbour list, 2026-11-02", k.Source)
 	_, err = a.Keypad(t.Context(), trail, 4)
-	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, err, fault.ErrNotFound)
 }
 
 func TestRibbon(t *testing.T) {
@@ -230,7 +231,7 @@ func TestRibbon(t *testing.T) {
 		assert.NotEqual(t, freq.MustParse("145.270"), f, "a digital repeater is left out")
 	}
 	_, err = a.Ribbon(t.Context(), trail, "13 m")
-	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, err, fault.ErrNotFound)
 }
 
 func TestWriteText(t *testing.T) {

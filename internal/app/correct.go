@@ -11,6 +11,7 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/intake"
 	"mnemos/core/listing"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -90,10 +91,10 @@ func (c corrected) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Bo
 // else. An empty value takes the correction back.
 func (a *App) Correct(ctx context.Context, id listing.ID, field, value, note string) error {
 	value, note = strings.TrimSpace(value), intake.Clean(note)
-	f := &Fault{}
+	f := &fault.Invalid{}
 	if value != "" {
 		if _, err := listing.ReadField(field, value); err != nil {
-			f.add("value", "%v", err)
+			f.Add("value", "%v", err)
 			return f
 		}
 	}
@@ -119,7 +120,7 @@ func (a *App) Correct(ctx context.Context, id listing.ID, field, value, note str
 		})
 	}
 	if len(list) == 0 {
-		return fmt.Errorf("statement %s of %s: %w", id.Key, id.Source, store.ErrNotFound)
+		return fmt.Errorf("statement %s of %s: %w", id.Key, id.Source, fault.ErrNotFound)
 	}
 	return a.store.Correct(ctx, list)
 }

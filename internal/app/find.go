@@ -15,6 +15,7 @@ import (
 	"mnemos/core/check"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -107,9 +108,9 @@ func (s *scene) filter(form FindForm, today time.Time, months int) (store.Filter
 	if form.Band != "" {
 		i := slices.IndexFunc(s.plan.Bands, func(b band.Band) bool { return b.Name == form.Band })
 		if i < 0 {
-			fault := &Fault{}
-			fault.add("band", "%q is not a band in %s", form.Band, s.plan.Title)
-			return f, fault
+			invalid := &fault.Invalid{}
+			invalid.Add("band", "%q is not a band in %s", form.Band, s.plan.Title)
+			return f, invalid
 		}
 		f.Lower, f.Upper = s.plan.Bands[i].Lower, s.plan.Bands[i].Upper
 	}
@@ -338,9 +339,9 @@ func (a *App) Decide(ctx context.Context, x, y listing.ID, same bool) error {
 	if err != nil {
 		return err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	if x == y || x.Key == "" || y.Key == "" {
-		f.add("b", "name two different statements")
+		f.Add("b", "name two different statements")
 		return f
 	}
 	return a.store.Decide(ctx, store.Joining{

@@ -5,7 +5,7 @@ import (
 	"strings"
 
 	"mnemos/core/intake"
-	"mnemos/internal/store"
+	"mnemos/internal/fault"
 )
 
 // cells are the rows with data that were looked at.
@@ -102,8 +102,8 @@ func (j *job) settle(form *ImportForm) (intake.View, error) {
 		return j.view, nil
 	case intake.Operator, intake.Repeater:
 	default:
-		f := &Fault{}
-		f.add("viewpoint", "%q: write operator or repeater", form.Viewpoint)
+		f := &fault.Invalid{}
+		f.Add("viewpoint", "%q: write operator or repeater", form.Viewpoint)
 		return j.view, f
 	}
 	form.Columns = form.Columns.Under(form.Viewpoint)
@@ -131,7 +131,7 @@ func (x *imports) find(id string) (*job, error) {
 	defer x.mu.Unlock()
 	j, ok := x.jobs[id]
 	if !ok {
-		return nil, fmt.Errorf("import %s: %w: import the file again", id, store.ErrNotFound)
+		return nil, fmt.Errorf("import %s: %w: import the file again", id, fault.ErrNotFound)
 	}
 	return j, nil
 }

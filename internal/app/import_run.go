@@ -14,6 +14,7 @@ import (
 
 	"mnemos/core/intake"
 	"mnemos/internal/exchange"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -29,12 +30,12 @@ func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*Impor
 	if err != nil {
 		return nil, err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	if view.Asked() && !form.Prose && form.Columns.Viewpoint() != "" {
-		f.add("viewpoint", "say whose TX it is. %s Or the other way round?", form.Columns.Sentence(view.Viewpoint, j.layout.Heading, j.cells()))
+		f.Add("viewpoint", "say whose TX it is. %s Or the other way round?", form.Columns.Sentence(view.Viewpoint, j.layout.Heading, j.cells()))
 	}
 	if source == "" || utf8.RuneCountInString(source) > 60 {
-		f.add("source", "name the listing, in up to 60 characters: it stands beside every record")
+		f.Add("source", "name the listing, in up to 60 characters: it stands beside every record")
 	}
 	used := map[intake.Role]int{}
 	for _, c := range form.Columns {
@@ -42,13 +43,13 @@ func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*Impor
 	}
 	for role, n := range used {
 		if role != intake.Ignore && n > 1 {
-			f.add("columns", "two columns are %s: choose one", role)
+			f.Add("columns", "two columns are %s: choose one", role)
 		}
 	}
 	if !form.Prose && used[intake.Output] == 0 {
-		f.add("columns", "say which column is the output frequency")
+		f.Add("columns", "say which column is the output frequency")
 	}
-	if err := f.or(); err != nil {
+	if err := f.Or(); err != nil {
 		return nil, err
 	}
 	j.mu.Lock()
@@ -59,7 +60,7 @@ func (a *App) RunImport(ctx context.Context, id string, form ImportForm) (*Impor
 	}
 	if j.state.State != ImportShown && j.state.State != ImportDoubted {
 		j.mu.Unlock()
-		f.add("id", "this import is %s already", j.state.State)
+		f.Add("id", "this import is %s already", j.state.State)
 		return nil, f
 	}
 	run, cancel := context.WithCancel(context.WithoutCancel(ctx))
@@ -378,7 +379,7 @@ func (a *App) Sources(ctx context.Context) ([]Source, error) {
 // DropSource removes a listing.
 func (a *App) DropSource(ctx context.Context, name string) error {
 	if strings.TrimSpace(name) == "" {
-		return fmt.Errorf("source: %w", store.ErrNotFound)
+		return fmt.Errorf("source: %w", fault.ErrNotFound)
 	}
 	return a.store.DropSource(ctx, name)
 }

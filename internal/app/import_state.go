@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -61,7 +62,7 @@ const fewest = 10
 // losses reports a file that would leave less than half of a listing.
 func (a *App) losses(ctx context.Context, form ImportForm, good int) error {
 	old, err := a.edition(ctx, form.Source)
-	if errors.Is(err, store.ErrNotFound) {
+	if errors.Is(err, fault.ErrNotFound) {
 		if good == 0 {
 			return errors.New("no row could be read: nothing was imported")
 		}

@@ -17,6 +17,7 @@ import (
 	"mnemos/core/intake"
 	"mnemos/core/listing"
 	"mnemos/internal/exchange"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -133,8 +134,8 @@ func (a *App) Bring(ctx context.Context, name string, content io.Reader) (*Impor
 		if ctx.Err() != nil {
 			return nil, errors.Join(err, os.Remove(j.path))
 		}
-		f := &Fault{}
-		f.add("file", "%v", err)
+		f := &fault.Invalid{}
+		f.Add("file", "%v", err)
 		return nil, errors.Join(f, os.Remove(j.path))
 	}
 	j.view, err = j.layout.Compare(j.cells(), plan, func(f freq.Hz) ([]listing.Record, error) {
@@ -204,9 +205,9 @@ func (j *job) keep(folder string, content io.Reader) error {
 	j.path = f.Name()
 	n, err := io.Copy(f, io.LimitReader(content, MaxListing+1))
 	if err = errors.Join(err, f.Close()); err == nil && n > MaxListing {
-		fault := &Fault{}
-		fault.add("file", "it is larger than %d MB: this is not a listing", MaxListing>>20)
-		err = fault
+		invalid := &fault.Invalid{}
+		invalid.Add("file", "it is larger than %d MB: this is not a listing", MaxListing>>20)
+		err = invalid
 	}
 	if err != nil {
 		return errors.Join(err, os.Remove(j.path))
@@ -264,7 +265,7 @@ func (a *App) remember(ctx context.Context, j *job) (intake.Mapping, error) {
 			if m, j.view, j.remembered = j.layout.Again(m, j.cells(), j.plan); j.remembered {
 				return m, nil
 			}
-		case !errors.Is(err, store.ErrNotFound):
+		case !errors.Is(err, fault.ErrNotFound):
 			return nil, err
 		}
 	}

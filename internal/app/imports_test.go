@@ -16,6 +16,7 @@ import (
 	"mnemos/core/listing"
 	"mnemos/internal/app"
 	"mnemos/internal/demo"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -58,9 +59,9 @@ func TestBringAListing(t *testing.T) {
 	assert.Contains(t, p.Rows[3].Faults[0].Message, "no direction")
 
 	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: " ", Columns: intake.Mapping{{Role: intake.Input}, {Role: intake.Input}}})
-	var fault *app.Fault
-	require.ErrorAs(t, err, &fault)
-	assert.Len(t, fault.Fields, 3, "every fault at once")
+	var invalid *fault.Invalid
+	require.ErrorAs(t, err, &invalid)
+	assert.Len(t, invalid.Fields, 3, "every fault at once")
 
 	_, err = a.RunImport(t.Context(), p.ID, app.ImportForm{Source: "Club list", Columns: p.Mapping(), Confirmed: true})
 	require.NoError(t, err)
@@ -87,13 +88,13 @@ func TestBringAListing(t *testing.T) {
 	assert.Equal(t, "Club list", p.Source)
 	require.NoError(t, a.DropImport(p.ID))
 	_, err = a.Import(p.ID)
-	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, err, fault.ErrNotFound)
 
 	require.NoError(t, a.DropSource(t.Context(), "Club list"))
 	r, err = a.Read(t.Context(), trail, "147.255 + 100", nil)
 	require.NoError(t, err)
 	assert.Empty(t, r.Matches)
-	assert.ErrorIs(t, a.DropSource(t.Context(), "Club list"), store.ErrNotFound)
+	assert.ErrorIs(t, a.DropSource(t.Context(), "Club list"), fault.ErrNotFound)
 }
 
 func TestBringWords(t *testing.T) {
@@ -128,7 +129,7 @@ func TestFilesThatWereLeft(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, entries, 20)
 	_, err = a.Import(first)
-	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, err, fault.ErrNotFound)
 	_, err = a.Import(last)
 	assert.NoError(t, err)
 }
@@ -137,11 +138,11 @@ func TestBringRefuses(t *testing.T) {
 	a := demoApp(t)
 	for _, content := range []string{"", `{"a":1}`, "PK\x03\x04nothing"} {
 		_, err := a.Bring(t.Context(), "x", strings.NewReader(content))
-		var fault *app.Fault
-		assert.ErrorAs(t, err, &fault, "%q", content)
+		var invalid *fault.Invalid
+		assert.ErrorAs(t, err, &invalid, "%q", content)
 	}
 	_, err := a.RunImport(t.Context(), "99", app.ImportForm{})
-	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, err, fault.ErrNotFound)
 }
 
 // many is a long listing, one row a line.
@@ -374,7 +375,7 @@ func TestMendedRowsComeAgain(t *testing.T) {
 	require.NoError(t, a.SetReject(t.Context(), "Club", rows[1].ID, "discarded"))
 	require.NoError(t, a.SetReject(t.Context(), "Club", rows[2].ID, "later"))
 	require.Error(t, a.SetReject(t.Context(), "Club", rows[2].ID, "burn"))
-	require.ErrorIs(t, a.SetReject(t.Context(), "Club", 99999, "later"), store.ErrNotFound)
+	require.ErrorIs(t, a.SetReject(t.Context(), "Club", 99999, "later"), fault.ErrNotFound)
 	// A cell that is missing can be typed too.
 	_, err = a.MendReject(t.Context(), "Club", rows[2].ID, []string{"146.805", "-", "77", "Far Quay"})
 	require.NoError(t, err)

@@ -15,6 +15,7 @@ import (
 	"mnemos/core/handset"
 	"mnemos/core/keypad"
 	"mnemos/core/radio"
+	"mnemos/internal/fault"
 )
 
 // KeypadSheet is a sheet with what its head says.
@@ -115,14 +116,14 @@ func (a *App) Try(ctx context.Context, loadID int64, slot int, acts []string) (*
 	if err != nil {
 		return nil, err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	switch {
 	case k.Sheet.Reason != "":
-		f.add("slot", "%s", k.Sheet.Reason)
+		f.Add("slot", "%s", k.Sheet.Reason)
 	case k.Untried != "":
-		f.add("slot", "%s", k.Untried)
+		f.Add("slot", "%s", k.Untried)
 	case len(acts) > MaxActs:
-		f.add("acts", "up to %d acts; start over", MaxActs)
+		f.Add("acts", "up to %d acts; start over", MaxActs)
 	}
 	if len(f.Fields) > 0 {
 		return nil, f
@@ -140,7 +141,7 @@ func (a *App) Try(ctx context.Context, loadID int64, slot int, acts []string) (*
 			each = func(key string) { out.show(key, h.Display()) }
 		}
 		if out.Trouble, err = do(h, lines, act, each); err != nil {
-			f.add("acts", "%v", err)
+			f.Add("acts", "%v", err)
 			return nil, f
 		}
 	}

@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"mnemos/core/naming"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -25,7 +26,7 @@ func (a *App) equipped(ctx context.Context) ([]LoadInfo, error) {
 	out := []LoadInfo{}
 	for _, l := range loads {
 		p, err := a.profile(ctx, l.Radio)
-		if errors.Is(err, store.ErrNotFound) {
+		if errors.Is(err, fault.ErrNotFound) {
 			continue
 		}
 		if err != nil {
@@ -82,9 +83,9 @@ func (a *App) UseRadio(ctx context.Context, id string) (*Ledger, error) {
 	if err != nil {
 		return nil, err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	if _, used := loads[id]; used {
-		f.add("id", "%s is in the plan already", p.Name)
+		f.Add("id", "%s is in the plan already", p.Name)
 		return nil, f
 	}
 	channels, err := a.channels(ctx)
@@ -120,14 +121,14 @@ func (a *App) DropRadio(ctx context.Context, id string) (*Ledger, error) {
 		return nil, err
 	}
 	l, used := loads[id]
-	f := &Fault{}
+	f := &fault.Invalid{}
 	switch {
 	case !used:
-		f.add("id", "it is not in the plan")
+		f.Add("id", "it is not in the plan")
 	case len(loads) == 1:
-		f.add("id", "it is the only radio of the plan: use another one first")
+		f.Add("id", "it is the only radio of the plan: use another one first")
 	}
-	if err := f.or(); err != nil {
+	if err := f.Or(); err != nil {
 		return nil, err
 	}
 	err = a.editPlan(ctx, "take "+id+" out of the plan", func(x *store.Edit) error { return x.DropLoad(l) })
@@ -151,7 +152,7 @@ func (a *App) editPlan(ctx context.Context, label string, f func(*store.Edit) er
 func (a *App) plan(ctx context.Context) (store.Plan, error) {
 	plans, err := a.store.Plans(ctx)
 	if err == nil && len(plans) == 0 {
-		err = fmt.Errorf("a plan: %w", store.ErrNotFound)
+		err = fmt.Errorf("a plan: %w", fault.ErrNotFound)
 	}
 	if err != nil {
 		return store.Plan{}, err

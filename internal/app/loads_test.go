@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/internal/app"
+	"mnemos/internal/fault"
 )
 
 func radios(t *testing.T, a *app.App) (out []string) {
@@ -54,17 +55,17 @@ func TestARadioAgainAndAgain(t *testing.T) {
 // TestTheLastRadioStays refuses to leave a plan without one.
 func TestTheLastRadioStays(t *testing.T) {
 	a := demoApp(t)
-	var fault *app.Fault
+	var invalid *fault.Invalid
 	for _, id := range []string{"trail", "ferry"} {
 		_, err := a.DropRadio(t.Context(), id)
 		require.NoError(t, err)
 	}
 	_, err := a.DropRadio(t.Context(), "lantern")
-	require.ErrorAs(t, err, &fault)
-	assert.Contains(t, fault.Fields[0].Message, "only radio")
+	require.ErrorAs(t, err, &invalid)
+	assert.Contains(t, invalid.Fields[0].Message, "only radio")
 	_, err = a.DropRadio(t.Context(), "trail")
-	require.ErrorAs(t, err, &fault)
-	assert.Contains(t, fault.Fields[0].Message, "not in the plan")
+	require.ErrorAs(t, err, &invalid)
+	assert.Contains(t, invalid.Fields[0].Message, "not in the plan")
 	assert.Equal(t, []string{"lantern"}, radios(t, a))
 }
 

@@ -12,6 +12,7 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/radio"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -123,7 +124,7 @@ func (a *App) Ribbon(ctx context.Context, loadID int64, name string) (*Ribbon, e
 		}
 	}
 	if r.Band == nil {
-		return nil, fmt.Errorf("band %q: %w", name, store.ErrNotFound)
+		return nil, fmt.Errorf("band %q: %w", name, fault.ErrNotFound)
 	}
 	for _, e := range d.entries {
 		if !r.Band.Holds(e.Channel.Receive) {

@@ -10,6 +10,7 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/naming"
 	"mnemos/core/radio"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -33,12 +34,12 @@ type RadioForm struct {
 
 // Preview is what a profile would hold of the channels of the plan.
 type Preview struct {
-	Faults []FieldFault `json:"faults"`
-	Rows   []PreviewRow `json:"rows"`
-	Fit    int          `json:"fit"`  // channels that it holds as they are
-	Lose   int          `json:"lose"` // channels that it holds in part
-	Cannot int          `json:"cannot"`
-	YAML   string       `json:"yaml"`
+	Faults []fault.Field `json:"faults"`
+	Rows   []PreviewRow  `json:"rows"`
+	Fit    int           `json:"fit"`  // channels that it holds as they are
+	Lose   int           `json:"lose"` // channels that it holds in part
+	Cannot int           `json:"cannot"`
+	YAML   string        `json:"yaml"`
 }
 
 // PreviewRow is one channel of the plan.
@@ -58,7 +59,7 @@ func (a *App) profile(ctx context.Context, id string) (*radio.Profile, error) {
 		return p, nil
 	}
 	own, serr := a.store.Profile(ctx, id)
-	if errors.Is(serr, store.ErrNotFound) {
+	if errors.Is(serr, fault.ErrNotFound) {
 		return nil, fmt.Errorf("%w: %w", serr, err)
 	}
 	if serr != nil {
@@ -120,12 +121,12 @@ func (a *App) Radio(ctx context.Context, id string) (*RadioForm, error) {
 // NewRadio makes a profile: a copy of another, or one that was brought as
 // YAML. Its ID is made from the name.
 func (a *App) NewRadio(ctx context.Context, copyOf, yaml string) (*RadioForm, error) {
-	f := &Fault{}
+	f := &fault.Invalid{}
 	var p *radio.Profile
 	var err error
 	if yaml != "" {
 		if p, err = radio.Read([]byte(yaml)); err != nil {
-			f.add("yaml", "%v", err)
+			f.Add("yaml", "%v", err)
 			return nil, f
 		}
 	} else {
@@ -161,7 +162,7 @@ func (a *App) freeID(ctx context.Context, name string) (string, error) {
 		if n > 1 {
 			id = fmt.Sprintf("%s-%d", base, n)
 		}
-		if _, err := a.store.Profile(ctx, id); errors.Is(err, store.ErrNotFound) {
+		if _, err := a.store.Profile(ctx, id); errors.Is(err, fault.ErrNotFound) {
 			return id, nil
 		} else if err != nil {
 			return "", err
@@ -188,23 +189,23 @@ func (a *App) SaveRadio(ctx context.Context, id string, texts map[string]string)
 		return nil, err
 	}
 	if _, err := radio.Load(id); err == nil {
-		f.add("name", "%s ships with the application: copy it, then change the copy", p.Name)
+		f.Add("name", "%s ships with the application: copy it, then change the copy", p.Name)
 	}
-	if err := f.or(); err != nil {
+	if err := f.Or(); err != nil {
 		return nil, err
 	}
 	return a.saveRadio(ctx, p)
 }
 
-func (a *App) edited(ctx context.Context, id string, texts map[string]string) (*radio.Profile, *Fault, error) {
+func (a *App) edited(ctx context.Context, id string, texts map[string]string) (*radio.Profile, *fault.Invalid, error) {
 	from, err := a.profile(ctx, id)
 	if err != nil {
 		return nil, nil, err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	p, errs := radio.FromForm(*from, texts)
 	for _, e := range errs {
-		f.add(e.Field, "%s", e.Message)
+		f.Add(e.Field, "%s", e.Message)
 	}
 	return p, f, nil
 }
@@ -216,14 +217,14 @@ func (a *App) DeleteRadio(ctx context.Context, id string) (*RadioForm, error) {
 	if err != nil {
 		return nil, err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	if !p.Own {
-		f.add("id", "%s ships with Mnemos and cannot be deleted", p.Name)
+		f.Add("id", "%s ships with Mnemos and cannot be deleted", p.Name)
 	}
 	if p.Load != nil {
-		f.add("id", "the plan uses %s: remove it from the plan first", p.Name)
+		f.Add("id", "the plan uses %s: remove it from the plan first", p.Name)
 	}
-	if err := f.or(); err != nil {
+	if err := f.Or(); err != nil {
 		return nil, err
 	}
 	return p, a.store.DropProfile(ctx, id)
@@ -236,7 +237,7 @@ func (a *App) PreviewRadio(ctx context.Context, id string, texts map[string]stri
 	if err != nil {
 		return nil, err
 	}
-	v := &Preview{Faults: append([]FieldFault{}, f.Fields...), Rows: []PreviewRow{}}
+	v := &Preview{Faults: append([]fault.Field{}, f.Fields...), Rows: []PreviewRow{}}
 	if len(v.Faults) > 0 {
 		return v, nil
 	}

@@ -12,6 +12,7 @@ import (
 	"mnemos/core/intake"
 	"mnemos/core/listing"
 	"mnemos/internal/exchange"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -69,7 +70,7 @@ func (a *App) edition(ctx context.Context, source string) (store.EditionInfo, er
 		}
 	}
 	if err == nil {
-		err = fmt.Errorf("source %s: %w", source, store.ErrNotFound)
+		err = fmt.Errorf("source %s: %w", source, fault.ErrNotFound)
 	}
 	return store.EditionInfo{}, err
 }
@@ -96,9 +97,9 @@ func (a *App) MendReject(ctx context.Context, source string, id int64, cells []s
 	read, _ := j.reader(m, source, len(m) == 0)
 	rec, faults := read(cells)
 	if len(faults) > 0 {
-		f := &Fault{}
+		f := &fault.Invalid{}
 		for _, x := range faults {
-			f.add(fmt.Sprintf("cells/%d", x.Column), "%s", x.Message)
+			f.Add(fmt.Sprintf("cells/%d", x.Column), "%s", x.Message)
 		}
 		return nil, f
 	}
@@ -109,8 +110,8 @@ func (a *App) MendReject(ctx context.Context, source string, id int64, cells []s
 // later, or that it is discarded; "" takes that back.
 func (a *App) SetReject(ctx context.Context, source string, id int64, state string) error {
 	if state != "" && state != "later" && state != "discarded" {
-		f := &Fault{}
-		f.add("state", "%q: write later, discarded, or nothing", state)
+		f := &fault.Invalid{}
+		f.Add("state", "%q: write later, discarded, or nothing", state)
 		return f
 	}
 	e, err := a.edition(ctx, source)

@@ -9,6 +9,7 @@ import (
 
 	"mnemos/core/channel"
 	"mnemos/core/naming"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -30,19 +31,19 @@ func (a *App) Store(ctx context.Context, loadID int64, s Save) (*Ledger, error) 
 	if err != nil {
 		return nil, err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	if !r.Complete {
-		f.add("line", "%s", r.trouble())
+		f.Add("line", "%s", r.trouble())
 	}
 	switch {
 	case r.Slot == nil:
-		f.add("slot", "%s is full: delete a channel, or name a slot to store over", d.radio.Name)
+		f.Add("slot", "%s is full: delete a channel, or name a slot to store over", d.radio.Name)
 	case !d.radio.Slots.Holds(*r.Slot):
-		f.add("slot", "%s has slots %d to %d: type one of them, such as #%d", d.radio.Name, d.radio.Slots.First, d.radio.Slots.Last, d.radio.Slots.First)
+		f.Add("slot", "%s has slots %d to %d: type one of them, such as #%d", d.radio.Name, d.radio.Slots.First, d.radio.Slots.Last, d.radio.Slots.First)
 	case r.Occupied != "" && !s.Replace:
-		f.add("slot", "slot %d holds %s: choose another slot, or store over it on purpose", *r.Slot, r.Occupied)
+		f.Add("slot", "slot %d holds %s: choose another slot, or store over it on purpose", *r.Slot, r.Occupied)
 	}
-	if err := f.or(); err != nil {
+	if err := f.Or(); err != nil {
 		return nil, err
 	}
 	e := store.Entry{LoadID: loadID, Slot: *r.Slot, ShortName: r.ShortName, Scan: r.Scan, Channel: r.Channel}
@@ -79,10 +80,10 @@ func (a *App) Patch(ctx context.Context, loadID int64, slot int, revision int64,
 	if err != nil {
 		return nil, err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	c, err := apply(e.Channel, ops)
 	if err != nil {
-		f.add("patch", "%v", err)
+		f.Add("patch", "%v", err)
 		return nil, f
 	}
 	return a.change(ctx, d, revision, fmt.Sprintf("fix %s in slot %d", label(e.Channel), slot), func(x *store.Edit) error {
@@ -146,7 +147,7 @@ func (a *App) occupied(ctx context.Context, loadID int64, slot int) (*desk, stor
 	}
 	e, ok := d.at(slot)
 	if !ok {
-		return nil, store.Entry{}, fmt.Errorf("slot %d is empty: %w", slot, store.ErrNotFound)
+		return nil, store.Entry{}, fmt.Errorf("slot %d is empty: %w", slot, fault.ErrNotFound)
 	}
 	return d, e, nil
 }

@@ -13,6 +13,7 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/service"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -149,30 +150,30 @@ type SettingsForm struct {
 // SetSettings replaces the operator's circumstances. Every field that cannot
 // be read is named.
 func (a *App) SetSettings(ctx context.Context, form SettingsForm) (*Settings, error) {
-	f := &Fault{}
+	f := &fault.Invalid{}
 	o := store.Operator{Person: strings.TrimSpace(form.Person), Region: form.Region, TonePolicy: form.TonePolicy, Licence: strings.TrimSpace(form.Licence)}
 	plan, err := band.Load(form.Region)
 	if err != nil {
-		f.add("region", "%v", err)
+		f.Add("region", "%v", err)
 		plan = &band.Plan{}
 	}
 	if o.Person == "" || len([]rune(o.Person)) > 40 {
-		f.add("person", "write your name or callsign, up to 40 characters: changes are noted under it")
+		f.Add("person", "write your name or callsign, up to 40 characters: changes are noted under it")
 	}
 	if len([]rune(o.Licence)) > 400 {
-		f.add("licence", "up to 400 characters")
+		f.Add("licence", "up to 400 characters")
 	}
 	if strings.TrimSpace(form.Place) != "" {
 		p, err := geo.Parse(form.Place)
 		if err != nil {
-			f.add("place", "%v", err)
+			f.Add("place", "%v", err)
 		}
 		o.Lat, o.Lon = &p.Lat, &p.Lon
 	}
 	o.Height = measure(f, "height_m", form.Height, "metres above the surroundings, such as 1.5", 0, 5000)
 	o.Radius = measure(f, "radius_km", form.Radius, "kilometres, such as 150", 1, 1000)
 	if o.TonePolicy != string(check.EncodeFirst) && o.TonePolicy != string(check.SquelchFirst) {
-		f.add("tone_policy", "use %s or %s", check.EncodeFirst, check.SquelchFirst)
+		f.Add("tone_policy", "use %s or %s", check.EncodeFirst, check.SquelchFirst)
 	}
 	info := region(plan)
 	for _, b := range form.Bands {
@@ -185,7 +186,7 @@ func (a *App) SetSettings(ctx context.Context, form SettingsForm) (*Settings, er
 			o.Services = append(o.Services, id)
 		}
 	}
-	if err := f.or(); err != nil {
+	if err := f.Or(); err != nil {
 		return nil, err
 	}
 	if err := a.store.SetOperator(ctx, o); err != nil {
@@ -194,10 +195,10 @@ func (a *App) SetSettings(ctx context.Context, form SettingsForm) (*Settings, er
 	return a.Settings(ctx)
 }
 
-func measure(f *Fault, field, text, hint string, least, most float64) float64 {
+func measure(f *fault.Invalid, field, text, hint string, least, most float64) float64 {
 	v, err := strconv.ParseFloat(strings.Replace(strings.TrimSpace(text), ",", ".", 1), 64)
 	if err != nil || !(v >= least && v <= most) { // NaN is neither
-		f.add(field, "%q: write %s", text, hint)
+		f.Add(field, "%q: write %s", text, hint)
 	}
 	return v
 }

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/internal/app"
+	"mnemos/internal/fault"
 )
 
 // TestSettingsNameEveryFault tries each field with what it cannot be, among
@@ -33,9 +34,9 @@ func TestSettingsNameEveryFault(t *testing.T) {
 		form := good
 		c.spoil(&form)
 		_, err := a.SetSettings(t.Context(), form)
-		var fault *app.Fault
-		if assert.ErrorAs(t, err, &fault, c.field) {
-			assert.Equal(t, c.field, fault.Fields[0].Field, "%+v", form)
+		var invalid *fault.Invalid
+		if assert.ErrorAs(t, err, &invalid, c.field) {
+			assert.Equal(t, c.field, invalid.Fields[0].Field, "%+v", form)
 		}
 	}
 	after, err := a.Settings(t.Context())

@@ -10,6 +10,7 @@ import (
 	"mnemos/core/entry"
 	"mnemos/core/naming"
 	"mnemos/core/tone"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -28,12 +29,12 @@ func (a *App) Update(ctx context.Context, loadID int64, slot int, u Update) (*Le
 	if err != nil {
 		return nil, err
 	}
-	f := &Fault{}
+	f := &fault.Invalid{}
 	to := e
 	to.Channel = u.channel(f, d, e.Channel)
 	u.entry(f, d, e, &to)
 	other := u.slot(f, d, &to)
-	if err := f.or(); err != nil {
+	if err := f.Or(); err != nil {
 		return nil, err
 	}
 	return a.change(ctx, d, u.Revision, u.label(e, to), func(x *store.Edit) error {
@@ -56,17 +57,17 @@ func (u Update) label(from, to store.Entry) string {
 }
 
 // channel reads the fields of the channel, in the spellings of the entry line.
-func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
+func (u Update) channel(f *fault.Invalid, d *desk, c channel.Channel) channel.Channel {
 	if u.Name != nil {
 		c.Name = strings.TrimSpace(*u.Name)
 		if len([]rune(c.Name)) > channel.MaxName {
-			f.add("name", "a name has up to %d characters; the radio's short name is made from it", channel.MaxName)
+			f.Add("name", "a name has up to %d characters; the radio's short name is made from it", channel.MaxName)
 		}
 	}
 	if u.Receive != nil {
 		line := entry.Read("rx "+*u.Receive, d.band)
 		if line.Channel.Receive == 0 || len(line.Words) != 1 || line.Problem() != nil {
-			f.add("receive", "%q is not a frequency: type it in MHz, such as 147.24", *u.Receive)
+			f.Add("receive", "%q is not a frequency: type it in MHz, such as 147.24", *u.Receive)
 		} else {
 			c.Receive = line.Channel.Receive
 		}
@@ -87,8 +88,8 @@ func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
 		c.Power = channel.Power(*u.Power)
 	}
 	for _, x := range c.Faults() {
-		if !f.has(string(x.Field)) {
-			f.add(string(x.Field), "%s", x.Text)
+		if !f.Has(string(x.Field)) {
+			f.Add(string(x.Field), "%s", x.Text)
 		}
 	}
 	return c
@@ -96,44 +97,44 @@ func (u Update) channel(f *Fault, d *desk, c channel.Channel) channel.Channel {
 
 // how reads the shift: a signed size, a sign alone, "simplex", "rx only" or a
 // transmit frequency.
-func (u Update) how(f *Fault, d *desk, c channel.Channel) channel.TransmitSide {
+func (u Update) how(f *fault.Invalid, d *desk, c channel.Channel) channel.TransmitSide {
 	text := strings.TrimSpace(*u.Shift)
 	if text == "" || text == "0" {
 		text = "simplex"
 	}
 	draft := entry.Read(c.Receive.String()+" "+text, d.band)
 	if p := draft.Problem(); p != nil {
-		f.add("shift", "%s", p.Problem)
+		f.Add("shift", "%s", p.Problem)
 		return c.Side
 	}
 	for _, w := range draft.Words[1:] {
 		switch w.As {
 		case entry.AsShift, entry.AsSimplex, entry.AsReceiveOnly, entry.AsTransmit:
 		default:
-			f.add("shift", "%q is not a shift: type a sign and a size such as -600, simplex, rx only, or tx and a frequency", text)
+			f.Add("shift", "%q is not a shift: type a sign and a size such as -600, simplex, rx only, or tx and a frequency", text)
 			return c.Side
 		}
 	}
 	return draft.Channel.Side
 }
 
-func readTone(f *Fault, field, text string) tone.Tone {
+func readTone(f *fault.Invalid, field, text string) tone.Tone {
 	if strings.EqualFold(strings.TrimSpace(text), "open") || strings.EqualFold(strings.TrimSpace(text), "no tone") {
 		return tone.Off
 	}
 	t, err := tone.Parse(text)
 	if err != nil {
-		f.add(field, "%v, or nothing for no tone", err)
+		f.Add(field, "%v, or nothing for no tone", err)
 	}
 	return t
 }
 
 // entry reads the fields that belong to the radio rather than the channel.
-func (u Update) entry(f *Fault, d *desk, old store.Entry, to *store.Entry) {
+func (u Update) entry(f *fault.Invalid, d *desk, old store.Entry, to *store.Entry) {
 	if u.Scan != nil {
 		to.Scan = entry.Scan(*u.Scan)
 		if to.Scan != entry.ScanYes && to.Scan != entry.ScanSkip && to.Scan != entry.ScanPriority {
-			f.add("scan", "%q: use yes, skip or priority", *u.Scan)
+			f.Add("scan", "%q: use yes, skip or priority", *u.Scan)
 		}
 	}
 	if u.ShortName == nil {
@@ -145,22 +146,22 @@ func (u Update) entry(f *Fault, d *desk, old store.Entry, to *store.Entry) {
 	short := strings.TrimSpace(*u.ShortName)
 	switch {
 	case !naming.Fits(short, d.radio.Names):
-		f.add("short_name", "%s shows %d characters of %s", d.radio.Name, d.radio.Names.Length, d.radio.Names.Characters)
+		f.Add("short_name", "%s shows %d characters of %s", d.radio.Name, d.radio.Names.Length, d.radio.Names.Characters)
 	case short != "" && d.shortTaken(old.Slot)(short):
-		f.add("short_name", "another slot is called %s already", short)
+		f.Add("short_name", "another slot is called %s already", short)
 	}
 	to.ShortName = short
 }
 
 // slot reads the wanted slot, and returns what is to change places with the
 // entry, if anything is.
-func (u Update) slot(f *Fault, d *desk, to *store.Entry) *store.Entry {
+func (u Update) slot(f *fault.Invalid, d *desk, to *store.Entry) *store.Entry {
 	if u.Slot == nil {
 		return nil
 	}
 	n, err := strconv.Atoi(strings.TrimPrefix(strings.TrimSpace(*u.Slot), "#"))
 	if err != nil || !d.radio.Slots.Holds(n) {
-		f.add("slot", "%s has slots %d to %d: type one of them", d.radio.Name, d.radio.Slots.First, d.radio.Slots.Last)
+		f.Add("slot", "%s has slots %d to %d: type one of them", d.radio.Name, d.radio.Slots.First, d.radio.Slots.Last)
 		return nil
 	}
 	other, taken := d.at(n)
@@ -169,7 +170,7 @@ func (u Update) slot(f *Fault, d *desk, to *store.Entry) *store.Entry {
 		return nil
 	}
 	if !u.Swap {
-		f.add("slot", "slot %d holds %s: type an empty slot, or swap the two with Alt and an arrow key", n, label(other.Channel))
+		f.Add("slot", "slot %d holds %s: type an empty slot, or swap the two with Alt and an arrow key", n, label(other.Channel))
 		return nil
 	}
 	to.Slot = n

@@ -10,6 +10,7 @@ import (
 	"mnemos/core/check"
 	"mnemos/core/listing"
 	"mnemos/internal/app"
+	"mnemos/internal/fault"
 )
 
 // TestANameFillsTheLine: a name or a callsign alone finds what is published
@@ -62,7 +63,7 @@ func TestEveryFaultComesBack(t *testing.T) {
 		_, err := a.Update(t.Context(), trail, 7, app.Update{
 			Revision: ledger(t, a, trail).Revision, Receive: text("far"), ToneOut: text("loud"), Width: text("broad"), Power: text("huge"), Slot: text("150abc"),
 		})
-		var f *app.Fault
+		var f *fault.Invalid
 		require.True(t, errors.As(err, &f), "%v", err)
 		var fields []string
 		for _, x := range f.Fields {

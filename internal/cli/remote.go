@@ -13,6 +13,7 @@ import (
 	"strings"
 
 	"mnemos/internal/app"
+	"mnemos/internal/fault"
 )
 
 // remote takes a listing in by way of the Mnemos that serves the folder.
@@ -34,13 +35,13 @@ func (r remote) ask(ctx context.Context, method, path string, body io.Reader, ki
 	if res.StatusCode >= http.StatusBadRequest {
 		var p struct {
 			Title, Detail string
-			Errors        []app.FieldFault
+			Errors        []fault.Field
 		}
 		if err := json.NewDecoder(res.Body).Decode(&p); err != nil {
 			return fmt.Errorf("the Mnemos at http://%s/ says %s", r.address, res.Status)
 		}
 		if len(p.Errors) > 0 {
-			return &app.Fault{Fields: p.Errors}
+			return &fault.Invalid{Fields: p.Errors}
 		}
 		return errors.New(strings.TrimSpace(p.Title + " " + p.Detail))
 	}

@@ -19,6 +19,7 @@ import (
 	"mnemos/internal/api"
 	"mnemos/internal/app"
 	"mnemos/internal/demo"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 	"mnemos/internal/webui"
 )
@@ -83,7 +84,7 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 		return err
 	}
 	defer func() { err = errors.Join(err, s.Close()) }()
-	if _, err := s.Operator(ctx); errors.Is(err, store.ErrNotFound) {
+	if _, err := s.Operator(ctx); errors.Is(err, fault.ErrNotFound) {
 		if err := demo.Fill(ctx, s, now()); err != nil {
 			return err
 		}

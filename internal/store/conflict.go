@@ -7,19 +7,13 @@ import (
 	"strings"
 
 	"mnemos/core/freq"
+	"mnemos/internal/fault"
 )
 
-// Conflict is a change that cannot be taken back, or done again, because a row
-// is no longer as it left it. It names the row, what it was and what it is now.
-type Conflict struct{ Because string }
-
-func (c *Conflict) Error() string { return c.Because }
-
-// Is makes a conflict a kind of ErrStale: the caller shows how things stand now.
-func (c *Conflict) Is(target error) bool { return target == ErrStale }
-
+// conflict is a change that cannot be taken back, or done again, because a row
+// is no longer as it left it.
 func conflict(format string, values ...any) error {
-	return &Conflict{fmt.Sprintf(format, values...)}
+	return &fault.Stale{Why: fmt.Sprintf(format, values...)}
 }
 
 // columnWords are what the columns of a row are called, in the order in which they

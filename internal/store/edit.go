@@ -10,13 +10,8 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"mnemos/core/channel"
+	"mnemos/internal/fault"
 )
-
-// ErrStale is returned where the plan has changed since the caller saw it.
-var ErrStale = errors.New("the plan has changed meanwhile")
-
-// ErrNothing is returned where there is nothing to undo or redo.
-var ErrNothing = errors.New("nothing to undo or redo")
 
 // change is a row before and after; null where it did not or does not exist.
 type change struct {
@@ -42,7 +37,7 @@ type Stamp struct{ Person, At, Label string }
 var errUnchanged = errors.New("nothing changed")
 
 // Edit changes a plan. The revision must be the plan's present one, or the
-// change is refused with ErrStale. A change that changes no row leaves the
+// change is refused with fault.Stale. A change that changes no row leaves the
 // revision and the journal alone, so that undo never takes back nothing.
 func (s *Store) Edit(ctx context.Context, planID, revision int64, stamp Stamp, f func(*Edit) error) error {
 	err := s.transact(ctx, planID, revision, stamp.At, func(tx *sqlx.Tx) error {
@@ -72,7 +67,7 @@ func (s *Store) transact(ctx context.Context, planID, revision int64, at string,
 		return fmt.Errorf("claim plan %d: %w", planID, err)
 	}
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(ErrStale, err)
+		return errors.Join(&fault.Stale{}, err)
 	}
 	if err := f(tx); err != nil {
 		return err

@@ -7,6 +7,7 @@ import (
 	"fmt"
 
 	"mnemos/core/listing"
+	"mnemos/internal/fault"
 )
 
 // Edition is a listing under way. Nobody sees any of it until Activate.
@@ -173,7 +174,7 @@ func (s *Store) DropSource(ctx context.Context, source string) error {
 		return fmt.Errorf("remove source %s: %w", source, err)
 	}
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(err, fmt.Errorf("source %s: %w", source, ErrNotFound))
+		return errors.Join(err, fmt.Errorf("source %s: %w", source, fault.ErrNotFound))
 	}
 	s.Sweep()
 	return nil

@@ -11,18 +11,12 @@ import (
 	"strings"
 	"sync/atomic"
 
+	"mnemos/internal/fault"
+
 	"github.com/jmoiron/sqlx"
 	"modernc.org/sqlite"
 	sqlite3 "modernc.org/sqlite/lib"
 )
-
-// ErrGone is returned for every change after the data file was removed or
-// replaced while it was open: what is written into it then is lost.
-var ErrGone = errors.New("the data file is gone")
-
-// ErrFull is returned where the disk has no room for a change. The change did
-// not take place.
-var ErrFull = errors.New("the disk is full")
 
 // file is the data file that is open.
 type file struct {
@@ -88,7 +82,7 @@ type connector struct {
 func (c connector) Connect(context.Context) (driver.Conn, error) { return c.driver.Open(c.dsn) }
 func (c connector) Driver() driver.Driver                        { return c.driver }
 
-// Trouble says what an error of the file itself means: ErrGone, ErrFull, or nil
+// Trouble says what an error of the file itself means: fault.ErrGone, fault.ErrFull, or nil
 // for every other.
 func Trouble(err error) error {
 	var e *sqlite.Error
@@ -97,9 +91,9 @@ func Trouble(err error) error {
 	}
 	switch code := e.Code(); {
 	case code == sqlite3.SQLITE_CONSTRAINT_COMMITHOOK, code == sqlite3.SQLITE_READONLY_DBMOVED, code&0xff == sqlite3.SQLITE_CANTOPEN:
-		return ErrGone
+		return fault.ErrGone
 	case code&0xff == sqlite3.SQLITE_FULL, code == sqlite3.SQLITE_IOERR_WRITE, code == sqlite3.SQLITE_IOERR_SHMSIZE:
-		return ErrFull
+		return fault.ErrFull
 	}
 	return nil
 }

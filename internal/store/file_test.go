@@ -6,6 +6,8 @@ import (
 	"strings"
 	"testing"
 
+	"mnemos/internal/fault"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -63,7 +65,7 @@ func TestGone(t *testing.T) {
 		require.NoError(t, lose(folder), name)
 		err = s.SetOperator(t.Context(), Operator{Person: "last", Region: "us", Height: 1.5, Radius: 150})
 		require.Error(t, err, name)
-		assert.Equal(t, ErrGone, Trouble(err), name)
+		assert.Equal(t, fault.ErrGone, Trouble(err), name)
 		o, err := s.Operator(t.Context())
 		require.NoError(t, err, "it can still be read: %s", name)
 		assert.Equal(t, "later", o.Person, name)
@@ -80,7 +82,7 @@ func TestFull(t *testing.T) {
 	require.NoError(t, err)
 	err = s.SetOperator(t.Context(), Operator{Person: strings.Repeat("x", 1<<20), Region: "us", Height: 1.5, Radius: 150})
 	require.Error(t, err)
-	assert.Equal(t, ErrFull, Trouble(err))
+	assert.Equal(t, fault.ErrFull, Trouble(err))
 	o, err := s.Operator(t.Context())
 	require.NoError(t, err)
 	assert.Equal(t, "QX1AA", o.Person)

@@ -12,6 +12,7 @@ import (
 	"mnemos/core/freq"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
+	"mnemos/internal/fault"
 )
 
 // Filter says which records are looked for. Its zero value is all of them.
@@ -213,7 +214,7 @@ func (s *Store) Record(ctx context.Context, source, key string) (listing.Record,
 	out, err := s.rows(ctx, "SELECT r.edition_id, "+joined+` FROM record AS r
 		WHERE r.edition_id IN (SELECT id FROM edition WHERE source = ? AND active = 1) AND r.key = ?`, []any{source, key})
 	if err == nil && len(out) == 0 {
-		err = fmt.Errorf("record %s of %s: %w", key, source, ErrNotFound)
+		err = fmt.Errorf("record %s of %s: %w", key, source, fault.ErrNotFound)
 	}
 	if err != nil {
 		return listing.Record{}, err

@@ -7,6 +7,7 @@ import (
 	"fmt"
 
 	"mnemos/core/listing"
+	"mnemos/internal/fault"
 )
 
 // Mapping returns how a table with these headings was read the last time, as
@@ -80,7 +81,7 @@ func (s *Store) TakeReject(ctx context.Context, edition, id int64, r *listing.Re
 		return fmt.Errorf("take row %d: %w", id, err)
 	}
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(err, fmt.Errorf("row %d: %w", id, ErrNotFound))
+		return errors.Join(err, fmt.Errorf("row %d: %w", id, fault.ErrNotFound))
 	}
 	var used int
 	if err := tx.GetContext(ctx, &used, "SELECT count(*) FROM record WHERE edition_id = ? AND key = ?", edition, r.Key); err != nil {
@@ -114,7 +115,7 @@ func (s *Store) SetReject(ctx context.Context, e EditionInfo, id int64, state st
 		return fmt.Errorf("row %d: %w", id, err)
 	}
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(err, fmt.Errorf("row %d: %w", id, ErrNotFound))
+		return errors.Join(err, fmt.Errorf("row %d: %w", id, fault.ErrNotFound))
 	}
 	if state == "discarded" {
 		_, err = tx.ExecContext(ctx, `INSERT INTO mended (source, was, cells) SELECT ?, cells, NULL FROM reject WHERE id = ?

@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"fmt"
+
+	"mnemos/internal/fault"
 )
 
 // Profile is a radio profile that somebody made, as YAML.
@@ -45,7 +47,7 @@ func (s *Store) DropProfile(ctx context.Context, id string) error {
 		return fmt.Errorf("delete profile %s: %w", id, err)
 	}
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return fmt.Errorf("profile %s: %w", id, ErrNotFound)
+		return fmt.Errorf("profile %s: %w", id, fault.ErrNotFound)
 	}
 	return nil
 }

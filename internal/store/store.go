@@ -15,6 +15,8 @@ import (
 	"path/filepath"
 	"sync"
 
+	"mnemos/internal/fault"
+
 	"github.com/gofrs/flock"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -23,9 +25,6 @@ import (
 
 //go:embed migrations/*.sql
 var migrations embed.FS
-
-// ErrNotFound is returned where a row that was asked for does not exist.
-var ErrNotFound = errors.New("not found")
 
 // Store is an open data file.
 type Store struct {
@@ -188,7 +187,7 @@ func (l *Strings) Scan(v any) error {
 	return json.Unmarshal([]byte(s), (*[]string)(l))
 }
 
-// Operator returns the operator, or ErrNotFound in a new file.
+// Operator returns the operator, or fault.ErrNotFound in a new file.
 func (s *Store) Operator(ctx context.Context) (Operator, error) {
 	var o Operator
 	err := s.read.GetContext(ctx, &o, "SELECT person, region, lat, lon, height_m, radius_km, school, licence, services, bands FROM operator")
@@ -231,7 +230,7 @@ func (s *Store) Clear(ctx context.Context) error {
 
 func found(err error, what string) error {
 	if errors.Is(err, sql.ErrNoRows) {
-		return fmt.Errorf("%s: %w", what, ErrNotFound)
+		return fmt.Errorf("%s: %w", what, fault.ErrNotFound)
 	}
 	if err != nil {
 		return fmt.Errorf("read %s: %w", what, err)

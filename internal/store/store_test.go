@@ -18,6 +18,7 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/tone"
+	"mnemos/internal/fault"
 )
 
 func open(t *testing.T, folder string) *Store {
@@ -77,13 +78,13 @@ func TestKeeps(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, o, got)
 	_, err = s.Load(t.Context(), 99)
-	assert.ErrorIs(t, err, ErrNotFound)
+	assert.ErrorIs(t, err, fault.ErrNotFound)
 }
 
 func TestStaleAndWhole(t *testing.T) {
 	s, p, l := fresh(t)
 	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
-	assert.ErrorIs(t, s.Edit(t.Context(), p.ID, 1, stamp, func(*Edit) error { return nil }), ErrStale)
+	assert.True(t, fault.IsStale(s.Edit(t.Context(), p.ID, 1, stamp, func(*Edit) error { return nil })))
 
 	require.NoError(t, s.Edit(t.Context(), p.ID, 2, stamp, func(*Edit) error { return nil }))
 	same, err := s.Plan(t.Context(), p.ID)
@@ -161,7 +162,7 @@ func TestUndo(t *testing.T) {
 			require.Equal(r, states[i], state())
 		}
 		_, err = s.Undo(ctx, p.ID, revision(), stamp, false)
-		require.ErrorIs(r, err, ErrNothing)
+		require.ErrorIs(r, err, fault.ErrNothing)
 		for i := 1; i < len(states); i++ {
 			_, err := s.Undo(ctx, p.ID, revision(), stamp, true)
 			require.NoError(r, err)
@@ -186,7 +187,7 @@ func TestUndoIsPersonal(t *testing.T) {
 		return e.SetChannel(es[0].ChannelID, c)
 	}))
 	_, err = s.Undo(t.Context(), p.ID, 3, stamp, false)
-	assert.ErrorIs(t, err, ErrStale, "the row is no longer as my change left it")
+	assert.True(t, fault.IsStale(err), "the row is no longer as my change left it")
 	u, err = s.Undoable(t.Context(), p.ID, "somebody else")
 	require.NoError(t, err)
 	assert.Equal(t, "store", u.Undo)
@@ -254,7 +255,7 @@ func TestWritersQueue(t *testing.T) {
 			stored++
 			continue
 		}
-		assert.ErrorIs(t, err, ErrStale)
+		assert.True(t, fault.IsStale(err))
 	}
 	es, err := s.Entries(t.Context(), l.ID)
 	require.NoError(t, err)

@@ -8,6 +8,8 @@ import (
 	"fmt"
 	"slices"
 
+	"mnemos/internal/fault"
+
 	"github.com/jmoiron/sqlx"
 )
 
@@ -67,7 +69,7 @@ func (s *Store) Undoable(ctx context.Context, planID int64, person string) (Undo
 }
 
 // Undo takes the person's last change back; redo brings the last one that was
-// taken back. Either is a change of its own, and is refused with ErrStale if
+// taken back. Either is a change of its own, and is refused with fault.Stale if
 // the rows are no longer as that change left them.
 func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, redo bool) (label string, err error) {
 	err = s.transact(ctx, planID, revision, stamp.At, func(tx *sqlx.Tx) error {
@@ -80,7 +82,7 @@ func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, r
 			stack, kind = redoStack, "redo"
 		}
 		if len(stack) == 0 {
-			return ErrNothing
+			return fault.ErrNothing
 		}
 		last := stack[len(stack)-1]
 		var text string // read for this one alone: all of them are large
@@ -93,9 +95,9 @@ func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, r
 		}
 		e := &Edit{ctx: ctx, tx: tx, planID: planID}
 		if err := e.reverse(changes); err != nil {
-			var c *Conflict
+			var c *fault.Stale
 			if errors.As(err, &c) {
-				c.Because = fmt.Sprintf("%q cannot be %s: %s", last.Label, done[redo], c.Because)
+				c.Why = fmt.Sprintf("%q cannot be %s: %s", last.Label, done[redo], c.Why)
 			}
 			return err
 		}
@@ -152,7 +154,7 @@ func (e *Edit) dropUnused(changes []change) error {
 			if r == nil {
 				continue
 			}
-			if err := e.DropChannel(r.ChannelID); err != nil && !errors.Is(err, ErrNotFound) {
+			if err := e.DropChannel(r.ChannelID); err != nil && !errors.Is(err, fault.ErrNotFound) {
 				return err
 			}
 		}
@@ -169,7 +171,7 @@ func (e *Edit) matches(c change) error {
 		if now, err = json.Marshal(row); err != nil {
 			return err
 		}
-	} else if !errors.Is(err, ErrNotFound) {
+	} else if !errors.Is(err, fault.ErrNotFound) {
 		return err
 	}
 	if !bytes.Equal(now, c.After) {
@@ -239,9 +241,9 @@ func (e *Edit) room(r entryRow, own map[string][]int64) error {
 		table, called string
 		id            int64
 	}{{"load", "the radio", r.LoadID}, {"channel", "the channel", r.ChannelID}} {
-		if _, err := e.row(needs.table, needs.id); errors.Is(err, ErrNotFound) && !slices.Contains(own[needs.table], needs.id) {
+		if _, err := e.row(needs.table, needs.id); errors.Is(err, fault.ErrNotFound) && !slices.Contains(own[needs.table], needs.id) {
 			return conflict("%s of slot %d was removed since", needs.called, r.Slot)
-		} else if err != nil && !errors.Is(err, ErrNotFound) {
+		} else if err != nil && !errors.Is(err, fault.ErrNotFound) {
 			return err
 		}
 	}

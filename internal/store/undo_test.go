@@ -12,6 +12,7 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
+	"mnemos/internal/fault"
 )
 
 // bench is a plan with two radios, and what people do in it.
@@ -111,7 +112,7 @@ func TestUndoSays(t *testing.T) {
 		t.Helper()
 		before := b.at(t, 0)
 		err := b.undo(t, "ann", redo)
-		require.ErrorIs(t, err, ErrStale)
+		require.True(t, fault.IsStale(err))
 		assert.EqualError(t, err, want)
 		assert.Equal(t, before, b.at(t, 0), "nothing is half done")
 	}
@@ -160,11 +161,11 @@ func TestUndoInAnyOrder(t *testing.T) {
 			case action == "undo", action == "redo":
 				before, revision := state(), b.revision(t)
 				err := b.undo(t, who, action == "redo")
-				if errors.Is(err, ErrNothing) {
+				if errors.Is(err, fault.ErrNothing) {
 					continue
 				}
 				if err != nil {
-					var c *Conflict
+					var c *fault.Stale
 					require.ErrorAs(r, err, &c)
 					require.Equal(r, before, state())
 					require.Equal(r, revision, b.revision(t))
