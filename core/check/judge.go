@@ -2,15 +2,11 @@ package check
 
 import (
 	"context"
-	"runtime"
-
-	"golang.org/x/sync/errgroup"
 
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/evidence"
 	"mnemos/core/listing"
-	"mnemos/core/mend"
 )
 
 // Judge looks up what is published about a subject and runs the rules over
@@ -18,46 +14,18 @@ import (
 // repeater was entered, it searches for records that one slip leads to, and
 // judges again with those in hand.
 func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
-	q := listing.Query{Place: s.Place, RadiusKM: s.RadiusKM, Height: s.Height}
 	if s.Draft != nil && s.Draft.Query() != "" {
 		var err error
-		if s.Outputs, err = listing.FindNamed(ctx, src, s.Draft.Query(), q); err != nil {
+		if s.Outputs, err = listing.FindNamed(ctx, src, s.Draft.Query(), s.query()); err != nil {
 			return Result{}, err
 		}
 		return Run(s), nil
 	}
-	if s.Channel.Receive != 0 {
-		var err error
-		if s.Outputs, s.Inputs, err = listing.Find(ctx, src, s.Plan, s.Channel, q); err != nil {
-			return Result{}, err
-		}
-	}
-	var err error
-	if s.Unsearched, err = unsearched(ctx, src, s, q); err != nil {
-		return Result{}, err
-	}
-	r := Run(s)
-	if !doubtful(s, r) {
-		return r, nil
-	}
-	e := mend.Stored(s.Channel)
-	if s.Draft != nil {
-		var ok bool
-		if e, ok = mend.Typed(s.Draft, s.Plan); !ok {
-			return r, nil
-		}
-	}
-	e.Weight = s.SlipWeight
-	if s.Candidates, err = mend.Search(ctx, src, s.Plan, e, q, s.Today); err != nil {
-		return Result{}, err
-	}
-	if s.Census, err = census(ctx, src, s, r, q); err != nil {
-		return Result{}, err
-	}
-	if len(s.Candidates) == 0 && s.Census == nil {
-		return r, nil
-	}
-	return Run(s), nil
+	return (&facts{}).judge(ctx, src, s)
+}
+
+func (s Subject) query() listing.Query {
+	return listing.Query{Place: s.Place, RadiusKM: s.RadiusKM, Height: s.Height}
 }
 
 // unsearched reports whether no listing has anything in the band within the
@@ -70,21 +38,6 @@ func unsearched(ctx context.Context, src listing.Source, s Subject, q listing.Qu
 	}
 	records, err := src.ByOutput(ctx, b.Span, q.Box())
 	return len(records) == 0, err
-}
-
-// JudgeAll judges the channels of a plan side by side, on every processor.
-// The results stand in the order of the subjects.
-func JudgeAll(ctx context.Context, src listing.Source, subjects []Subject) ([]Result, error) {
-	out := make([]Result, len(subjects))
-	g, ctx := errgroup.WithContext(ctx)
-	g.SetLimit(runtime.GOMAXPROCS(0))
-	for i := range subjects {
-		g.Go(func() (err error) {
-			out[i], err = Judge(ctx, src, subjects[i])
-			return err
-		})
-	}
-	return out, g.Wait()
 }
 
 // doubtful reports whether a slip may be behind the entry: a witness says

@@ -23,6 +23,7 @@ type App struct {
 	store   *store.Store
 	now     func() time.Time
 	imports *imports
+	memo    check.Memo // what the listings say about the channels of the plans
 }
 
 // New returns the application; now is the clock.
@@ -43,6 +44,8 @@ type desk struct {
 	settings check.Settings
 	held     *check.Occupancy // made by roll
 	listings listing.Source
+	// generation is that of the listings, read before them.
+	generation int64
 }
 
 func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
@@ -67,6 +70,7 @@ func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
 		return nil, err
 	}
 	d.settings = settings(d.operator, a.now())
+	d.generation = a.store.Generation()
 	d.listings, err = a.published(ctx)
 	return d, err
 }

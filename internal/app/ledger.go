@@ -104,7 +104,7 @@ func (a *App) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 	for i, e := range d.entries {
 		subjects[i] = d.subject(e)
 	}
-	results, err := check.JudgeAll(ctx, d.listings, subjects)
+	results, err := a.memo.JudgeAll(ctx, d.listings, d.generation, subjects)
 	if err != nil {
 		return nil, err
 	}

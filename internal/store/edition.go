@@ -106,6 +106,7 @@ func (e *Edition) Settle(ctx context.Context, keys []string) error {
 // It is done whole or not at all, whatever becomes of ctx meanwhile; the
 // edition before is swept away later.
 func (e *Edition) Activate(ctx context.Context) error {
+	defer e.s.publishes()
 	if err := e.flush(ctx); err != nil {
 		return err
 	}
@@ -169,6 +170,7 @@ func (s *Store) Editions(ctx context.Context) ([]EditionInfo, error) {
 
 // DropSource removes a source with all it says.
 func (s *Store) DropSource(ctx context.Context, source string) error {
+	defer s.publishes()
 	res, err := s.write.ExecContext(ctx, "UPDATE edition SET active = 0 WHERE source = ? AND active = 1", source)
 	if err != nil {
 		return fmt.Errorf("remove source %s: %w", source, err)

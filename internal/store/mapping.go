@@ -63,6 +63,7 @@ func (s *Store) Rejects(ctx context.Context, source string, after int64, limit i
 // TakeReject puts a row that could be read at last into its edition, in place
 // of the row as it was. A key that is taken gets the number of the row.
 func (s *Store) TakeReject(ctx context.Context, edition, id int64, r *listing.Record, cells []string) error {
+	defer s.publishes()
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("take row %d: %w", id, err)

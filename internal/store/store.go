@@ -14,6 +14,7 @@ import (
 	"os"
 	"path/filepath"
 	"sync"
+	"sync/atomic"
 
 	"mnemos/internal/fault"
 
@@ -33,6 +34,8 @@ type Store struct {
 
 	read  *sqlx.DB // many connections
 	write *sqlx.DB // one connection, so that writers queue instead of failing
+
+	generation atomic.Int64 // of what is published
 
 	pending sync.Map // the IDs of editions that are being written
 	lock    *flock.Flock
@@ -85,6 +88,13 @@ func openFile(ctx context.Context, folder string) (*Store, error) {
 	s.Sweep()
 	return s, nil
 }
+
+// Generation is a number that is another one whenever what is published, or
+// what people say about it, may have changed. Read it before what it counts.
+func (s *Store) Generation() int64 { return s.generation.Load() }
+
+// publishes counts a change of what is published, once it is over.
+func (s *Store) publishes() { s.generation.Add(1) }
 
 // Alone says that nobody works with the file while an edition is written into
 // it: reading and writing then go on at once.
@@ -212,6 +222,7 @@ func (s *Store) SetOperator(ctx context.Context, o Operator) error {
 
 // Clear empties the file. It is for a file whose first filling was cut off.
 func (s *Store) Clear(ctx context.Context) error {
+	defer s.publishes()
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("clear: %w", err)

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"sync"
@@ -293,4 +294,33 @@ func TestReadsWhileImporting(t *testing.T) {
 			require.Equal(t, rs[0].Locality, r.Locality)
 		}
 	}
+}
+
+// TestGeneration: whatever changes what is published is counted, and what
+// changes a plan alone is not.
+func TestGeneration(t *testing.T) {
+	s, p, l := fresh(t)
+	last := s.Generation()
+	counted := func(what string, err error) {
+		t.Helper()
+		require.NoError(t, err, what)
+		assert.Greater(t, s.Generation(), last, what)
+		last = s.Generation()
+	}
+	record := listing.Record{Key: "a", Output: 146_940_000, Input: 146_340_000, Mode: listing.FM, Source: "list"}
+	counted("an import", s.Import(t.Context(), "list", "2026-11-25T09:42:00Z", []listing.Record{record}))
+	counted("a correction", s.Correct(t.Context(), []Correction{{Source: "list", Key: "a", Field: "uplink_tone", Value: "88.5", Person: "QX1AA", At: stamp.At}}))
+	counted("a decision", s.Decide(t.Context(), Joining{ASource: "list", AKey: "a", BSource: "list", BKey: "b", Person: "QX1AA", At: stamp.At}))
+	e, err := s.NewEdition(t.Context(), "rows", stamp.At, "", "[]", "[]")
+	require.NoError(t, err)
+	require.NoError(t, e.Reject(t.Context(), Reject{Line: 2, Cells: json.RawMessage(`["x"]`), Faults: json.RawMessage(`[]`)}))
+	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
+	assert.Equal(t, last, s.Generation(), "an import that is under way, or a plan")
+	counted("its end", e.Activate(t.Context()))
+	var id int64
+	require.NoError(t, s.read.Get(&id, "SELECT id FROM reject"))
+	mended := record
+	mended.Source = "rows"
+	counted("a row that was mended", s.TakeReject(t.Context(), e.ID, id, &mended, []string{"y"}))
+	counted("a listing that is gone", s.DropSource(t.Context(), "list"))
 }
