@@ -15,6 +15,7 @@ type server struct{ app *app.App }
 
 // Register adds the API to a router.
 func Register(e *echo.Echo, a *app.App) {
+	e.Use(valid())
 	RegisterHandlers(e, NewStrictHandler(&server{app: a}, nil))
 }
 

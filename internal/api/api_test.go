@@ -204,13 +204,13 @@ func TestBadInput(t *testing.T) {
 		status, _ := c.ask(x.method, x.path, nil)
 		assert.Equal(t, 404, status, x.path)
 	}
-	for body, says := range map[string]string{`{`: "Bad Request: unexpected end of JSON input", `{"line":5}`: "cannot unmarshal number"} {
+	for body, says := range map[string]string{`{`: "it is not JSON", `{"line":5}`: "line: write a string", `{}`: "line: it is missing"} {
 		res, err := http.Post(c.url+"/api/loads/1/read", "application/json", strings.NewReader(body))
 		require.NoError(t, err)
 		raw, err := io.ReadAll(res.Body)
 		require.NoError(t, err)
 		require.NoError(t, res.Body.Close())
-		assert.Equal(t, http.StatusBadRequest, res.StatusCode)
+		assert.Equal(t, http.StatusUnprocessableEntity, res.StatusCode)
 		assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
 		assert.Contains(t, string(raw), says)
 		assert.NotContains(t, string(raw), "code=")
@@ -294,12 +294,43 @@ func TestHandsetRefuses(t *testing.T) {
 		{"/api/loads/1/entries/8/handset", `{"acts":["line 99"]}`, 422, "is not an act"},
 		{"/api/loads/1/entries/99/handset", `{"acts":[]}`, 404, "slot 99 is empty"},
 		{"/api/loads/9/entries/8/handset", `{"acts":[]}`, 404, ""},
-		{"/api/loads/1/entries/8/handset", `{"acts":"line 1"}`, 400, ""},
+		{"/api/loads/1/entries/8/handset", `{"acts":"line 1"}`, 422, "acts: write an array"},
 	} {
 		status, p := c.ask("POST", x.path, json.RawMessage(x.body))
 		assert.Equal(t, x.status, status, x.body)
 		assert.Contains(t, fmt.Sprint(p), x.says)
 	}
+}
+
+// TestContracted: what the contract does not allow is refused with the field
+// and what to write, and is never half understood.
+func TestContracted(t *testing.T) {
+	c := serve(t)
+	for query, says := range map[string]string{
+		"within=NaN":                       "within: write a number from 0 to 20000",
+		"within=Inf":                       "within: write a number from 0 to 20000",
+		"within=-5":                        "within: write a number from 0 to 20000",
+		"within=near":                      "within: write a number from 0 to 20000",
+		"sort=nonsense":                    "sort: write one of distance, reach, frequency",
+		"most=0":                           "most: write a number from 1",
+		"only=digital,nonsense":            "only: write one of digital, tone,",
+		"box=1,2,3":                        "box: ",
+		"box=1,2,3,NaN":                    "box: write a number from -180 to 180",
+		"text=" + strings.Repeat("a", 201): "text: write up to 200 characters",
+		"sort=a&within=-1":                 "; ",
+	} {
+		status, p := c.ask("GET", "/api/find?"+query, nil)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, query)
+		assert.Contains(t, p["detail"], says, query)
+	}
+	for _, query := range []string{"", "within=0", "within=60.5&sort=reach", "text=" + strings.Repeat("%C3%A9", 200), "only=digital,open"} {
+		status, _ := c.ask("GET", "/api/find?"+query, nil)
+		assert.Equal(t, http.StatusOK, status, query)
+	}
+	res, err := http.Post(c.url+"/api/loads/1/read", "application/xml", strings.NewReader("<line/>"))
+	require.NoError(t, err)
+	require.NoError(t, res.Body.Close())
+	assert.Equal(t, http.StatusUnsupportedMediaType, res.StatusCode)
 }
 
 // TestGuard tries what another page or a foreign host name would try.
