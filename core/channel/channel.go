@@ -10,6 +10,9 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"mnemos/core/freq"
 	"mnemos/core/tone"
@@ -147,6 +150,11 @@ type Fault struct {
 func (c Channel) Faults() []Fault {
 	var out []Fault
 	add := func(f Field, format string, args ...any) { out = append(out, Fault{f, fmt.Sprintf(format, args...)}) }
+	if n := utf8.RuneCountInString(c.Name); n > MaxName {
+		add(FieldName, "a name has up to %d characters and this one %d: shorten it", MaxName, n)
+	} else if strings.ContainsFunc(c.Name, unseen) || c.Name != "" && strings.TrimSpace(c.Name) == "" {
+		add(FieldName, "the name has characters that nobody sees, or that turn the direction of writing: type it again")
+	}
 	if c.Receive <= 0 || c.Receive > freq.Max {
 		add(FieldReceive, "receive frequency %v is outside 0 to %v", c.Receive, freq.Max)
 	}
@@ -168,6 +176,13 @@ func (c Channel) Faults() []Fault {
 		add(FieldPower, "power %q: use high, mid or low", c.Power)
 	}
 	return out
+}
+
+// unseen reports a character that has no place in a name: a control character,
+// a mark of the direction of writing, one of no width (but for the joiners
+// that some scripts need), or one that is not assigned to anything public.
+func unseen(r rune) bool {
+	return unicode.Is(unicode.C, r) && r != '\u200c' && r != '\u200d' || r == '\ufffd' || unicode.In(r, unicode.Zl, unicode.Zp)
 }
 
 // Validate reports the first fault of c, or nil.

@@ -3,6 +3,7 @@ package channel
 import (
 	"encoding/json"
 	"testing"
+	"unicode"
 
 	jsonpatch "github.com/evanphx/json-patch/v5"
 	"github.com/stretchr/testify/assert"
@@ -23,7 +24,7 @@ func any1(t *rapid.T, label string) Channel {
 	case 3:
 		c.Side = TransmitSide{Kind: Blocked}
 	}
-	c.Name = rapid.String().Draw(t, label)
+	c.Name = rapid.StringOfN(rapid.RuneFrom(nil, unicode.L, unicode.N, unicode.P, unicode.S), 0, MaxName, -1).Draw(t, label)
 	if rapid.Bool().Draw(t, label) {
 		c.TransmitTone = tone.MustParse("103.5")
 	}
