@@ -27,11 +27,14 @@ func Register(e *echo.Echo) {
 			return echo.ErrNotFound
 		}
 		if _, err := fs.Stat(files, name); err != nil || name == "" {
+			if _, file := types[path.Ext(name)]; file || strings.HasPrefix(name, "assets") {
+				return echo.ErrNotFound // a file that is not there, and no address of the application
+			}
 			name = "index.html"
 		}
 		b, err := fs.ReadFile(files, name)
 		if err != nil {
-			return echo.NewHTTPError(http.StatusNotFound, "the interface is not built: run make build")
+			return echo.NewHTTPError(http.StatusNotFound, "this copy of Mnemos was built without its interface")
 		}
 		cache := "no-cache"
 		if strings.HasPrefix(name, "assets/") {

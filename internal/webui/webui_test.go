@@ -40,7 +40,7 @@ func TestServes(t *testing.T) {
 }
 
 func TestRefuses(t *testing.T) {
-	for _, path := range []string{"/api", "/api/nothing", "/x/../api/nothing"} {
+	for _, path := range []string{"/api", "/api/nothing", "/x/../api/nothing", "/assets/nothing.js", "/assets", "/nothing.css"} {
 		assert.Equal(t, http.StatusNotFound, get(t, path).Code, path)
 	}
 	for _, path := range []string{"/../../etc/passwd", "/assets/../../webui.go"} {
