@@ -46,11 +46,22 @@ func (p Point) String() string { return fmt.Sprintf("%.6f,%.6f", p.Lat, p.Lon) }
 // the bearing in degrees, 0 to 360, at which it leaves p.
 func Distance(p, q Point) (km, bearing float64) {
 	var metres, azimuth float64
-	geodesic.WGS84.Inverse(p.Lat, p.Lon, q.Lat, q.Lon, &metres, &azimuth, nil)
+	geodesic.WGS84.Inverse(coarse(p.Lat), coarse(p.Lon), coarse(q.Lat), coarse(q.Lon), &metres, &azimuth, nil)
 	if azimuth < 0 {
 		azimuth += 360
 	}
 	return metres / 1000, azimuth
+}
+
+// coarse takes away what is less than some 10⁻¹⁷ of a degree: the geodesic
+// between points that far off the equator and nearly opposite to each other
+// comes out with a negative length. Karney (2013) rounds angles in this way.
+func coarse(deg float64) float64 {
+	const z = 1.0 / 16
+	if a := math.Abs(deg); a < z {
+		return math.Copysign(z-(z-a), deg)
+	}
+	return deg
 }
 
 // Box is a range of latitude and longitude that holds every point within some

@@ -76,6 +76,20 @@ func TestProperties(t *testing.T) {
 	})
 }
 
+// TestNearlyOpposite: points a hair off the equator and nearly opposite to each
+// other are half the earth apart. Expected by the sphere of the mean radius,
+// and by the same points on the equator itself.
+func TestNearlyOpposite(t *testing.T) {
+	for _, lat := range []float64{-3.469446951953614e-18, 5e-324, 1e-300, -1e-17, 1e-16, 1e-13, 0} {
+		p, q := Point{lat, 180}, Point{lat, 0.5}
+		km, bearing := Distance(p, q)
+		assert.InDelta(t, haversine(p, q), km, 0.006*km, "%g", lat)
+		level, _ := Distance(Point{0, 180}, Point{0, 0.5})
+		assert.InDelta(t, level, km, 0.001, "%g", lat)
+		assert.True(t, bearing >= 0 && bearing <= 360)
+	}
+}
+
 func haversine(p, q Point) float64 {
 	rad := math.Pi / 180
 	s := func(x float64) float64 { v := math.Sin(x * rad / 2); return v * v }

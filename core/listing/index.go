@@ -27,7 +27,12 @@ type key struct {
 
 // Index sorts records once so that every search reads only its own range.
 func Index(records []Record) *Indexed {
-	x := &Indexed{records: slices.DeleteFunc(slices.Clone(records), func(r Record) bool { return !r.IsRepeater() })}
+	return IndexOwn(slices.Clone(records))
+}
+
+// IndexOwn is Index over records that nobody else uses: it copies none.
+func IndexOwn(records []Record) *Indexed {
+	x := &Indexed{records: slices.DeleteFunc(records, func(r Record) bool { return !r.IsRepeater() })}
 	x.byOutput = x.sorted(func(r *Record) freq.Hz { return r.Output })
 	x.byInput = x.sorted(func(r *Record) freq.Hz { return r.Input })
 	return x

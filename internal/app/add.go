@@ -99,7 +99,7 @@ func (a *App) channelOf(ctx context.Context, d *desk, id listing.ID) (channel.Ch
 	if err != nil {
 		return channel.Channel{}, err
 	}
-	corrections, err := a.corrections(ctx)
+	corrections, err := a.catalog.Corrections(ctx)
 	if err != nil {
 		return channel.Channel{}, err
 	}

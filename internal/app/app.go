@@ -14,6 +14,7 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/radio"
+	"mnemos/internal/catalog"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
@@ -23,6 +24,7 @@ type App struct {
 	store   *store.Store
 	now     func() time.Time
 	imports *imports
+	catalog *catalog.Catalog
 	memo    check.Memo // what the listings say about the channels of the plans
 }
 
@@ -30,22 +32,24 @@ type App struct {
 func New(s *store.Store, now func() time.Time) *App {
 	x := &imports{jobs: map[string]*job{}, turn: make(chan struct{}, 1)}
 	x.turn <- struct{}{}
-	return &App{store: s, now: now, imports: x}
+	return &App{store: s, now: now, imports: x, catalog: catalog.New(s)}
 }
+
+// Ready waits until what is published is in memory, if it is being read.
+func (a *App) Ready() { a.catalog.Ready() }
 
 // desk is a load with everything that is needed to judge its channels.
 type desk struct {
-	operator store.Operator
-	plan     store.Plan
-	load     store.Load
-	radio    *radio.Profile
-	band     *band.Plan
-	entries  []store.Entry
-	settings check.Settings
-	held     *check.Occupancy // made by roll
-	listings listing.Source
-	// generation is that of the listings, read before them.
-	generation int64
+	operator   store.Operator
+	plan       store.Plan
+	load       store.Load
+	radio      *radio.Profile
+	band       *band.Plan
+	entries    []store.Entry
+	settings   check.Settings
+	held       *check.Occupancy // made by roll
+	listings   listing.Source
+	generation int64 // of the listings
 }
 
 func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
@@ -70,8 +74,7 @@ func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
 		return nil, err
 	}
 	d.settings = settings(d.operator, a.now())
-	d.generation = a.store.Generation()
-	d.listings, err = a.published(ctx)
+	d.listings, d.generation, err = a.catalog.Source(ctx)
 	return d, err
 }
 

@@ -6,9 +6,6 @@ import (
 	"strings"
 	"time"
 
-	"mnemos/core/band"
-	"mnemos/core/freq"
-	"mnemos/core/geo"
 	"mnemos/core/intake"
 	"mnemos/core/listing"
 	"mnemos/internal/fault"
@@ -23,67 +20,6 @@ type Corrected struct {
 	Person string `json:"person"`
 	At     string `json:"at"`
 	Open   bool   `json:"open"` // a newer edition says something else: look again
-}
-
-// corrections returns what people know better than the statements.
-func (a *App) corrections(ctx context.Context) (listing.Corrections, error) {
-	rows, err := a.store.Corrections(ctx)
-	if err != nil {
-		return nil, err
-	}
-	out := listing.Corrections{}
-	for _, r := range rows {
-		id := listing.ID{Source: r.Source, Key: r.Key}
-		out[id] = append(out[id], listing.Correction{Of: id, Field: r.Field, Value: r.Value, Against: r.Against, Note: r.Note, Person: r.Person, At: r.At})
-	}
-	return out, nil
-}
-
-// published is what the listings say, as far as nobody knows better. Every
-// check of a channel goes by it.
-func (a *App) published(ctx context.Context) (listing.Source, error) {
-	c, err := a.corrections(ctx)
-	if err != nil || len(c) == 0 {
-		return a.store, err
-	}
-	return corrected{a.store, c}, nil
-}
-
-type corrected struct {
-	from listing.Source
-	by   listing.Corrections
-}
-
-func (c corrected) apply(records []listing.Record, err error) ([]listing.Record, error) {
-	for i := range records {
-		records[i] = c.by.Apply(records[i])
-	}
-	return records, err
-}
-
-// ByOutput implements listing.Source.
-func (c corrected) ByOutput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error) {
-	return c.apply(c.from.ByOutput(ctx, r, box))
-}
-
-// ByInput implements listing.Source. It goes by the input that was published.
-func (c corrected) ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error) {
-	return c.apply(c.from.ByInput(ctx, r, box))
-}
-
-// ByName implements listing.Source.
-func (c corrected) ByName(ctx context.Context, text string, box *geo.Box) ([]listing.Record, error) {
-	return c.apply(c.from.ByName(ctx, text, box))
-}
-
-// Decisions implements listing.Source.
-func (c corrected) Decisions(ctx context.Context) ([]listing.Decision, error) {
-	return c.from.Decisions(ctx)
-}
-
-// OnOutputs implements listing.Source.
-func (c corrected) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) ([]listing.Record, error) {
-	return c.apply(c.from.OnOutputs(ctx, outputs, box))
 }
 
 // Correct says what a repeater really has in a field, or whom to believe. All

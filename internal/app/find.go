@@ -180,7 +180,7 @@ func (a *App) Find(ctx context.Context, form FindForm) (*Found, error) {
 			joined = append(joined, listing.Repeater{Statements: []listing.Record{r}})
 		}
 	}
-	corrections, err := a.corrections(ctx)
+	corrections, err := a.catalog.Corrections(ctx)
 	if err != nil {
 		return nil, err
 	}

@@ -29,7 +29,7 @@ func (s *Store) Corrections(ctx context.Context) ([]Correction, error) {
 // Correct keeps corrections, in place of those of the same fields. One
 // without a value takes the one before back.
 func (s *Store) Correct(ctx context.Context, list []Correction) error {
-	defer s.publishes()
+	defer s.generation.Add(1)
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("keep correction: %w", err)

@@ -278,7 +278,7 @@ type Joining struct {
 
 // Decide records a decision, in place of one about the same two statements.
 func (s *Store) Decide(ctx context.Context, j Joining) error {
-	defer s.publishes()
+	defer s.generation.Add(1)
 	if j.ASource > j.BSource || j.ASource == j.BSource && j.AKey > j.BKey {
 		j.ASource, j.AKey, j.BSource, j.BKey = j.BSource, j.BKey, j.ASource, j.AKey
 	}

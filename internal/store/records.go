@@ -124,6 +124,32 @@ func (s *Store) search(ctx context.Context, index, where string, args []any, box
 	return s.rows(ctx, query, args)
 }
 
+// Repeaters returns every repeater of the active editions.
+func (s *Store) Repeaters(ctx context.Context) ([]listing.Record, error) {
+	var n int
+	if err := s.read.GetContext(ctx, &n, "SELECT coalesce(sum(records), 0) FROM edition WHERE active = 1"); err != nil {
+		return nil, fmt.Errorf("read records: %w", err)
+	}
+	rows, err := s.read.QueryxContext(ctx, "SELECT edition_id, "+recordColumns+" FROM record WHERE kind = '' AND edition_id IN (SELECT id FROM edition WHERE active = 1) ORDER BY id")
+	if err != nil {
+		return nil, fmt.Errorf("read records: %w", err)
+	}
+	defer func() { _ = rows.Close() }() // read to its end below
+	out := make([]listing.Record, 0, n)
+	for rows.Next() { // one by one: there may be hundreds of thousands
+		var row recordRow
+		if err := rows.StructScan(&row); err != nil {
+			return nil, fmt.Errorf("read records: %w", err)
+		}
+		r, err := row.record()
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, r)
+	}
+	return out, rows.Err()
+}
+
 // Count returns how many records an edition holds.
 func (s *Store) Count(ctx context.Context, edition int64) (int, error) {
 	var n int

@@ -36,8 +36,12 @@ type Store struct {
 	write *sqlx.DB // one connection, so that writers queue instead of failing
 
 	generation atomic.Int64 // of what is published
+	changed    atomic.Int64 // how often its records changed
+	life       context.Context
+	die        context.CancelFunc
 
-	pending sync.Map // the IDs of editions that are being written
+	long    sync.Mutex // held for a transaction of long work
+	pending sync.Map   // the IDs of editions that are being written
 	lock    *flock.Flock
 	sweeper sweeper
 }
@@ -78,6 +82,7 @@ func openFile(ctx context.Context, folder string) (*Store, error) {
 	read := f.connect("&mode=ro")
 	read.SetMaxOpenConns(4)
 	s := &Store{folder: folder, read: read, write: write}
+	s.life, s.die = context.WithCancel(context.WithoutCancel(ctx))
 	if err := errors.Join(f.opened(), held(folder)); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
@@ -93,8 +98,17 @@ func openFile(ctx context.Context, folder string) (*Store, error) {
 // what people say about it, may have changed. Read it before what it counts.
 func (s *Store) Generation() int64 { return s.generation.Load() }
 
+// RecordsGeneration is the same for the records alone.
+func (s *Store) RecordsGeneration() int64 { return s.changed.Load() }
+
 // publishes counts a change of what is published, once it is over.
-func (s *Store) publishes() { s.generation.Add(1) }
+func (s *Store) publishes() {
+	s.changed.Add(1) // first: who sees the generation sees this too
+	s.generation.Add(1)
+}
+
+// Life ends when the file is closed.
+func (s *Store) Life() context.Context { return s.life }
 
 // Alone says that nobody works with the file while an edition is written into
 // it: reading and writing then go on at once.
@@ -110,6 +124,7 @@ func (s *Store) Folder() string { return s.folder }
 // Close closes the file.
 func (s *Store) Close() error {
 	s.sweeper.stop()
+	s.die()
 	var err error
 	if s.lock != nil { // first: without its owner nobody misses the log, which goes with the last connection
 		if gone := os.Remove(filepath.Join(s.folder, ownerFile)); !errors.Is(gone, os.ErrNotExist) {

@@ -23,11 +23,14 @@ const (
 const peace = 40 * time.Millisecond
 
 // yielding does long work step by step, until a step says that there is no
-// more. Its transactions end as soon as somebody else waits for the writer.
+// more. Its transactions end as soon as somebody else waits for the writer. Two
+// long works take turns: neither is a person who waits.
 func (s *Store) yielding(ctx context.Context, step func(*sqlx.Tx) (more bool, err error)) error {
 	for {
+		s.long.Lock()
 		waited := s.write.Stats().WaitCount
 		more, err := s.someSteps(ctx, waited, step)
+		s.long.Unlock()
 		if err != nil || !more {
 			return err
 		}

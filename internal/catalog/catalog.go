@@ -1,0 +1,183 @@
+// Package catalog is what is published, as checks go by it: the records of all
+// listings that count, corrected by what people know better. It is kept in
+// memory, as snapshots that never change: whoever judges holds one and sees
+// nothing move, while an import goes on or a listing is replaced.
+package catalog
+
+import (
+	"context"
+	"sync"
+	"sync/atomic"
+
+	"mnemos/core/band"
+	"mnemos/core/freq"
+	"mnemos/core/geo"
+	"mnemos/core/listing"
+	"mnemos/internal/store"
+)
+
+// Catalog hands out what is published. A source that it returns agrees with
+// the data file at that moment; where the records in memory do not yet, it
+// reads the file itself, which is slower and says the same.
+type Catalog struct {
+	store   *store.Store
+	records atomic.Pointer[records]
+	view    atomic.Pointer[view]
+
+	mu       sync.Mutex
+	building bool
+	idle     sync.Cond
+}
+
+// New returns the catalog of a data file. It reads the records when somebody
+// asks for the first time.
+func New(s *store.Store) *Catalog {
+	c := &Catalog{store: s}
+	c.idle.L = &c.mu
+	return c
+}
+
+// records are those of the listings that count.
+type records struct {
+	number int64 // of the records, as the store counts their changes
+	*listing.Indexed
+}
+
+// view is all of it as of one generation.
+type view struct {
+	generation int64
+	source     listing.Source
+}
+
+// Source returns what is published now, and the generation that it is of.
+func (c *Catalog) Source(ctx context.Context) (listing.Source, int64, error) {
+	generation, number := c.store.Generation(), c.store.RecordsGeneration()
+	if v := c.view.Load(); v != nil && v.generation == generation {
+		return v.source, generation, nil
+	}
+	known, err := c.Corrections(ctx)
+	if err != nil {
+		return nil, 0, err
+	}
+	decisions, err := c.store.Decisions(ctx)
+	if err != nil {
+		return nil, 0, err
+	}
+	s := published{store: c.store, found: c.store, known: known, decisions: decisions}
+	r := c.records.Load()
+	if r == nil || r.number != number {
+		c.refresh()
+		return s, generation, nil
+	}
+	s.found = r
+	c.view.Store(&view{generation, s})
+	return s, generation, nil
+}
+
+// Corrections returns what people know better than the statements.
+func (c *Catalog) Corrections(ctx context.Context) (listing.Corrections, error) {
+	rows, err := c.store.Corrections(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := listing.Corrections{}
+	for _, r := range rows {
+		id := listing.ID{Source: r.Source, Key: r.Key}
+		out[id] = append(out[id], listing.Correction{Of: id, Field: r.Field, Value: r.Value, Against: r.Against, Note: r.Note, Person: r.Person, At: r.At})
+	}
+	return out, nil
+}
+
+// refresh reads the records beside whatever goes on, unless it does already.
+func (c *Catalog) refresh() {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	if c.building {
+		return
+	}
+	c.building = true
+	go c.build()
+}
+
+// build reads the records until they are the present ones. Where they cannot
+// be read, whoever asks next reads the file and says why.
+func (c *Catalog) build() {
+	defer func() {
+		c.mu.Lock()
+		c.building = false
+		c.idle.Broadcast()
+		c.mu.Unlock()
+	}()
+	for {
+		number := c.store.RecordsGeneration()
+		if r := c.records.Load(); r != nil && r.number != number { // nobody new gets it: two at once are large
+			c.view.Store(nil)
+			c.records.Store(nil)
+		}
+		all, err := c.store.Repeaters(c.store.Life())
+		if err != nil {
+			return
+		}
+		c.records.Store(&records{number, listing.IndexOwn(all)})
+		if c.store.RecordsGeneration() == number {
+			return
+		}
+	}
+}
+
+// Ready waits until nothing is being read.
+func (c *Catalog) Ready() {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	for c.building {
+		c.idle.Wait()
+	}
+}
+
+// found is what records are looked up in: those in memory, or the file.
+type found interface {
+	ByOutput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error)
+	ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error)
+	OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) ([]listing.Record, error)
+}
+
+// published is what the listings say, as far as nobody knows better.
+type published struct {
+	store     *store.Store
+	found     found
+	known     listing.Corrections
+	decisions []listing.Decision
+}
+
+func (p published) apply(records []listing.Record, err error) ([]listing.Record, error) {
+	if len(p.known) > 0 {
+		for i := range records {
+			records[i] = p.known.Apply(records[i])
+		}
+	}
+	return records, err
+}
+
+// ByOutput implements listing.Source.
+func (p published) ByOutput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error) {
+	return p.apply(p.found.ByOutput(ctx, r, box))
+}
+
+// ByInput implements listing.Source. It goes by the input that was published.
+func (p published) ByInput(ctx context.Context, r band.Span, box *geo.Box) ([]listing.Record, error) {
+	return p.apply(p.found.ByInput(ctx, r, box))
+}
+
+// OnOutputs implements listing.Source.
+func (p published) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) ([]listing.Record, error) {
+	return p.apply(p.found.OnOutputs(ctx, outputs, box))
+}
+
+// ByName implements listing.Source. The file is asked: it has an order for
+// names, and they are asked for once a keystroke at most.
+func (p published) ByName(ctx context.Context, text string, box *geo.Box) ([]listing.Record, error) {
+	return p.apply(p.store.ByName(ctx, text, box))
+}
+
+// Decisions implements listing.Source.
+func (p published) Decisions(context.Context) ([]listing.Decision, error) { return p.decisions, nil }
