@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"syscall"
 
 	"github.com/gofrs/flock"
 )
@@ -91,7 +92,11 @@ func held(folder string) error {
 			return fmt.Errorf("mark %s: %w", folder, err)
 		}
 	}
-	return say(folder, Owner{Process: os.Getpid(), Open: true})
+	// A full disk must not keep anybody from reading what is on it.
+	if err := say(folder, Owner{Process: os.Getpid(), Open: true}); !errors.Is(err, syscall.ENOSPC) {
+		return err
+	}
+	return nil
 }
 
 // lost reports data that were here and are missing: nothing is filled in for
