@@ -47,7 +47,7 @@ type desk struct {
 	band       *band.Plan
 	entries    []store.Entry
 	settings   check.Settings
-	held       *check.Occupancy // made by roll
+	held       *check.Occupancy // made by occupancy
 	listings   listing.Source
 	generation int64 // of the listings
 }
@@ -98,7 +98,7 @@ func (d *desk) at(slot int) (store.Entry, bool) {
 	return store.Entry{}, false
 }
 
-// roll returns the channels of the load, arranged for the rules.
+// occupancy returns the channels of the load, arranged for the rules.
 func (d *desk) occupancy() *check.Occupancy {
 	if d.held == nil {
 		channels := make([]check.Other, len(d.entries))

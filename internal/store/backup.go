@@ -80,7 +80,7 @@ func gone(path string) error {
 	return nil
 }
 
-// check reports why a file is no backup that this version can use.
+// check reports why a file is not a backup that this version can use.
 func check(ctx context.Context, path string) (err error) {
 	if _, err := os.Stat(path); err != nil {
 		return fmt.Errorf("read backup: %w", err)
@@ -89,11 +89,11 @@ func check(ctx context.Context, path string) (err error) {
 	defer func() { err = errors.Join(err, db.Close()) }()
 	var found []string
 	if err := db.SelectContext(ctx, &found, "PRAGMA integrity_check(1)"); err != nil || len(found) != 1 || found[0] != "ok" {
-		return fmt.Errorf("%s is no backup of Mnemos, or is damaged", path)
+		return fmt.Errorf("%s is not a backup of Mnemos, or is damaged", path)
 	}
 	var plans int
 	if err := db.GetContext(ctx, &plans, "SELECT count(*) FROM plan"); err != nil {
-		return fmt.Errorf("%s is no backup of Mnemos", path)
+		return fmt.Errorf("%s is not a backup of Mnemos", path)
 	}
 	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, sub())
 	if err != nil {

@@ -94,7 +94,7 @@ func TestNoBackup(t *testing.T) {
 		bad := filepath.Join(away, name)
 		require.NoError(t, os.WriteFile(bad, content, 0o600))
 		_, err := Restore(t.Context(), folder, bad, "now")
-		assert.ErrorContains(t, err, "no backup", name)
+		assert.ErrorContains(t, err, "not a backup", name)
 	}
 	_, err = Restore(t.Context(), folder, filepath.Join(away, "nothing"), "now")
 	require.Error(t, err)
