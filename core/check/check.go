@@ -44,11 +44,25 @@ type Rule struct {
 	// Supersedes names rules whose findings say the same thing less well;
 	// they are dropped where this rule finds something.
 	Supersedes []string
+	// Of is what the rule looks at; the zero value is the channel.
+	Of Scope
 	// Aside is set where the rule speaks of the radio or of its other channels
 	// and not of the channel itself: a check of this kind leaves the verdict.
 	Aside bool
 	Run   func(*Pass)
 }
+
+// Scope is what a rule looks at. What the rules of the channel find is the same
+// whatever line it was read from and whatever else the radio holds, and is
+// remembered.
+type Scope int
+
+// The scopes.
+const (
+	OfChannel Scope = iota // the channel, what is published about it, the radio and the operator
+	OfLine                 // the line as it was typed
+	OfSet                  // the slot, and the other channels of the radio
+)
 
 // Reason is one line of the reasoning: a witness and what it says.
 type Reason struct {
@@ -152,25 +166,64 @@ type Pass struct {
 }
 
 // Run judges a subject by all rules.
-func Run(s Subject) Result {
-	p := &Pass{Subject: s, Meant: meant(s)}
-	c := evidence.Case{Channel: s.Channel, Plan: s.Plan, Meant: p.Meant, Fresh: p.Meant != nil && p.fresh(*p.Meant)}
+func Run(s Subject) Result { return alone(s).with(s) }
+
+// judgement is what the rules of a channel and of its line say, before anybody
+// looks at what else the radio holds. It does not change.
+type judgement struct {
+	pass     Pass
+	of       evidence.Case
+	findings []Finding
+}
+
+// alone judges a channel by itself.
+func alone(s Subject) *judgement {
+	s.Slot, s.Occupancy = nil, nil // what a radio holds does not count here
+	p := Pass{Subject: s, Meant: meant(s)}
+	j := &judgement{of: evidence.Case{Channel: s.Channel, Plan: s.Plan, Meant: p.Meant, Fresh: p.Meant != nil && p.fresh(*p.Meant)}}
 	if _, own := p.uses(); len(own) > 0 {
 		u := p.serviceMeant(own)
-		c.Service = u.Name + " " + u.Number
+		j.of.Service = u.Name + " " + u.Number
 	}
 	if s.Channel.Receive != 0 {
-		p.rows = c.Rows()
+		p.rows = j.of.Rows()
 	}
-	for i := range Rules {
-		p.rule = &Rules[i]
-		p.rule.Run(p)
-	}
-	findings := p.settle()
+	j.findings = p.run(OfChannel, OfLine)
+	j.pass = p
+	return j
+}
+
+// verdict is the verdict by the channel alone, or with some findings beside.
+func (j *judgement) verdict(beside []Finding) evidence.Verdict {
 	has := func(v Severity) bool {
-		return slices.ContainsFunc(findings, func(f Finding) bool { return f.Severity == v && (v == Stop || !f.Aside()) })
+		counts := func(f Finding) bool { return f.Severity == v && (v == Stop || !f.Aside()) }
+		return slices.ContainsFunc(j.findings, counts) || slices.ContainsFunc(beside, counts)
 	}
-	return Result{Outputs: s.Outputs, Verdict: c.Overall(p.rows, has(Stop), has(Fix), has(Check)), Rows: p.rows, Meant: p.Meant, Findings: findings}
+	return j.of.Overall(j.pass.rows, has(Stop), has(Fix), has(Check))
+}
+
+// with adds what the rules of the set say of a subject: the same channel, in a
+// slot among others.
+func (j *judgement) with(s Subject) Result {
+	p := j.pass
+	p.Slot, p.Occupancy, p.findings = s.Slot, s.Occupancy, nil
+	beside := p.run(OfSet)
+	findings := append(slices.Clip(slices.Clone(j.findings)), beside...)
+	slices.SortStableFunc(findings, func(a, b Finding) int { return cmp.Compare(grave[a.Severity], grave[b.Severity]) })
+	if findings == nil {
+		findings = []Finding{}
+	}
+	return Result{Outputs: p.Outputs, Verdict: j.verdict(beside), Rows: p.rows, Meant: p.Meant, Findings: findings}
+}
+
+// run runs the rules of some scopes and settles what they found.
+func (p *Pass) run(scopes ...Scope) []Finding {
+	for i := range Rules {
+		if p.rule = &Rules[i]; slices.Contains(scopes, p.rule.Of) {
+			p.rule.Run(p)
+		}
+	}
+	return p.settle()
 }
 
 // settle drops what better findings supersede and puts the gravest first.
@@ -186,9 +239,6 @@ func (p *Pass) settle() []Finding {
 	p.weigh(out)
 	for i := range out {
 		out[i].Fixes = slices.DeleteFunc(out[i].Fixes, func(x Remedy) bool { return x.Slot == nil && !p.mayOffer(x.Result) })
-	}
-	if out == nil {
-		out = []Finding{}
 	}
 	return out
 }

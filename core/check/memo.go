@@ -3,7 +3,10 @@ package check
 import (
 	"context"
 	"runtime"
+	"slices"
+	"strings"
 	"sync"
+	"time"
 
 	"golang.org/x/sync/errgroup"
 
@@ -12,6 +15,7 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/mend"
+	"mnemos/core/radio"
 )
 
 // facts are what the listings say about one channel, looked up once. They
@@ -19,47 +23,96 @@ import (
 // the radio nor on what else it holds.
 type facts struct {
 	mu       sync.Mutex
-	found    bool // outputs, inputs and unsearched are looked up
-	searched bool // candidates and census are, because somebody doubted
+	of       int64 // the edition that they are of
+	asked    asked // what was looked up for them
+	found    bool  // outputs, inputs and unsearched are looked up
+	searched bool  // candidates and census are, because somebody doubted
 
 	outputs, inputs []listing.Match
 	unsearched      bool
 	candidates      []mend.Candidate
 	census          *Census
+
+	judged map[judgedBy]*judgement
+}
+
+// judgedBy are what a channel is judged by beside the facts.
+type judgedBy struct {
+	radio           *radio.Profile
+	stale           int
+	policy          TonePolicy
+	services, bands string
+}
+
+// kept is how many judgements of one channel are remembered: for each of the
+// radios that hold it and each of the people who look.
+const kept = 16
+
+func (s Subject) judgedBy() judgedBy {
+	return judgedBy{s.Radio, s.Stale, s.TonePolicy, strings.Join(s.Services, "\n"), strings.Join(s.Bands, "\n")}
 }
 
 // judge runs the rules over a subject with its facts, and looks up those that
-// are missing.
-func (f *facts) judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
+// are missing or that changed.
+func (f *facts) judge(ctx context.Context, src listing.Source, e Edition, s Subject) (Result, error) {
 	f.mu.Lock()
 	defer f.mu.Unlock()
-	if err := f.find(ctx, src, s); err != nil {
+	if f.of != e.Number {
+		if f.found && f.asked.changed(e, f.of) {
+			f.found, f.searched, f.judged = false, false, nil
+			f.candidates, f.census = nil, nil
+		}
+		f.of = e.Number
+	}
+	c := s.judgedBy()
+	if j := f.judged[c]; j != nil {
+		return j.with(s), nil
+	}
+	j, err := f.judgement(ctx, watched{src, &f.asked}, s)
+	if err != nil {
 		return Result{}, err
+	}
+	if len(f.judged) >= kept {
+		f.judged = nil
+	}
+	if f.judged == nil {
+		f.judged = map[judgedBy]*judgement{}
+	}
+	f.judged[c] = j
+	return j.with(s), nil
+}
+
+func (f *facts) judgement(ctx context.Context, src listing.Source, s Subject) (*judgement, error) {
+	if err := f.find(ctx, src, s); err != nil {
+		return nil, err
 	}
 	s.Outputs, s.Inputs, s.Unsearched = f.outputs, f.inputs, f.unsearched
-	r := Run(s)
+	j := alone(s)
+	r := Result{Verdict: j.verdict(nil), Meant: j.pass.Meant}
 	if !doubtful(s, r) {
-		return r, nil
+		return j, nil
 	}
 	if err := f.search(ctx, src, s, r); err != nil {
-		return Result{}, err
+		return nil, err
 	}
 	if len(f.candidates) == 0 && f.census == nil {
-		return r, nil
+		return j, nil
 	}
 	s.Candidates, s.Census = f.candidates, f.census
-	return Run(s), nil
+	return alone(s), nil
 }
 
 func (f *facts) find(ctx context.Context, src listing.Source, s Subject) (err error) {
 	if f.found {
 		return nil
 	}
+	f.asked = asked{} // what was asked by one that failed
 	if s.Channel.Receive != 0 {
 		if f.outputs, f.inputs, err = listing.Find(ctx, src, s.Plan, s.Channel, s.query()); err != nil {
 			return err
 		}
 	}
+	f.asked.joined = slices.Clone(f.asked.outputs)
 	s.Outputs, s.Inputs = f.outputs, f.inputs
 	if f.unsearched, err = unsearched(ctx, src, s, s.query()); err != nil {
 		return err
@@ -89,69 +142,84 @@ func (f *facts) search(ctx context.Context, src listing.Source, s Subject, r Res
 	return nil
 }
 
-// Memo remembers what the listings say about the channels of plans, so that a
-// plan is not looked up anew after each change of it. The zero value is ready,
-// and several may judge at once.
+// Memo remembers what the listings say about the channels of plans and how
+// those are judged, so that a plan is not judged anew after each change of it.
+// The zero value is ready, and several may judge at once.
 type Memo struct {
 	mu    sync.Mutex
-	at    conditions
-	known map[channel.Channel]*facts
+	day   string
+	known map[question]*facts
 }
 
-// conditions are what facts depend on beside the channel: with any other
-// everything is looked up again.
-type conditions struct {
-	generation           int64
+// question is what facts answer.
+type question struct {
+	channel              channel.Channel
 	plan                 *band.Plan
 	place                geo.Point
 	placed               bool
 	radius, height, slip float64
-	day                  string
 }
 
 // most is how many channels are remembered: some plans of a thousand.
 const most = 10_000
 
-// JudgeAll judges stored channels side by side, on every processor, under one
-// set of conditions. The results stand in the order of the subjects. The
-// generation must change whenever src says something else.
-func (m *Memo) JudgeAll(ctx context.Context, src listing.Source, generation int64, subjects []Subject) ([]Result, error) {
+// JudgeAll judges stored channels side by side, on every processor. The
+// results stand in the order of the subjects. src is what is published in the
+// edition.
+func (m *Memo) JudgeAll(ctx context.Context, src listing.Source, e Edition, subjects []Subject) ([]Result, error) {
+	e.Changed = remembered(e.Changed)
+	all := m.of(subjects)
 	out := make([]Result, len(subjects))
 	g, ctx := errgroup.WithContext(ctx)
-	g.SetLimit(runtime.GOMAXPROCS(0))
-	for i, s := range subjects {
-		f := m.of(s, generation)
+	parts := min(runtime.GOMAXPROCS(0), len(subjects))
+	for part := range parts {
 		g.Go(func() (err error) {
-			out[i], err = f.judge(ctx, src, s)
-			return err
+			for i := part; i < len(subjects); i += parts {
+				if out[i], err = all[i].judge(ctx, src, e, subjects[i]); err != nil {
+					return err
+				}
+			}
+			return nil
 		})
 	}
 	return out, g.Wait()
 }
 
-// of returns the facts of a subject, known or to be looked up.
-func (m *Memo) of(s Subject, generation int64) *facts {
-	if s.Draft != nil {
-		return &facts{} // what was typed counts too
-	}
-	at := conditions{generation: generation, plan: s.Plan, radius: s.RadiusKM, height: s.Height, slip: s.SlipWeight, day: s.Today.Format("2006-01-02")}
-	if s.Place != nil {
-		at.place, at.placed = *s.Place, true
-	}
+// of returns the facts of each subject, known or to be looked up.
+func (m *Memo) of(subjects []Subject) []*facts {
 	m.mu.Lock()
 	defer m.mu.Unlock()
-	if m.at != at || len(m.known) >= most {
-		m.at, m.known = at, map[channel.Channel]*facts{}
+	out := make([]*facts, len(subjects))
+	var at time.Time
+	for i, s := range subjects {
+		if s.Draft != nil {
+			out[i] = &facts{} // what was typed counts too
+			continue
+		}
+		if i == 0 || !s.Today.Equal(at) {
+			at = s.Today
+			if day := at.Format("2006-01-02"); day != m.day {
+				m.day, m.known = day, nil // ages are of a day
+			}
+		}
+		q := question{channel: s.Channel, plan: s.Plan, radius: s.RadiusKM, height: s.Height, slip: s.SlipWeight}
+		if s.Place != nil {
+			q.place, q.placed = *s.Place, true
+		}
+		f := m.known[q]
+		if f == nil {
+			if m.known == nil || len(m.known) >= most {
+				m.known = map[question]*facts{}
+			}
+			f = &facts{}
+			m.known[q] = f
+		}
+		out[i] = f
 	}
-	f := m.known[s.Channel]
-	if f == nil {
-		f = &facts{}
-		m.known[s.Channel] = f
-	}
-	return f
+	return out
 }
 
 // JudgeAll judges the channels of a plan, all looked up anew.
 func JudgeAll(ctx context.Context, src listing.Source, subjects []Subject) ([]Result, error) {
-	return new(Memo).JudgeAll(ctx, src, 0, subjects)
+	return new(Memo).JudgeAll(ctx, src, Edition{}, subjects)
 }

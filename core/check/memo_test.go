@@ -2,6 +2,7 @@ package check
 
 import (
 	"context"
+	"slices"
 	"sync/atomic"
 	"testing"
 
@@ -15,6 +16,7 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/radio"
+	"mnemos/core/tone"
 )
 
 // counting counts how often it is asked.
@@ -73,7 +75,7 @@ func TestMemoSaysTheSame(t *testing.T) {
 				slot := i + 1
 				subjects = append(subjects, Subject{Channel: c, Slot: &slot, Plan: plan, Radio: p, Occupancy: NewOccupancy(others), Settings: s})
 			}
-			got, err := m.JudgeAll(t.Context(), src, generation, subjects)
+			got, err := m.JudgeAll(t.Context(), src, Edition{Number: generation}, subjects)
 			require.NoError(r, err)
 			for i, s := range subjects {
 				want, err := Judge(t.Context(), src, s)
@@ -82,6 +84,64 @@ func TestMemoSaysTheSame(t *testing.T) {
 			}
 		}
 	})
+}
+
+// decided is a source about which people decided something.
+type decided struct {
+	listing.Source
+	list []listing.Decision
+}
+
+func (d decided) Decisions(context.Context) ([]listing.Decision, error) { return d.list, nil }
+
+// TestMemoRejudges: where a record is corrected or statements are joined, the
+// results are those of looking everything up again, though only what touches
+// them is.
+func TestMemoRejudges(t *testing.T) {
+	plan := band.MustLoad("us")
+	saved := int64(0)
+	rapid.Check(t, func(r *rapid.T) {
+		var m Memo
+		all := slices.Clone(records())
+		all = append(all, all...)
+		for i := range all[len(all)/2:] {
+			all[len(all)/2+i].Source = "another"
+		}
+		var list []listing.Decision
+		var changes []Changed
+		e := Edition{Number: 1, Changed: func(since int64) (c Changed, ok bool) {
+			for _, x := range changes[since-1:] {
+				c.Outputs, c.Inputs, c.Joined = append(c.Outputs, x.Outputs...), append(c.Inputs, x.Inputs...), append(c.Joined, x.Joined...)
+			}
+			return c, true
+		}}
+		var subjects []Subject
+		for _, c := range rapid.SliceOfN(rapid.Custom(anyChannel), 1, 6).Draw(r, "channels") {
+			s := Defaults(today)
+			s.Place = &here
+			subjects = append(subjects, Subject{Channel: c, Plan: plan, Settings: s})
+		}
+		for range rapid.IntRange(2, 6).Draw(r, "rounds") {
+			src := &counting{Source: decided{slices.Clone(all), slices.Clone(list)}}
+			got, err := m.JudgeAll(t.Context(), src, e, subjects)
+			require.NoError(r, err)
+			asked := src.asked.Swap(0)
+			want, err := JudgeAll(t.Context(), src, subjects)
+			require.NoError(r, err)
+			require.Equal(r, want, got)
+			saved += src.asked.Load() - asked
+			x := &all[rapid.IntRange(0, len(all)-1).Draw(r, "record")]
+			if rapid.Bool().Draw(r, "correct") {
+				x.UplinkTone = listing.Says(rapid.SampledFrom([]tone.Tone{tone.Off, tone.MustParse("67.0"), tone.MustParse("D023N")}).Draw(r, "tone"))
+				changes = append(changes, Changed{Outputs: []freq.Hz{x.Output}, Inputs: []freq.Hz{x.Input}})
+			} else {
+				list = append(list, listing.Decision{A: x.ID(), B: all[rapid.IntRange(0, len(all)-1).Draw(r, "other")].ID(), Same: rapid.Bool().Draw(r, "same")})
+				changes = append(changes, Changed{Joined: []freq.Hz{x.Output}})
+			}
+			e.Number++
+		}
+	})
+	assert.Positive(t, saved)
 }
 
 // TestMemoAsksOnce: a channel that is known is not looked up again; one that
@@ -100,7 +160,7 @@ func TestMemoAsksOnce(t *testing.T) {
 	}
 	asked := func(generation int64, outputs ...string) int64 {
 		before := src.asked.Load()
-		_, err := m.JudgeAll(t.Context(), src, generation, subjects(outputs...))
+		_, err := m.JudgeAll(t.Context(), src, Edition{Number: generation}, subjects(outputs...))
 		require.NoError(t, err)
 		return src.asked.Load() - before
 	}

@@ -9,28 +9,28 @@ import (
 
 var entryRules = []Rule{
 	{
-		ID: "entry-word", Title: "A word cannot be read",
+		ID: "entry-word", Title: "A word cannot be read", Of: OfLine,
 		Doc:     "Every word of the line must have a meaning. A word without one is named together with what to type instead; nothing is stored until it is mended.",
 		Source:  practice,
 		Example: "146.94 -600 -600",
 		Run:     entryWord,
 	},
 	{
-		ID: "entry-name", Title: "A name or a callsign alone",
+		ID: "entry-name", Title: "A name or a callsign alone", Of: OfLine,
 		Doc:     "The line has no frequency, only a name or a callsign: the published repeaters that are called so are offered, the nearest first. Taking one fills the line.",
 		Source:  "the published records",
 		Example: "Beacon",
 		Run:     entryName,
 	},
 	{
-		ID: "entry-lines", Title: "Several lines at once",
+		ID: "entry-lines", Title: "Several lines at once", Of: OfLine,
 		Doc:     "Several lines were written or pasted. Each is a channel of its own, taken one at a time; they never become one channel.",
 		Source:  practice,
 		Example: "147.24 + 103.5 ⏎ 146.94 - 88.5",
 		Run:     entryLines,
 	},
 	{
-		ID: "entry-ambiguous", Title: "The line can be read in two ways",
+		ID: "entry-ambiguous", Title: "The line can be read in two ways", Of: OfLine,
 		Doc:     "Two readings of the line are about equally likely and would store different channels. Writing a unit (100 Hz, 100 kHz) decides it.",
 		Source:  practice,
 		Example: "29.64 - 100",

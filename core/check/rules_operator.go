@@ -77,7 +77,7 @@ var operatorRules = []Rule{
 		Run:     dcsEquivalent,
 	},
 	{
-		ID: "harmonic", Title: "Third harmonic in another channel", Aside: true,
+		ID: "harmonic", Title: "Third harmonic in another channel", Of: OfSet, Aside: true,
 		Doc:     "Three times the transmit frequency falls into the receive channel of another slot, and the radio listens to two channels at once: transmitting on the one blocks the other.",
 		Source:  "arithmetic; " + practice,
 		Example: "146.5",

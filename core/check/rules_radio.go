@@ -67,7 +67,7 @@ var radioRules = []Rule{
 		Run:     nameCharacters,
 	},
 	{
-		ID: "name-duplicate", Title: "Name used twice", Aside: true,
+		ID: "name-duplicate", Title: "Name used twice", Of: OfSet, Aside: true,
 		Doc:     "Another channel of the radio has the same name, so the display does not tell them apart.",
 		Source:  practice,
 		Example: `146.55 "Calling"`,

@@ -28,7 +28,7 @@ var serviceRules = []Rule{
 		Run: serviceLimits,
 	},
 	{
-		ID: "service-privacy", Title: "A code gives no privacy",
+		ID: "service-privacy", Title: "A code gives no privacy", Of: OfLine,
 		Doc:     "A \"privacy code\" is a CTCSS tone: it keeps your own receiver quiet. Everybody without a code hears you, and you may talk over people whom you do not hear.",
 		Source:  practice,
 		Example: "frs 15 code 12",

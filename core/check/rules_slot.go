@@ -9,21 +9,21 @@ import (
 
 var slotRules = []Rule{
 	{
-		ID: "slot-range", Title: "The radio has no such slot", Aside: true,
+		ID: "slot-range", Title: "The radio has no such slot", Of: OfSet, Aside: true,
 		Doc:     "The slot number is outside the radio's memory.",
 		Source:  "the radio's profile",
 		Example: "146.52 #9999",
 		Run:     slotRange,
 	},
 	{
-		ID: "slot-occupied", Title: "The slot is taken", Aside: true,
+		ID: "slot-occupied", Title: "The slot is taken", Of: OfSet, Aside: true,
 		Doc:     "Another channel is in the slot. Nothing is overwritten unless you say so.",
 		Source:  practice,
 		Example: "146.52 #1",
 		Run:     slotOccupied,
 	},
 	{
-		ID: "channel-duplicate", Title: "Stored already", Aside: true,
+		ID: "channel-duplicate", Title: "Stored already", Of: OfSet, Aside: true,
 		Doc:     "Another slot holds a channel with the same frequencies and tones.",
 		Source:  practice,
 		Example: "146.52",

@@ -40,16 +40,16 @@ func (a *App) Ready() { a.catalog.Ready() }
 
 // desk is a load with everything that is needed to judge its channels.
 type desk struct {
-	operator   store.Operator
-	plan       store.Plan
-	load       store.Load
-	radio      *radio.Profile
-	band       *band.Plan
-	entries    []store.Entry
-	settings   check.Settings
-	held       *check.Occupancy // made by occupancy
-	listings   listing.Source
-	generation int64 // of the listings
+	operator store.Operator
+	plan     store.Plan
+	load     store.Load
+	radio    *radio.Profile
+	band     *band.Plan
+	entries  []store.Entry
+	settings check.Settings
+	held     *check.Occupancy // made by occupancy
+	listings listing.Source
+	edition  check.Edition // of the listings
 }
 
 func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
@@ -74,7 +74,7 @@ func (a *App) desk(ctx context.Context, loadID int64) (*desk, error) {
 		return nil, err
 	}
 	d.settings = settings(d.operator, a.now())
-	d.listings, d.generation, err = a.catalog.Source(ctx)
+	d.listings, d.edition, err = a.catalog.Source(ctx)
 	return d, err
 }
 

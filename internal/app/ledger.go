@@ -100,11 +100,7 @@ func (a *App) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 		Load: loadID, PlanID: d.plan.ID, Revision: d.plan.Revision, SavedAt: d.plan.SavedAt, Rows: []Row{},
 		Tally: map[evidence.Verdict]int{evidence.Agrees: 0, evidence.Unverified: 0, evidence.Conflict: 0, evidence.Stop: 0},
 	}
-	subjects := make([]check.Subject, len(d.entries))
-	for i, e := range d.entries {
-		subjects[i] = d.subject(e)
-	}
-	results, err := a.memo.JudgeAll(ctx, d.listings, d.generation, subjects)
+	results, err := a.judge(ctx, d, d.entries)
 	if err != nil {
 		return nil, err
 	}
@@ -121,6 +117,15 @@ func (a *App) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 	}
 	l.Undo, l.Redo = u.Undo, u.Redo
 	return l, nil
+}
+
+// judge returns what the checks say of some entries of a load.
+func (a *App) judge(ctx context.Context, d *desk, entries []store.Entry) ([]check.Result, error) {
+	subjects := make([]check.Subject, len(entries))
+	for i, e := range entries {
+		subjects[i] = d.subject(e)
+	}
+	return a.memo.JudgeAll(ctx, d.listings, d.edition, subjects)
 }
 
 func (d *desk) row(e store.Entry, r check.Result) Row {

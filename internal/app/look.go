@@ -3,6 +3,7 @@ package app
 import (
 	"context"
 	"fmt"
+	"slices"
 
 	"mnemos/core/band"
 	"mnemos/core/channel"
@@ -46,8 +47,11 @@ func (a *App) judged(ctx context.Context, loadID int64, slot int) (*desk, store.
 	if err != nil {
 		return nil, e, check.Result{}, err
 	}
-	r, err := check.Judge(ctx, d.listings, d.subject(e))
-	return d, e, r, err
+	r, err := a.judge(ctx, d, []store.Entry{e})
+	if err != nil {
+		return nil, e, check.Result{}, err
+	}
+	return d, e, r[0], nil
 }
 
 // Evidence returns what speaks about the channel in a slot.
@@ -126,37 +130,31 @@ func (a *App) Ribbon(ctx context.Context, loadID int64, name string) (*Ribbon, e
 	if r.Band == nil {
 		return nil, fmt.Errorf("band %q: %w", name, fault.ErrNotFound)
 	}
-	for _, e := range d.entries {
-		if !r.Band.Holds(e.Channel.Receive) {
-			continue
-		}
-		c, err := a.ribbonChannel(ctx, d, r.Band, e)
-		if err != nil {
-			return nil, err
-		}
-		r.Channels = append(r.Channels, c)
+	on := slices.DeleteFunc(slices.Clone(d.entries), func(e store.Entry) bool { return !r.Band.Holds(e.Channel.Receive) })
+	results, err := a.judge(ctx, d, on)
+	if err != nil {
+		return nil, err
+	}
+	for i, e := range on {
+		r.Channels = append(r.Channels, d.ribbonChannel(r.Band, e, results[i].Verdict))
 	}
 	return r, a.nearby(ctx, d, r)
 }
 
-func (a *App) ribbonChannel(ctx context.Context, d *desk, b *band.Band, e store.Entry) (RibbonChannel, error) {
-	j, err := check.Judge(ctx, d.listings, d.subject(e))
-	if err != nil {
-		return RibbonChannel{}, err
-	}
-	c := RibbonChannel{Slot: e.Slot, Receive: e.Channel.Receive, Verdict: j.Verdict, Inside: true}
+func (d *desk) ribbonChannel(b *band.Band, e store.Entry, v evidence.Verdict) RibbonChannel {
+	c := RibbonChannel{Slot: e.Slot, Receive: e.Channel.Receive, Verdict: v, Inside: true}
 	if tx, ok := e.Channel.Transmit(); ok {
 		c.Transmit, c.Inside = &tx, b.Holds(tx)
 	}
 	seg, ok := d.band.Segment(e.Channel.Receive)
 	if !ok {
-		return c, nil
+		return c
 	}
 	c.Says = fmt.Sprintf("%s, %s to %s", seg.Label, seg.Lower.MHz(), seg.Upper.MHz())
 	if rule, ok := d.band.Shift(e.Channel.Receive); ok {
 		c.Says += fmt.Sprintf(": the band plan gives %s (%s)", rule.Offset, rule.Certainty)
 	}
-	return c, nil
+	return c
 }
 
 // nearby adds the published outputs in the band that may be heard here and

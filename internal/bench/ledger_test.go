@@ -71,7 +71,7 @@ func BenchmarkLedger(b *testing.B) {
 	b.Run("verdicts alone, remembered", func(b *testing.B) {
 		var m check.Memo
 		judge := func() {
-			_, err := m.JudgeAll(b.Context(), s, 1, subjects)
+			_, err := m.JudgeAll(b.Context(), s, check.Edition{}, subjects)
 			require.NoError(b, err)
 		}
 		judge()

@@ -6,13 +6,16 @@ package catalog
 
 import (
 	"context"
+	"errors"
 	"sync"
 	"sync/atomic"
 
 	"mnemos/core/band"
+	"mnemos/core/check"
 	"mnemos/core/freq"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
+	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
 
@@ -45,33 +48,58 @@ type records struct {
 
 // view is all of it as of one generation.
 type view struct {
-	generation int64
-	source     listing.Source
+	source  listing.Source
+	edition check.Edition
 }
 
-// Source returns what is published now, and the generation that it is of.
-func (c *Catalog) Source(ctx context.Context) (listing.Source, int64, error) {
+// Source returns what is published now, and the edition that it is.
+func (c *Catalog) Source(ctx context.Context) (listing.Source, check.Edition, error) {
 	generation, number := c.store.Generation(), c.store.RecordsGeneration()
-	if v := c.view.Load(); v != nil && v.generation == generation {
-		return v.source, generation, nil
+	if v := c.view.Load(); v != nil && v.edition.Number == generation {
+		return v.source, v.edition, nil
 	}
 	known, err := c.Corrections(ctx)
 	if err != nil {
-		return nil, 0, err
+		return nil, check.Edition{}, err
 	}
 	decisions, err := c.store.Decisions(ctx)
 	if err != nil {
-		return nil, 0, err
+		return nil, check.Edition{}, err
 	}
 	s := published{store: c.store, found: c.store, known: known, decisions: decisions}
+	e := check.Edition{Number: generation, Changed: func(since int64) (check.Changed, bool) { return c.changed(since, generation) }}
 	r := c.records.Load()
 	if r == nil || r.number != number {
 		c.refresh()
-		return s, generation, nil
+		return s, e, nil
 	}
 	s.found = r
-	c.view.Store(&view{generation, s})
-	return s, generation, nil
+	c.view.Store(&view{s, e})
+	return s, e, nil
+}
+
+// changed returns where people say something else than they did in an earlier
+// generation.
+func (c *Catalog) changed(since, upTo int64) (out check.Changed, ok bool) {
+	said, ok := c.store.Said(since, upTo)
+	if !ok {
+		return out, false
+	}
+	for _, x := range said {
+		for _, id := range x.Of {
+			r, err := c.store.Record(c.store.Life(), id.Source, id.Key)
+			switch {
+			case errors.Is(err, fault.ErrNotFound): // of a listing that is no longer there
+			case err != nil:
+				return out, false
+			case x.Joined:
+				out.Joined = append(out.Joined, r.Output)
+			default:
+				out.Outputs, out.Inputs = append(out.Outputs, r.Output), append(out.Inputs, r.Input)
+			}
+		}
+	}
+	return out, true
 }
 
 // Corrections returns what people know better than the statements.

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/band"
+	"mnemos/core/check"
 	"mnemos/core/freq"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
@@ -57,9 +58,53 @@ func draw(n int, issue string) []listing.Record {
 
 func source(t *testing.T, c *Catalog) (listing.Source, int64) {
 	t.Helper()
-	s, generation, err := c.Source(t.Context())
+	s, e, err := c.Source(t.Context())
 	require.NoError(t, err)
-	return s, generation
+	return s, e.Number
+}
+
+// TestChanged: an edition names the frequencies about which people said
+// something since another, and none where any record may be another one.
+func TestChanged(t *testing.T) {
+	s, c := open(t)
+	rs := draw(3, "A")
+	require.NoError(t, s.Import(t.Context(), "list", at, rs))
+	edition := func() check.Edition {
+		_, e, err := c.Source(t.Context())
+		require.NoError(t, err)
+		return e
+	}
+	first := edition()
+	correct := func(key string) {
+		require.NoError(t, s.Correct(t.Context(), []store.Correction{{Source: "list", Key: key, Field: "uplink", Value: "100.0", Against: "", Person: "QX1AA", At: at}}))
+	}
+	correct(rs[0].Key)
+	second := edition()
+	require.NoError(t, s.Decide(t.Context(), store.Joining{ASource: "list", AKey: rs[1].Key, BSource: "list", BKey: "gone", Same: true, Person: "QX1AA", At: at}))
+	third := edition()
+	corrected := check.Changed{Outputs: []freq.Hz{rs[0].Output}, Inputs: []freq.Hz{rs[0].Input}}
+	for _, x := range []struct {
+		e     check.Edition
+		since int64
+		want  check.Changed
+		ok    bool
+	}{
+		{first, first.Number, check.Changed{}, true},
+		{second, first.Number, corrected, true},
+		{third, second.Number, check.Changed{Joined: []freq.Hz{rs[1].Output}}, true},
+		{third, first.Number, check.Changed{Outputs: corrected.Outputs, Inputs: corrected.Inputs, Joined: []freq.Hz{rs[1].Output}}, true},
+		{first, third.Number, check.Changed{}, false}, // it is not of the past
+		{third, first.Number - 1, check.Changed{}, false},
+	} {
+		got, ok := x.e.Changed(x.since)
+		assert.Equal(t, x.ok, ok)
+		assert.Equal(t, x.want, got)
+	}
+	for range 1100 { // more than are kept
+		correct(rs[2].Key)
+	}
+	_, ok := edition().Changed(third.Number)
+	assert.False(t, ok)
 }
 
 func inMemory(s listing.Source) bool {

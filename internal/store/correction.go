@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"fmt"
+
+	"mnemos/core/listing"
 )
 
 // Correction is what somebody knows better than a statement about one field.
@@ -29,7 +31,6 @@ func (s *Store) Corrections(ctx context.Context) ([]Correction, error) {
 // Correct keeps corrections, in place of those of the same fields. One
 // without a value takes the one before back.
 func (s *Store) Correct(ctx context.Context, list []Correction) error {
-	defer s.generation.Add(1)
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("keep correction: %w", err)
@@ -50,5 +51,10 @@ func (s *Store) Correct(ctx context.Context, list []Correction) error {
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("keep correction: %w", err)
 	}
+	said := Said{}
+	for _, c := range list {
+		said.Of = append(said.Of, listing.ID{Source: c.Source, Key: c.Key})
+	}
+	s.says(said)
 	return nil
 }

@@ -278,7 +278,6 @@ type Joining struct {
 
 // Decide records a decision, in place of one about the same two statements.
 func (s *Store) Decide(ctx context.Context, j Joining) error {
-	defer s.generation.Add(1)
 	if j.ASource > j.BSource || j.ASource == j.BSource && j.AKey > j.BKey {
 		j.ASource, j.AKey, j.BSource, j.BKey = j.BSource, j.BKey, j.ASource, j.AKey
 	}
@@ -288,5 +287,6 @@ func (s *Store) Decide(ctx context.Context, j Joining) error {
 	if err != nil {
 		return fmt.Errorf("keep decision: %w", err)
 	}
+	s.says(Said{Of: []listing.ID{{Source: j.ASource, Key: j.AKey}, {Source: j.BSource, Key: j.BKey}}, Joined: true})
 	return nil
 }

@@ -37,6 +37,7 @@ type Store struct {
 
 	generation atomic.Int64 // of what is published
 	changed    atomic.Int64 // how often its records changed
+	said       sayings
 	life       context.Context
 	die        context.CancelFunc
 
@@ -100,12 +101,6 @@ func (s *Store) Generation() int64 { return s.generation.Load() }
 
 // RecordsGeneration is the same for the records alone.
 func (s *Store) RecordsGeneration() int64 { return s.changed.Load() }
-
-// publishes counts a change of what is published, once it is over.
-func (s *Store) publishes() {
-	s.changed.Add(1) // first: who sees the generation sees this too
-	s.generation.Add(1)
-}
 
 // Life ends when the file is closed.
 func (s *Store) Life() context.Context { return s.life }
