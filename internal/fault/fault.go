@@ -72,11 +72,16 @@ func (f *Invalid) Or() error {
 type Stale struct {
 	Now any    // how things stand now, for who shows them; nil below
 	Why string // which row, what it was and what it is; or empty
+	Who string // whose change stands in the way, where that is known
 }
 
 // Error says which row stands in the way, where that is known.
 func (s *Stale) Error() string {
-	return cmp.Or(s.Why, "the plan has changed meanwhile; here it is as it stands now")
+	why := cmp.Or(s.Why, "it has changed meanwhile; here it is as it stands now")
+	if s.Who != "" {
+		why += " (by " + s.Who + ")"
+	}
+	return why
 }
 
 // IsStale reports whether an error is one.

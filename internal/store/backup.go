@@ -9,7 +9,6 @@ import (
 	"path/filepath"
 
 	"github.com/jmoiron/sqlx"
-	"github.com/pressly/goose/v3"
 )
 
 const dataFile = "mnemos.db"
@@ -95,9 +94,9 @@ func check(ctx context.Context, path string) (err error) {
 	if err := db.GetContext(ctx, &plans, "SELECT count(*) FROM plan"); err != nil {
 		return fmt.Errorf("%s is not a backup of Mnemos", path)
 	}
-	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, sub())
+	provider, err := steps(db.DB)
 	if err != nil {
-		return fmt.Errorf("read migrations: %w", err)
+		return err
 	}
 	current, target, err := provider.GetVersions(ctx)
 	if err != nil {

@@ -11,11 +11,11 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// begun is a folder with an operator, open.
+// begun is a folder with a person, open.
 func begun(t *testing.T, folder string) *Store {
 	t.Helper()
 	s := open(t, folder)
-	require.NoError(t, s.SetOperator(t.Context(), Operator{Person: "QX1AA", Region: "us", Height: 1.5, Radius: 150}))
+	require.NoError(t, call(t, s, "QX1AA"))
 	return s
 }
 
@@ -23,9 +23,23 @@ func person(t *testing.T, folder string) string {
 	t.Helper()
 	s := open(t, folder)
 	defer func() { require.NoError(t, s.Close()) }()
-	o, err := s.Operator(t.Context())
+	return firstName(t, s)
+}
+
+// call gives the first person a name.
+func call(t *testing.T, s *Store, name string) error {
+	return s.Edit(t.Context(), 0, Latest, Stamp{PersonID: 1, At: stamp.At, Label: "name"}, func(e *Edit) error { return e.Put(Person{ID: 1, Name: name}) })
+}
+
+// firstName is the name of the first person, or "" where nobody is.
+func firstName(t *testing.T, s *Store) string {
+	t.Helper()
+	people, err := s.People(t.Context())
 	require.NoError(t, err)
-	return o.Person
+	if len(people) == 0 {
+		return ""
+	}
+	return people[0].Name
 }
 
 // TestBackUp: a backup is whole while the data are in use and their last
@@ -39,7 +53,7 @@ func TestBackUp(t *testing.T) {
 	backup := filepath.Join(away, "mine.db")
 	require.NoError(t, BackUp(t.Context(), folder, backup))
 	require.ErrorContains(t, BackUp(t.Context(), folder, backup), "choose another name")
-	require.NoError(t, s.SetOperator(t.Context(), Operator{Person: "later", Region: "us", Height: 1.5, Radius: 150}))
+	require.NoError(t, call(t, s, "later"))
 
 	_, err = Restore(t.Context(), folder, backup, "now")
 	var busy *Busy
@@ -67,8 +81,7 @@ func TestBackUp(t *testing.T) {
 		assert.NotEqual(t, "QX1AA", func() string {
 			s := open(t, fresh)
 			defer func() { require.NoError(t, s.Close()) }()
-			o, _ := s.Operator(t.Context()) // there is none
-			return o.Person
+			return firstName(t, s) // there is none
 		}(), "a copy of the file alone misses what is in its log: that is why there is a backup")
 	}
 }

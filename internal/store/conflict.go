@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"mnemos/core/freq"
@@ -32,7 +33,21 @@ var columnWords = []struct{ column, words string }{
 	{"channel_id", "channel"},
 	{"short_name", "short name"},
 	{"scan", "scanning"},
-	{"radio", "radio"},
+	{"season", "season"},
+	{"region", "region"},
+	{"lat", "latitude"},
+	{"lon", "longitude"},
+	{"height_m", "aerial height"},
+	{"radius_km", "radius"},
+	{"tone_policy", "tones"},
+	{"licence", "licence"},
+	{"bands", "bands"},
+	{"services", "services"},
+	{"profile", "profile"},
+	{"holder", "holder"},
+	{"value", "value"},
+	{"same", "one repeater"},
+	{"yaml", "profile"},
 }
 
 // differs says in words how a row differs from what a change left.
@@ -68,8 +83,16 @@ func called(row map[string]any) string {
 	switch {
 	case row["slot"] != nil:
 		return fmt.Sprintf("slot %v", row["slot"])
-	case row["radio"] != nil:
-		return fmt.Sprintf("the radio %v", row["radio"])
+	case row["profile"] != nil:
+		return fmt.Sprintf("the radio %v", row["profile"])
+	case row["unit_id"] != nil:
+		return "the radio in the plan"
+	case row["value"] != nil:
+		return fmt.Sprintf("the correction of %v", row["field"])
+	case row["slug"] != nil:
+		return fmt.Sprintf("the profile %v", row["slug"])
+	case row["a_key"] != nil:
+		return "the decision"
 	case row["name"] != nil && row["name"] != "":
 		return fmt.Sprintf("%q", row["name"])
 	case row["receive_hz"] != nil:
@@ -85,7 +108,7 @@ func shown(column string, v any) string {
 	case ok && strings.HasSuffix(column, "_hz"):
 		return freq.Hz(n).String()
 	case ok:
-		return fmt.Sprint(int64(n))
+		return strconv.FormatFloat(n, 'f', -1, 64)
 	case v == nil, v == "":
 		return "none"
 	}
@@ -94,15 +117,21 @@ func shown(column string, v any) string {
 
 // merged are the changes with one for each row: as it was before the first and
 // after the last. A row that ended as it began has none.
-func merged(changes []change) []change {
-	var out []change
+func merged(changes []RowChange) []RowChange {
+	type row struct {
+		table string
+		id    int64
+	}
+	var out []RowChange
+	at := map[row]int{}
 	for _, c := range changes {
-		i := slices.IndexFunc(out, func(o change) bool { return o.Table == c.Table && o.ID == c.ID })
-		if i < 0 {
-			out = append(out, c)
+		r := row{c.Table, c.ID}
+		if i, known := at[r]; known {
+			out[i].After = c.After
 			continue
 		}
-		out[i].After = c.After
+		at[r] = len(out)
+		out = append(out, c)
 	}
-	return slices.DeleteFunc(out, func(c change) bool { return string(c.Before) == string(c.After) })
+	return slices.DeleteFunc(out, func(c RowChange) bool { return string(c.Before) == string(c.After) })
 }

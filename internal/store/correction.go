@@ -7,54 +7,64 @@ import (
 	"mnemos/core/listing"
 )
 
-// Correction is what somebody knows better than a statement about one field.
-type Correction struct {
-	Source  string `db:"source"`
-	Key     string `db:"key"`
-	Field   string `db:"field"`
-	Value   string `db:"value"`
-	Against string `db:"against"`
-	Note    string `db:"note"`
-	Person  string `db:"person"`
-	At      string `db:"at"`
-}
-
-// Corrections returns all of them.
+// Corrections returns all corrections.
 func (s *Store) Corrections(ctx context.Context) ([]Correction, error) {
 	var out []Correction
-	if err := s.read.SelectContext(ctx, &out, "SELECT source, key, field, value, against, note, person, at FROM correction ORDER BY source, key, field"); err != nil {
+	if err := s.read.SelectContext(ctx, &out, "SELECT "+tables["correction"].columns+" FROM correction ORDER BY source, key, field"); err != nil {
 		return nil, fmt.Errorf("read corrections: %w", err)
 	}
 	return out, nil
 }
 
-// Correct keeps corrections, in place of those of the same fields. One
-// without a value takes the one before back.
-func (s *Store) Correct(ctx context.Context, list []Correction) error {
-	tx, err := s.write.BeginTxx(ctx, nil)
-	if err != nil {
-		return fmt.Errorf("keep correction: %w", err)
+// Decisions returns all decisions.
+func (s *Store) Decisions(ctx context.Context) ([]Decision, error) {
+	var out []Decision
+	if err := s.read.SelectContext(ctx, &out, "SELECT "+tables["decision"].columns+" FROM decision ORDER BY a_source, a_key, b_source, b_key"); err != nil {
+		return nil, fmt.Errorf("read decisions: %w", err)
 	}
-	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	for _, c := range list {
-		if _, err := tx.NamedExecContext(ctx, "DELETE FROM correction WHERE source = :source AND key = :key AND field = :field", c); err != nil {
-			return fmt.Errorf("keep correction: %w", err)
-		}
-		if c.Value == "" {
-			continue
-		}
-		if _, err := tx.NamedExecContext(ctx, `INSERT INTO correction (source, key, field, value, against, note, person, at)
-			VALUES (:source, :key, :field, :value, :against, :note, :person, :at)`, c); err != nil {
-			return fmt.Errorf("keep correction: %w", err)
-		}
+	return out, nil
+}
+
+// Correct keeps a correction, in place of the one of the same field.
+func (e *Edit) Correct(c Correction) error {
+	var err error
+	if c.ID, err = e.known("correction", "source = ? AND key = ? AND field = ?", c.Source, c.Key, c.Field); err != nil {
+		return err
 	}
-	if err := tx.Commit(); err != nil {
-		return fmt.Errorf("keep correction: %w", err)
+	return e.Put(c)
+}
+
+// Decide keeps a decision, in place of the one about the same two statements.
+func (e *Edit) Decide(d Decision) error {
+	if d.ASource > d.BSource || d.ASource == d.BSource && d.AKey > d.BKey {
+		d.ASource, d.AKey, d.BSource, d.BKey = d.BSource, d.BKey, d.ASource, d.AKey
 	}
-	said := Said{}
-	for _, c := range list {
-		said.Of = append(said.Of, listing.ID{Source: c.Source, Key: c.Key})
+	var err error
+	if d.ID, err = e.known("decision", "a_source = ? AND a_key = ? AND b_source = ? AND b_key = ?", d.ASource, d.AKey, d.BSource, d.BKey); err != nil {
+		return err
 	}
-	s.says(said)
-	return nil
+	return e.Put(d)
+}
+
+// known returns the number of the row that is about the same, or a new one.
+func (e *Edit) known(table, where string, args ...any) (int64, error) {
+	var ids []int64
+	if err := e.tx.SelectContext(e.ctx, &ids, "SELECT id FROM "+table+" WHERE "+where, args...); err != nil {
+		return 0, fmt.Errorf("look for %s: %w", table, err)
+	}
+	if len(ids) > 0 {
+		return ids[0], nil
+	}
+	return e.ID(table)
+}
+
+// said is what a change of a row says about statements, before or after.
+func said(r Row) (Said, bool) {
+	switch x := r.(type) {
+	case Correction:
+		return Said{Of: []listing.ID{{Source: x.Source, Key: x.Key}}}, true
+	case Decision:
+		return Said{Of: []listing.ID{{Source: x.ASource, Key: x.AKey}, {Source: x.BSource, Key: x.BKey}}, Joined: true}, true
+	}
+	return Said{}, false
 }

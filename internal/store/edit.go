@@ -5,50 +5,69 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"math"
 	"reflect"
+	"strings"
 
 	"github.com/jmoiron/sqlx"
 
-	"mnemos/core/channel"
 	"mnemos/internal/fault"
 )
 
-// change is a row before and after; null where it did not or does not exist.
-type change struct {
+// RowChange is a row before and after; null where it did not or does not exist.
+type RowChange struct {
 	Table  string          `json:"table"`
 	ID     int64           `json:"id"`
 	Before json.RawMessage `json:"before"`
 	After  json.RawMessage `json:"after"`
 }
 
-// Edit is one change of a plan under way. It is a transaction: it takes place
-// whole or not at all.
+// Changeset is one change of whatever people edit, whole: what a command did.
+type Changeset struct {
+	Event    int64 // its number; they follow one another without a gap
+	PlanID   int64 // 0 for what is of no plan
+	PersonID int64 // 0 for nobody
+	Kind     string
+	Label    string
+	At       string
+	Changes  []RowChange
+}
+
+// Stamp says who changes something, when, and what the change is called.
+type Stamp struct {
+	PersonID  int64 // 0 for nobody: undo does not reach it
+	At, Label string
+}
+
+// Latest is the revision of somebody who has seen whatever there is.
+const Latest = math.MaxInt64
+
+// Edit is one change under way. It is a transaction: it takes place whole or
+// not at all.
 type Edit struct {
 	ctx     context.Context
 	tx      *sqlx.Tx
 	planID  int64
-	changes []change
+	event   int64 // the number of this change
+	seen    int64 // the last change that whoever edits has seen
+	changes []RowChange
+	changeset Changeset
 }
-
-// Stamp says who changes a plan, when, and what the change is called.
-type Stamp struct{ Person, At, Label string }
 
 // errUnchanged rolls a change back that changes nothing.
 var errUnchanged = errors.New("nothing changed")
 
-// Edit changes a plan. The revision must be the plan's present one, or the
-// change is refused with fault.Stale. A change that changes no row leaves the
-// revision and the journal alone, so that undo never takes back nothing.
-func (s *Store) Edit(ctx context.Context, planID, revision int64, stamp Stamp, f func(*Edit) error) error {
-	err := s.transact(ctx, planID, revision, stamp.At, func(tx *sqlx.Tx) error {
-		e := &Edit{ctx: ctx, tx: tx, planID: planID}
+// Edit changes a plan, or with 0 what is of no plan. A row that somebody
+// changed after what was seen is not touched: the change is refused with
+// fault.Stale, which names the row. Who has seen other rows alone is not in the
+// way. A change that changes no row leaves the journal alone, so that undo
+// never takes back nothing.
+func (s *Store) Edit(ctx context.Context, planID, seen int64, stamp Stamp, f func(*Edit) error) error {
+	err := s.transact(ctx, planID, seen, func(e *Edit) error {
 		if err := f(e); err != nil {
 			return err
 		}
-		if e.changes = merged(e.changes); len(e.changes) == 0 {
-			return errUnchanged
-		}
-		return e.journal(stamp, "do", nil)
+		return e.journal(stamp, "do", 0)
 	})
 	if errors.Is(err, errUnchanged) {
 		return nil
@@ -56,216 +75,205 @@ func (s *Store) Edit(ctx context.Context, planID, revision int64, stamp Stamp, f
 	return err
 }
 
-func (s *Store) transact(ctx context.Context, planID, revision int64, at string, f func(*sqlx.Tx) error) error {
+func (s *Store) transact(ctx context.Context, planID, seen int64, f func(*Edit) error) error {
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return fmt.Errorf("begin: %w", err)
 	}
 	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	res, err := tx.ExecContext(ctx, "UPDATE plan SET revision = revision + 1, saved_at = ? WHERE id = ? AND revision = ?", at, planID, revision)
-	if err != nil {
-		return fmt.Errorf("claim plan %d: %w", planID, err)
+	e := &Edit{ctx: ctx, tx: tx, planID: planID, seen: seen}
+	if err := tx.GetContext(ctx, &e.event, "SELECT 1 + coalesce((SELECT seq FROM sqlite_sequence WHERE name = 'journal'), 0)"); err != nil {
+		return fmt.Errorf("number the change: %w", err)
 	}
-	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(&fault.Stale{}, err)
+	var plans int
+	if err := tx.GetContext(ctx, &plans, "SELECT count(*) FROM plan WHERE id = ?", planID); err != nil {
+		return fmt.Errorf("look for plan %d: %w", planID, err)
 	}
-	if err := f(tx); err != nil {
+	if err := f(e); err != nil {
 		return err
+	}
+	if plans == 0 && planID != 0 && !e.made("plan", planID) {
+		return fmt.Errorf("plan %d: %w", planID, fault.ErrNotFound)
 	}
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("commit: %w", err)
 	}
+	s.committed(e.changeset)
 	return nil
 }
 
-func (e *Edit) journal(stamp Stamp, kind string, target *int64) error {
+// made reports whether the change makes a row.
+func (e *Edit) made(table string, id int64) bool {
+	for _, c := range e.changes {
+		if c.Table == table && c.ID == id && string(c.Before) == "null" {
+			return true
+		}
+	}
+	return false
+}
+
+func (e *Edit) journal(stamp Stamp, kind string, target int64) error {
+	if e.changes = merged(e.changes); len(e.changes) == 0 {
+		return errUnchanged
+	}
 	b, err := json.Marshal(e.changes)
 	if err != nil {
 		return fmt.Errorf("journal: %w", err)
 	}
-	_, err = e.tx.ExecContext(e.ctx, "INSERT INTO journal (plan_id, person, kind, target, label, at, changes) VALUES (?, ?, ?, ?, ?, ?, ?)",
-		e.planID, stamp.Person, kind, target, stamp.Label, stamp.At, string(b))
+	_, err = e.tx.ExecContext(e.ctx, "INSERT INTO journal (plan_id, person_id, kind, target, label, at, changes) VALUES (?, ?, ?, ?, ?, ?, ?)",
+		e.planID, stamp.PersonID, kind, target, stamp.Label, stamp.At, string(b))
+	if err == nil {
+		_, err = e.tx.ExecContext(e.ctx, "UPDATE plan SET revision = ?, saved_at = ? WHERE id = ?", e.event, stamp.At, e.planID)
+	}
 	if err != nil {
 		return fmt.Errorf("journal: %w", err)
 	}
+	e.changeset = Changeset{Event: e.event, PlanID: e.planID, PersonID: stamp.PersonID, Kind: kind, Label: stamp.Label, At: stamp.At, Changes: e.changes}
 	return nil
 }
 
-// AddChannel stores a new channel and returns its ID.
-func (e *Edit) AddChannel(c channel.Channel) (int64, error) {
-	id, err := e.next("channel")
-	if err != nil {
-		return 0, err
-	}
-	return id, e.put("channel", id, nil, toRow(id, e.planID, c))
-}
-
-// SetChannel replaces a channel.
-func (e *Edit) SetChannel(id int64, c channel.Channel) error {
-	before, err := e.row("channel", id)
-	if err != nil {
-		return err
-	}
-	return e.put("channel", id, before, toRow(id, e.planID, c))
-}
-
-// DropChannel removes a channel that no entry uses any more; it does nothing
-// while one does.
-func (e *Edit) DropChannel(id int64) error {
-	var used int
-	if err := e.tx.GetContext(e.ctx, &used, "SELECT count(*) FROM entry WHERE channel_id = ?", id); err != nil {
-		return fmt.Errorf("count uses of channel %d: %w", id, err)
-	}
-	if used > 0 {
-		return nil
-	}
-	return e.remove("channel", id)
-}
-
-// AddEntry puts a channel into a slot.
-func (e *Edit) AddEntry(v Entry) error {
-	id, err := e.next("entry")
-	if err != nil {
-		return err
-	}
-	return e.put("entry", id, nil, entryRow{ID: id, LoadID: v.LoadID, Slot: v.Slot, ChannelID: v.ChannelID, ShortName: v.ShortName, Scan: string(v.Scan)})
-}
-
-// SetEntry replaces an entry, its slot included.
-func (e *Edit) SetEntry(v Entry) error {
-	before, err := e.row("entry", v.ID)
-	if err != nil {
-		return err
-	}
-	return e.put("entry", v.ID, before, entryRow{ID: v.ID, LoadID: v.LoadID, Slot: v.Slot, ChannelID: v.ChannelID, ShortName: v.ShortName, Scan: string(v.Scan)})
-}
-
-// Swap exchanges the slots of two entries. SQLite checks uniqueness row by
-// row, so one of them waits on a negative slot meanwhile.
-func (e *Edit) Swap(a, b Entry) error {
-	if _, err := e.tx.ExecContext(e.ctx, "UPDATE entry SET slot = -1 - id WHERE id = ?", b.ID); err != nil {
-		return fmt.Errorf("park entry %d: %w", b.ID, err)
-	}
-	parked := b
-	a.Slot, b.Slot = b.Slot, a.Slot
-	if err := e.SetEntry(a); err != nil {
-		return err
-	}
-	before := entryRow{ID: parked.ID, LoadID: parked.LoadID, Slot: parked.Slot, ChannelID: parked.ChannelID, ShortName: parked.ShortName, Scan: string(parked.Scan)}
-	after := before
-	after.Slot = b.Slot
-	return e.put("entry", b.ID, before, after)
-}
-
-// DropEntry empties a slot.
-func (e *Edit) DropEntry(id int64) error { return e.remove("entry", id) }
-
-// AddLoad takes a radio into the plan, without any channel.
-func (e *Edit) AddLoad(radio string) (Load, error) {
-	l := Load{PlanID: e.planID, Radio: radio}
-	// The journal may bring a load back that was taken out: its ID is taken too.
-	err := e.tx.GetContext(e.ctx, &l.ID, `SELECT 1 + max(coalesce((SELECT max(id) FROM load), 0), coalesce((SELECT max(c.value ->> 'id')
-		FROM journal, json_each(journal.changes) AS c WHERE c.value ->> 'table' = 'load'), 0))`)
-	if err != nil {
-		return l, fmt.Errorf("next load: %w", err)
-	}
-	return l, e.put("load", l.ID, nil, l)
-}
-
-// DropLoad takes a radio and what it holds out of the plan. The channels stay
-// where another radio holds them.
-func (e *Edit) DropLoad(id int64) error {
-	var entries []entryRow
-	if err := e.tx.SelectContext(e.ctx, &entries, "SELECT id, load_id, slot, channel_id, short_name, scan FROM entry WHERE load_id = ? ORDER BY id", id); err != nil {
-		return fmt.Errorf("read load %d: %w", id, err)
-	}
-	for _, r := range entries {
-		if err := e.remove("entry", r.ID); err != nil {
-			return err
-		}
-		if err := e.DropChannel(r.ChannelID); err != nil {
-			return err
-		}
-	}
-	return e.remove("load", id)
-}
-
-// A table is how the journal reads and writes the rows of one.
-type table struct {
-	read, write string
-	row         func() any
-}
-
-var tables = map[string]table{
-	"load": {
-		"SELECT id, plan_id, radio FROM load WHERE id = ?",
-		"INSERT INTO load (id, plan_id, radio) VALUES (:id, :plan_id, :radio)",
-		func() any { return &Load{} },
-	},
-	"channel": {
-		"SELECT id, plan_id, name, receive_hz, transmit_kind, offset_hz, split_hz, transmit_tone, receive_tone, bandwidth, power FROM channel WHERE id = ?",
-		`INSERT INTO channel (id, plan_id, name, receive_hz, transmit_kind, offset_hz, split_hz, transmit_tone, receive_tone, bandwidth, power)
-		VALUES (:id, :plan_id, :name, :receive_hz, :transmit_kind, :offset_hz, :split_hz, :transmit_tone, :receive_tone, :bandwidth, :power)
-		ON CONFLICT (id) DO UPDATE SET name = excluded.name, receive_hz = excluded.receive_hz, transmit_kind = excluded.transmit_kind,
-			offset_hz = excluded.offset_hz, split_hz = excluded.split_hz, transmit_tone = excluded.transmit_tone,
-			receive_tone = excluded.receive_tone, bandwidth = excluded.bandwidth, power = excluded.power`,
-		func() any { return &channelRow{} },
-	},
-	"entry": {
-		"SELECT id, load_id, slot, channel_id, short_name, scan FROM entry WHERE id = ?",
-		`INSERT INTO entry (id, load_id, slot, channel_id, short_name, scan) VALUES (:id, :load_id, :slot, :channel_id, :short_name, :scan)
-		ON CONFLICT (id) DO UPDATE SET slot = excluded.slot, channel_id = excluded.channel_id, short_name = excluded.short_name, scan = excluded.scan`,
-		func() any { return &entryRow{} },
-	},
-}
-
-func (e *Edit) next(table string) (id int64, err error) {
-	// The journal can bring a deleted row back under its own ID, so an ID is
-	// never used twice: the tables are AUTOINCREMENT, and this is their count.
-	err = e.tx.GetContext(e.ctx, &id, "SELECT 1 + coalesce((SELECT seq FROM sqlite_sequence WHERE name = ?), 0)", table)
+// ID returns a number for a new row of a table: one that none ever had,
+// because the journal can bring a row back under its own.
+func (e *Edit) ID(table string) (id int64, err error) {
+	err = e.tx.GetContext(e.ctx, &id, "INSERT INTO serial (name, last) VALUES (?, 1) ON CONFLICT (name) DO UPDATE SET last = last + 1 RETURNING last", table)
 	if err != nil {
 		return 0, fmt.Errorf("next %s: %w", table, err)
 	}
 	return id, nil
 }
 
-// row returns a row as the type of its table.
-func (e *Edit) row(table string, id int64) (any, error) {
-	r := tables[table].row()
-	err := e.tx.GetContext(e.ctx, r, tables[table].read, id)
-	return reflect.ValueOf(r).Elem().Interface(), found(err, fmt.Sprintf("%s %d", table, id))
+// Put writes a row, in place of the one with its number.
+func (e *Edit) Put(r Row) error {
+	table, id := r.of()
+	before, err := e.row(table, id)
+	if err != nil && !errors.Is(err, fault.ErrNotFound) {
+		return err
+	}
+	if before != nil {
+		if err := e.saw(before); err != nil {
+			return err
+		}
+	}
+	return e.write(before, r)
 }
 
-func (e *Edit) put(table string, id int64, before, after any) error {
-	if reflect.DeepEqual(before, after) {
+// Drop removes a row.
+func (e *Edit) Drop(table string, id int64) error {
+	before, err := e.row(table, id)
+	if errors.Is(err, fault.ErrNotFound) && e.seen != Latest {
+		return e.removed(table, id, err)
+	}
+	if err != nil {
+		return err
+	}
+	if err := e.saw(before); err != nil {
+		return err
+	}
+	return e.remove(before)
+}
+
+// write writes a row over what is there, without asking who saw it.
+func (e *Edit) write(before, after Row) error {
+	table, id := after.of()
+	if same(before, after) {
 		return nil
 	}
-	if _, err := e.tx.NamedExecContext(e.ctx, tables[table].write, after); err != nil {
+	if _, err := e.tx.NamedExecContext(e.ctx, tables[table].write, revised(after, e.event)); err != nil {
 		return fmt.Errorf("write %s %d: %w", table, id, err)
 	}
 	return e.note(table, id, before, after)
 }
 
-func (e *Edit) remove(table string, id int64) error {
-	before, err := e.row(table, id)
-	if err != nil {
-		return err
-	}
+func (e *Edit) remove(r Row) error {
+	table, id := r.of()
 	if _, err := e.tx.ExecContext(e.ctx, "DELETE FROM "+table+" WHERE id = ?", id); err != nil {
 		return fmt.Errorf("delete %s %d: %w", table, id, err)
 	}
-	return e.note(table, id, before, nil)
+	return e.note(table, id, r, nil)
 }
 
-func (e *Edit) note(table string, id int64, before, after any) error {
-	b, err := json.Marshal(before)
-	if err != nil {
-		return fmt.Errorf("journal: %w", err)
+// same reports whether two rows hold the same, whenever they got it.
+func same(a, b Row) bool {
+	return a != nil && b != nil && reflect.DeepEqual(revised(a, 0), revised(b, 0))
+}
+
+// row returns a row of a table.
+func (e *Edit) row(table string, id int64) (Row, error) {
+	t := tables[table]
+	r := reflect.New(t.row)
+	if err := e.tx.GetContext(e.ctx, r.Interface(), "SELECT "+t.columns+" FROM "+table+" WHERE id = ?", id); err != nil {
+		return nil, found(err, fmt.Sprintf("%s %d", strings.ReplaceAll(table, "_", " "), id))
 	}
-	a, err := json.Marshal(after)
+	return r.Elem().Interface().(Row), nil //nolint:forcetypeassert // every table has rows
+}
+
+func (e *Edit) note(table string, id int64, before, after Row) error {
+	b, err := image(before)
 	if err != nil {
-		return fmt.Errorf("journal: %w", err)
+		return err
 	}
-	e.changes = append(e.changes, change{Table: table, ID: id, Before: b, After: a})
+	a, err := image(after)
+	if err != nil {
+		return err
+	}
+	e.changes = append(e.changes, RowChange{Table: table, ID: id, Before: b, After: a})
 	return nil
+}
+
+// saw reports a conflict where a row was changed after what was seen. What
+// this change itself wrote is seen.
+func (e *Edit) saw(now Row) error {
+	rev := revision(now)
+	if rev <= e.seen || rev == e.event {
+		return nil
+	}
+	table, id := now.of()
+	was, err := e.asSeen(table, id)
+	if err != nil {
+		return err
+	}
+	is, err := image(now)
+	if err != nil {
+		return err
+	}
+	return e.by(rev, differs(was, is))
+}
+
+// removed reports who removed a row after what was seen.
+func (e *Edit) removed(table string, id int64, none error) error {
+	was, err := e.asSeen(table, id)
+	if err != nil || string(was) == "null" {
+		return errors.Join(none, err)
+	}
+	return differs(was, []byte("null"))
+}
+
+// asSeen returns the image of a row that whoever edits has seen, from what the
+// first change after that put away.
+func (e *Edit) asSeen(table string, id int64) (json.RawMessage, error) {
+	var text []string
+	err := e.tx.SelectContext(e.ctx, &text, `SELECT c.value FROM journal, json_each(journal.changes) AS c
+		WHERE journal.id > ? AND c.value ->> 'table' = ? AND c.value ->> 'id' = ? ORDER BY journal.id LIMIT 1`, e.seen, table, id)
+	if err != nil || len(text) == 0 {
+		return []byte("null"), err
+	}
+	var c RowChange
+	err = json.Unmarshal([]byte(text[0]), &c)
+	return c.Before, err
+}
+
+// by says who made the change that is in the way.
+func (e *Edit) by(event int64, err error) error {
+	var stale *fault.Stale
+	var who []string
+	if !errors.As(err, &stale) {
+		return err
+	}
+	if err := e.tx.SelectContext(e.ctx, &who, "SELECT person.name FROM journal JOIN person ON person.id = journal.person_id WHERE journal.id = ?", event); err != nil {
+		return fmt.Errorf("look who changed it: %w", err)
+	}
+	if len(who) > 0 {
+		stale.Who = who[0]
+	}
+	return stale
 }

@@ -25,6 +25,7 @@ type Edition struct {
 type EditionInfo struct {
 	ID         int64  `db:"id"`
 	Source     string `db:"source"`
+	PlanID     int64  `db:"plan_id"` // the plan that it serves alone; 0 for every plan
 	ImportedAt string `db:"imported_at"`
 	File       string `db:"file"`
 	Records    int    `db:"records"`
@@ -160,7 +161,7 @@ func (s *Store) Import(ctx context.Context, source, at string, records []listing
 // Editions returns the editions that count, by source.
 func (s *Store) Editions(ctx context.Context) ([]EditionInfo, error) {
 	var out []EditionInfo
-	err := s.read.SelectContext(ctx, &out, `SELECT id, source, imported_at, file, records, heading, mapping,
+	err := s.read.SelectContext(ctx, &out, `SELECT id, source, plan_id, imported_at, file, records, heading, mapping,
 		(SELECT count(*) FROM reject WHERE edition_id = edition.id AND state <> 'discarded') AS rejects FROM edition WHERE active = 1 ORDER BY source`)
 	if err != nil {
 		return nil, fmt.Errorf("read sources: %w", err)

@@ -39,7 +39,6 @@ func TestOddFolders(t *testing.T) {
 // TestGone: what is written after the data are gone is said to be lost, and
 // never acknowledged.
 func TestGone(t *testing.T) {
-	later := Operator{Person: "later", Region: "us", Height: 1.5, Radius: 150}
 	for name, lose := range map[string]func(folder string) error{
 		"the folder": os.RemoveAll,
 		"the file":   func(folder string) error { return os.Remove(filepath.Join(folder, dataFile)) },
@@ -59,16 +58,14 @@ func TestGone(t *testing.T) {
 	} {
 		folder := filepath.Join(t.TempDir(), "data")
 		s := begun(t, folder)
-		require.NoError(t, s.SetOperator(t.Context(), later), name)
-		_, err := s.Operator(t.Context())
+		require.NoError(t, call(t, s, "later"), name)
+		_, err := s.People(t.Context())
 		require.NoError(t, err, name)
 		require.NoError(t, lose(folder), name)
-		err = s.SetOperator(t.Context(), Operator{Person: "last", Region: "us", Height: 1.5, Radius: 150})
+		err = call(t, s, "last")
 		require.Error(t, err, name)
 		assert.Equal(t, fault.ErrGone, Trouble(err), name)
-		o, err := s.Operator(t.Context())
-		require.NoError(t, err, "it can still be read: %s", name)
-		assert.Equal(t, "later", o.Person, name)
+		assert.Equal(t, "later", firstName(t, s), "it can still be read: %s", name)
 		_ = s.Close() // its files are gone
 	}
 	assert.NoError(t, Trouble(os.ErrNotExist))
@@ -80,12 +77,10 @@ func TestFull(t *testing.T) {
 	defer func() { require.NoError(t, s.Close()) }()
 	_, err := s.write.Exec("PRAGMA max_page_count = 1") // it becomes the present size
 	require.NoError(t, err)
-	err = s.SetOperator(t.Context(), Operator{Person: strings.Repeat("x", 1<<20), Region: "us", Height: 1.5, Radius: 150})
+	err = call(t, s, strings.Repeat("x", 1<<20))
 	require.Error(t, err)
 	assert.Equal(t, fault.ErrFull, Trouble(err))
-	o, err := s.Operator(t.Context())
-	require.NoError(t, err)
-	assert.Equal(t, "QX1AA", o.Person)
+	assert.Equal(t, "QX1AA", firstName(t, s))
 }
 
 // TestLost: a folder that held data and holds none is not taken for a new one,

@@ -9,6 +9,7 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
+	"mnemos/core/listing"
 	"mnemos/internal/fault"
 )
 
@@ -33,7 +34,9 @@ func TestLoads(t *testing.T) {
 		loads, err := s.Loads(t.Context(), plan)
 		require.NoError(t, err)
 		for _, l := range loads {
-			out = append(out, l.Radio)
+			u, err := s.Unit(t.Context(), l.UnitID)
+			require.NoError(t, err)
+			out = append(out, u.Profile)
 		}
 		return out
 	}
@@ -48,23 +51,23 @@ func TestLoads(t *testing.T) {
 
 	var shared int64
 	edit(func(e *Edit) error {
-		id, err := e.AddChannel(channel.New(146520 * freq.KHz))
+		id, err := e.AddChannel(channel.New(146520*freq.KHz), listing.ID{})
 		require.NoError(t, err)
 		shared = id
 		return e.AddEntry(Entry{LoadID: first, Slot: 1, ChannelID: id, Scan: entry.ScanYes})
 	})
 	edit(func(e *Edit) error {
 		var err error
-		second, err = e.AddLoad("lantern")
+		second, err = e.AddLoad(Unit{Profile: "lantern"})
 		require.NoError(t, err)
-		own, err := e.AddChannel(channel.New(146550 * freq.KHz))
+		own, err := e.AddChannel(channel.New(146550*freq.KHz), listing.ID{})
 		require.NoError(t, err)
 		require.NoError(t, e.AddEntry(Entry{LoadID: second.ID, Slot: 1, ChannelID: shared, Scan: entry.ScanYes}))
 		return e.AddEntry(Entry{LoadID: second.ID, Slot: 7, ChannelID: own, Scan: entry.ScanYes})
 	})
 	assert.Equal(t, []string{"trail", "lantern"}, radios())
 
-	edit(func(e *Edit) error { return e.DropLoad(second.ID) })
+	edit(func(e *Edit) error { return e.DropLoad(second) })
 	assert.Equal(t, []string{"trail"}, radios())
 	assert.Equal(t, []int{1}, slots(first), "a channel that another radio holds stays")
 	require.NoError(t, undo(false))
@@ -80,7 +83,7 @@ func TestLoads(t *testing.T) {
 	// A radio that came after it does not get its number.
 	require.NoError(t, undo(false))
 	edit(func(e *Edit) error {
-		third, err := e.AddLoad("ferry")
+		third, err := e.AddLoad(Unit{Profile: "ferry"})
 		assert.Greater(t, third.ID, second.ID)
 		return err
 	})
@@ -90,7 +93,7 @@ func TestLoads(t *testing.T) {
 	require.NoError(t, err)
 	p, err := s.Plan(t.Context(), plan)
 	require.NoError(t, err)
-	require.NoError(t, s.Edit(t.Context(), plan, p.Revision, Stamp{Person: "b", At: stamp.At, Label: "store"}, func(e *Edit) error {
+	require.NoError(t, s.Edit(t.Context(), plan, p.Revision, Stamp{PersonID: 2, At: stamp.At, Label: "store"}, func(e *Edit) error {
 		return e.AddEntry(Entry{LoadID: loads[1].ID, Slot: 3, ChannelID: shared, Scan: entry.ScanYes})
 	}))
 	assert.True(t, fault.IsStale(undo(false)))

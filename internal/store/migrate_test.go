@@ -1,14 +1,17 @@
 package store
 
 import (
+	"compress/gzip"
+	"io"
 	"os"
 	"path/filepath"
 	"testing"
 
 	"github.com/jmoiron/sqlx"
-	"github.com/pressly/goose/v3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"mnemos/internal/fault"
 )
 
 // version1 makes a data file as the first release left it.
@@ -18,7 +21,7 @@ func version1(t *testing.T) (folder, path string) {
 	path = filepath.Join(folder, "mnemos.db")
 	db, err := sqlx.Open("sqlite", "file:"+path+pragmas)
 	require.NoError(t, err)
-	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, sub())
+	provider, err := steps(db.DB)
 	require.NoError(t, err)
 	_, err = provider.UpTo(t.Context(), 1)
 	require.NoError(t, err)
@@ -42,11 +45,11 @@ func TestOlderFile(t *testing.T) {
 	require.NoError(t, os.WriteFile(path+".version-1", []byte("older"), 0o600))
 
 	s := open(t, folder)
-	o, err := s.Operator(t.Context())
+	assert.Equal(t, "QX1AA", firstName(t, s))
+	p, err := s.Plan(t.Context(), 1)
 	require.NoError(t, err)
-	assert.Equal(t, "QX1AA", o.Person)
-	assert.Equal(t, "encode first", o.TonePolicy, "what is new has the value that was in force")
-	assert.Empty(t, o.Bands)
+	assert.Equal(t, "encode first", p.TonePolicy, "what is new has the value that was in force")
+	assert.Equal(t, "us", p.Region)
 	entries, err := s.Entries(t.Context(), 1)
 	require.NoError(t, err)
 	require.Len(t, entries, 1)
@@ -59,7 +62,7 @@ func TestOlderFile(t *testing.T) {
 	var name string
 	require.NoError(t, backup.Get(&name, "SELECT name FROM channel"))
 	assert.Equal(t, "Quay", name)
-	assert.Error(t, backup.Get(&name, "SELECT school FROM operator"), "the copy is as the file was")
+	assert.Error(t, backup.Get(&name, "SELECT name FROM person"), "the copy is as the file was")
 	assert.NoFileExists(t, path+".version-1.part")
 
 	// Opened again, there is nothing to migrate and nothing is copied.
@@ -80,4 +83,116 @@ func TestNoRoomForABackup(t *testing.T) {
 	var version int
 	require.NoError(t, db.Get(&version, "SELECT max(version_id) FROM goose_db_version"))
 	assert.Equal(t, 1, version)
+}
+
+// version6 unpacks a folder as the version before people and units left it. It
+// was used by hand for this: the demonstration, with channels stored, renamed
+// and deleted; a profile made and its radio taken in; another radio taken in and
+// out again; a listing imported; a correction, a decision; and the operator
+// renamed at last, who then stored one more channel.
+func version6(t *testing.T) (folder string) {
+	t.Helper()
+	folder = t.TempDir()
+	packed, err := os.Open("testdata/version-6.db.gz")
+	require.NoError(t, err)
+	defer func() { require.NoError(t, packed.Close()) }()
+	z, err := gzip.NewReader(packed)
+	require.NoError(t, err)
+	b, err := io.ReadAll(z)
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(filepath.Join(folder, dataFile), b, 0o600))
+	return folder
+}
+
+// TestVersion6 opens such a folder: everything is where it belongs now, and
+// what was done can still be taken back, by whom it was.
+func TestVersion6(t *testing.T) {
+	folder := version6(t)
+	s := open(t, folder)
+	people, err := s.People(t.Context())
+	require.NoError(t, err)
+	require.Len(t, people, 2)
+	assert.Equal(t, Person{ID: 1, Name: "QX1NEW", Licence: "full, until 2031", Services: Strings{"gmrs"}, Bands: Strings{"2 m", "70 cm"}}, people[0])
+	assert.Equal(t, "operator", people[1].Name)
+	p, err := s.Plan(t.Context(), 1)
+	require.NoError(t, err)
+	lat, lon := 41.02, -55.31
+	assert.Equal(t, Plan{
+		ID: 1, Name: "Three Lights Walk", Demo: true, Region: "us", Lat: &lat, Lon: &lon, Height: 2.5, Radius: 120, TonePolicy: "tone squelch first",
+		Revision: 9, SavedAt: "2026-11-26T12:00:00Z",
+	}, p)
+	units := func() (out []string) {
+		loads, err := s.Loads(t.Context(), 1)
+		require.NoError(t, err)
+		for _, l := range loads {
+			u, err := s.Unit(t.Context(), l.UnitID)
+			require.NoError(t, err)
+			out = append(out, u.Profile)
+		}
+		return out
+	}
+	assert.Equal(t, []string{"trail", "ferry", "lantern", "own-my-gale"}, units())
+	profile, err := s.Profile(t.Context(), "own-my-gale")
+	require.NoError(t, err)
+	assert.Contains(t, profile.YAML, "My Gale")
+	trail := func() map[int]string {
+		es, err := s.Entries(t.Context(), 1)
+		require.NoError(t, err)
+		out := map[int]string{}
+		for _, e := range es {
+			out[e.Slot] = e.Channel.Name
+		}
+		return out
+	}
+	require.Len(t, trail(), 26)
+	assert.Equal(t, "Ridge Three", trail()[41])
+	numbers, err := s.TeamSlots(t.Context(), 1)
+	require.NoError(t, err)
+	assert.Len(t, numbers, 28, "26 of the first radio, and 10 and 11 of the second")
+	corrections, err := s.Corrections(t.Context())
+	require.NoError(t, err)
+	require.Len(t, corrections, 2)
+	assert.Equal(t, Correction{ID: 1, Source: "Harbour list", Key: "h-qx2lhv", Field: "uplink tone", Value: "110.9", Against: "146.2", Note: "heard on the 20th", PersonID: 2, At: "2026-11-26T12:00:00Z"}, corrections[0])
+	decisions, err := s.Decisions(t.Context())
+	require.NoError(t, err)
+	assert.Equal(t, []Decision{{ID: 1, ASource: "Harbour list", AKey: "h-qx4hrg", BSource: "Lantern list", BKey: "l-qx4hrg", PersonID: 2, At: "2026-11-26T12:00:00Z"}}, decisions)
+	editions, err := s.Editions(t.Context())
+	require.NoError(t, err)
+	require.Len(t, editions, 3)
+	assert.Equal(t, []int64{1, 1, 0}, []int64{editions[0].PlanID, editions[1].PlanID, editions[2].PlanID}, "the demonstration's serve its plan alone")
+
+	// Each takes back what is theirs, past the radio that came and went.
+	undo := func(person int64) string {
+		t.Helper()
+		label, err := s.Undo(t.Context(), 1, Latest, Stamp{PersonID: person, At: stamp.At}, false)
+		require.NoError(t, err)
+		return label
+	}
+	assert.Equal(t, "store New hand in slot 43", undo(1))
+	assert.Equal(t, "take harrier out of the plan", undo(2))
+	assert.Equal(t, []string{"trail", "ferry", "lantern", "own-my-gale", "harrier"}, units())
+	assert.Equal(t, "load the plan into Harrier", undo(2))
+	assert.Equal(t, "load the plan into My Gale", undo(2))
+	assert.Equal(t, []string{"trail", "ferry", "lantern"}, units())
+	assert.Equal(t, "delete Test Call from slot 40", undo(2))
+	assert.Equal(t, "Test Call", trail()[40])
+	assert.Equal(t, "change Ridge Two in slot 41", undo(2))
+	assert.Equal(t, "store Ridge Two in slot 41", undo(2))
+	assert.Equal(t, "store Test Call in slot 40", undo(2))
+	assert.Len(t, trail(), 24)
+	_, err = s.Undo(t.Context(), 1, Latest, Stamp{PersonID: 2, At: stamp.At}, false)
+	require.ErrorIs(t, err, fault.ErrNothing)
+	var broken []struct {
+		Table string `db:"table"`
+	}
+	require.NoError(t, s.read.Unsafe().Select(&broken, "PRAGMA foreign_key_check"))
+	assert.Empty(t, broken)
+	require.NoError(t, s.Close())
+
+	// The copy that was put aside is a backup: restored, all is as it was.
+	_, err = Restore(t.Context(), folder, filepath.Join(folder, dataFile+".version-6"), "now")
+	require.NoError(t, err)
+	s = open(t, folder)
+	assert.Len(t, trail(), 26)
+	require.NoError(t, s.Close())
 }

@@ -3,27 +3,14 @@ package store
 import (
 	"context"
 	"fmt"
+	"strings"
 
 	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
+	"mnemos/core/listing"
 	"mnemos/core/tone"
 )
-
-// Plan is a channel plan; Revision grows with every change.
-type Plan struct {
-	ID       int64  `db:"id"`
-	Name     string `db:"name"`
-	Revision int64  `db:"revision"`
-	SavedAt  string `db:"saved_at"`
-}
-
-// Load is what one radio gets of a plan.
-type Load struct {
-	ID     int64  `db:"id" json:"id"`
-	PlanID int64  `db:"plan_id" json:"plan_id"`
-	Radio  string `db:"radio" json:"radio"`
-}
 
 // Entry is a channel in a slot of a load.
 type Entry struct {
@@ -34,38 +21,19 @@ type Entry struct {
 	ShortName string
 	Scan      entry.Scan
 	Channel   channel.Channel
+	Repeater  listing.ID // the published statement that the channel was made from; zero for none
 }
 
-// channelRow is a channel as it stands in the table and in the journal.
-type channelRow struct {
-	ID           int64  `db:"id" json:"id"`
-	PlanID       int64  `db:"plan_id" json:"plan_id"`
-	Name         string `db:"name" json:"name"`
-	Receive      int64  `db:"receive_hz" json:"receive_hz"`
-	Kind         string `db:"transmit_kind" json:"transmit_kind"`
-	Offset       int64  `db:"offset_hz" json:"offset_hz"`
-	Split        int64  `db:"split_hz" json:"split_hz"`
-	TransmitTone string `db:"transmit_tone" json:"transmit_tone"`
-	ReceiveTone  string `db:"receive_tone" json:"receive_tone"`
-	Width        string `db:"bandwidth" json:"bandwidth"`
-	Power        string `db:"power" json:"power"`
+func (v Entry) row() entryRow {
+	return entryRow{ID: v.ID, LoadID: v.LoadID, Slot: v.Slot, ChannelID: v.ChannelID, ShortName: v.ShortName, Scan: string(v.Scan)}
 }
 
-// entryRow is an entry as it stands in the table and in the journal.
-type entryRow struct {
-	ID        int64  `db:"id" json:"id"`
-	LoadID    int64  `db:"load_id" json:"load_id"`
-	Slot      int    `db:"slot" json:"slot"`
-	ChannelID int64  `db:"channel_id" json:"channel_id"`
-	ShortName string `db:"short_name" json:"short_name"`
-	Scan      string `db:"scan" json:"scan"`
-}
-
-func toRow(id, planID int64, c channel.Channel) channelRow {
+func toRow(id, planID int64, c channel.Channel, of listing.ID) channelRow {
 	return channelRow{
 		ID: id, PlanID: planID, Name: c.Name, Receive: int64(c.Receive),
 		Kind: string(c.Side.Kind), Offset: int64(c.Side.Offset), Split: int64(c.Side.Frequency),
 		TransmitTone: c.TransmitTone.String(), ReceiveTone: c.ReceiveTone.String(), Width: string(c.Width), Power: string(c.Power),
+		Source: of.Source, Key: of.Key,
 	}
 }
 
@@ -88,7 +56,7 @@ func (r channelRow) channel() (channel.Channel, error) {
 // Plans returns all plans, oldest first.
 func (s *Store) Plans(ctx context.Context) ([]Plan, error) {
 	var out []Plan
-	if err := s.read.SelectContext(ctx, &out, "SELECT id, name, revision, saved_at FROM plan ORDER BY id"); err != nil {
+	if err := s.read.SelectContext(ctx, &out, "SELECT "+tables["plan"].columns+" FROM plan ORDER BY id"); err != nil {
 		return nil, fmt.Errorf("read plans: %w", err)
 	}
 	return out, nil
@@ -97,14 +65,15 @@ func (s *Store) Plans(ctx context.Context) ([]Plan, error) {
 // Plan returns one plan.
 func (s *Store) Plan(ctx context.Context, id int64) (Plan, error) {
 	var p Plan
-	err := s.read.GetContext(ctx, &p, "SELECT id, name, revision, saved_at FROM plan WHERE id = ?", id)
+	err := s.read.GetContext(ctx, &p, "SELECT "+tables["plan"].columns+" FROM plan WHERE id = ?", id)
 	return p, found(err, fmt.Sprintf("plan %d", id))
 }
 
-// Loads returns the loads of a plan in the order in which they were made.
+// Loads returns the loads of a plan in the order in which they were made; of
+// all plans with 0.
 func (s *Store) Loads(ctx context.Context, planID int64) ([]Load, error) {
 	var out []Load
-	if err := s.read.SelectContext(ctx, &out, "SELECT id, plan_id, radio FROM load WHERE plan_id = ? ORDER BY id", planID); err != nil {
+	if err := s.read.SelectContext(ctx, &out, "SELECT "+tables["load"].columns+" FROM load WHERE plan_id = ?1 OR ?1 = 0 ORDER BY id", planID); err != nil {
 		return nil, fmt.Errorf("read loads: %w", err)
 	}
 	return out, nil
@@ -113,8 +82,28 @@ func (s *Store) Loads(ctx context.Context, planID int64) ([]Load, error) {
 // Load returns one load.
 func (s *Store) Load(ctx context.Context, id int64) (Load, error) {
 	var l Load
-	err := s.read.GetContext(ctx, &l, "SELECT id, plan_id, radio FROM load WHERE id = ?", id)
+	err := s.read.GetContext(ctx, &l, "SELECT "+tables["load"].columns+" FROM load WHERE id = ?", id)
 	return l, found(err, fmt.Sprintf("radio %d", id))
+}
+
+// TeamSlots returns the numbers that everybody uses in a plan.
+func (s *Store) TeamSlots(ctx context.Context, planID int64) ([]TeamSlot, error) {
+	var out []TeamSlot
+	if err := s.read.SelectContext(ctx, &out, "SELECT "+tables["team_slot"].columns+" FROM team_slot WHERE plan_id = ? ORDER BY number", planID); err != nil {
+		return nil, fmt.Errorf("read team slots: %w", err)
+	}
+	return out, nil
+}
+
+var entriesOf = "SELECT " + columnsOf("entry", "e") + ", " + prefixed("channel", "c") + " FROM entry AS e JOIN channel AS c ON c.id = e.channel_id WHERE e.load_id = ? AND e.kind = '' ORDER BY e.slot"
+
+// prefixed are the columns of a table that fill a field with that name.
+func prefixed(table, as string) string {
+	var parts []string
+	for _, c := range strings.Split(tables[table].columns, ", ") {
+		parts = append(parts, fmt.Sprintf(`%[1]s.%[2]s AS "%[1]s.%[2]s"`, as, c))
+	}
+	return strings.Join(parts, ", ")
 }
 
 // Entries returns the entries of a load in the order of their slots.
@@ -123,11 +112,7 @@ func (s *Store) Entries(ctx context.Context, loadID int64) ([]Entry, error) {
 		entryRow
 		C channelRow `db:"c"`
 	}
-	err := s.read.SelectContext(ctx, &rows, `SELECT e.id, e.load_id, e.slot, e.channel_id, e.short_name, e.scan,
-			c.id AS "c.id", c.plan_id AS "c.plan_id", c.name AS "c.name", c.receive_hz AS "c.receive_hz",
-			c.transmit_kind AS "c.transmit_kind", c.offset_hz AS "c.offset_hz", c.split_hz AS "c.split_hz",
-			c.transmit_tone AS "c.transmit_tone", c.receive_tone AS "c.receive_tone", c.bandwidth AS "c.bandwidth", c.power AS "c.power"
-		FROM entry e JOIN channel c ON c.id = e.channel_id WHERE e.load_id = ? ORDER BY e.slot`, loadID)
+	err := s.read.SelectContext(ctx, &rows, entriesOf, loadID)
 	if err != nil {
 		return nil, fmt.Errorf("read entries: %w", err)
 	}
@@ -139,33 +124,31 @@ func (s *Store) Entries(ctx context.Context, loadID int64) ([]Entry, error) {
 		}
 		out = append(out, Entry{
 			ID: r.ID, LoadID: r.LoadID, Slot: r.Slot, ChannelID: r.ChannelID,
-			ShortName: r.ShortName, Scan: entry.Scan(r.Scan), Channel: c,
+			ShortName: r.ShortName, Scan: entry.Scan(r.Scan), Channel: c, Repeater: listing.ID{Source: r.C.Source, Key: r.C.Key},
 		})
 	}
 	return out, nil
 }
 
-// NewPlan makes an empty plan with loads for the given radios.
-func (s *Store) NewPlan(ctx context.Context, name, savedAt string, radios ...string) (Plan, []Load, error) {
-	tx, err := s.write.BeginTxx(ctx, nil)
+// NewPlan makes an empty plan for radios of the given profiles.
+func (s *Store) NewPlan(ctx context.Context, p Plan, stamp Stamp, profiles ...string) (Plan, []Load, error) {
+	var loads []Load
+	err := s.transact(ctx, 0, Latest, func(e *Edit) (err error) {
+		if p, err = e.AddPlan(p); err != nil {
+			return err
+		}
+		for _, profile := range profiles {
+			l, err := e.AddLoad(Unit{Profile: profile})
+			if err != nil {
+				return err
+			}
+			loads = append(loads, l)
+		}
+		return e.journal(stamp, "do", 0)
+	})
 	if err != nil {
 		return Plan{}, nil, fmt.Errorf("new plan: %w", err)
 	}
-	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	p := Plan{Name: name, Revision: 1, SavedAt: savedAt}
-	if err := tx.GetContext(ctx, &p.ID, "INSERT INTO plan (name, revision, saved_at) VALUES (?, 1, ?) RETURNING id", name, savedAt); err != nil {
-		return Plan{}, nil, fmt.Errorf("new plan: %w", err)
-	}
-	var loads []Load
-	for _, r := range radios {
-		l := Load{PlanID: p.ID, Radio: r}
-		if err := tx.GetContext(ctx, &l.ID, "INSERT INTO load (plan_id, radio) VALUES (?, ?) RETURNING id", p.ID, r); err != nil {
-			return Plan{}, nil, fmt.Errorf("new load: %w", err)
-		}
-		loads = append(loads, l)
-	}
-	if err := tx.Commit(); err != nil {
-		return Plan{}, nil, fmt.Errorf("new plan: %w", err)
-	}
-	return p, loads, nil
+	p, err = s.Plan(ctx, p.ID)
+	return p, loads, err
 }

@@ -6,9 +6,7 @@ package store
 import (
 	"context"
 	"database/sql"
-	"database/sql/driver"
 	"embed"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"os"
@@ -20,7 +18,6 @@ import (
 
 	"github.com/gofrs/flock"
 	"github.com/jmoiron/sqlx"
-	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the driver
 )
 
@@ -38,6 +35,7 @@ type Store struct {
 	generation atomic.Int64 // of what is published
 	changed    atomic.Int64 // how often its records changed
 	said       sayings
+	commits    commits
 	life       context.Context
 	die        context.CancelFunc
 
@@ -84,7 +82,7 @@ func openFile(ctx context.Context, folder string) (*Store, error) {
 	read.SetMaxOpenConns(4)
 	s := &Store{folder: folder, read: read, write: write}
 	s.life, s.die = context.WithCancel(context.WithoutCancel(ctx))
-	if err := errors.Join(f.opened(), held(folder)); err != nil {
+	if err := errors.Join(f.opened(), held(folder), s.begin(ctx)); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
 	if err := os.RemoveAll(filepath.Join(folder, Incoming)); err != nil {
@@ -134,9 +132,9 @@ func (s *Store) Close() error {
 }
 
 func migrate(ctx context.Context, db *sqlx.DB, path string) error {
-	provider, err := goose.NewProvider(goose.DialectSQLite3, db.DB, sub())
+	provider, err := steps(db.DB)
 	if err != nil {
-		return fmt.Errorf("read migrations: %w", err)
+		return err
 	}
 	current, target, err := provider.GetVersions(ctx)
 	if err != nil {
@@ -172,64 +170,6 @@ func copyAside(ctx context.Context, db *sqlx.DB, path string) error {
 	return nil
 }
 
-// Operator is the person at the keyboard and where they are.
-type Operator struct {
-	Person     string   `db:"person"`
-	Region     string   `db:"region"`
-	Lat        *float64 `db:"lat"`
-	Lon        *float64 `db:"lon"`
-	Height     float64  `db:"height_m"`
-	Radius     float64  `db:"radius_km"`
-	TonePolicy string   `db:"school"` // the column has the older name
-	Licence    string   `db:"licence"`
-	Services   Strings  `db:"services"`
-	Bands      Strings  `db:"bands"`
-}
-
-// Strings is a list that is kept as JSON in one column.
-type Strings []string
-
-// Value implements driver.Valuer.
-func (l Strings) Value() (driver.Value, error) {
-	if l == nil {
-		return "[]", nil
-	}
-	b, err := json.Marshal([]string(l))
-	return string(b), err
-}
-
-// Scan implements sql.Scanner.
-func (l *Strings) Scan(v any) error {
-	s, ok := v.(string)
-	if !ok {
-		return fmt.Errorf("a list is kept as text, not as %T", v)
-	}
-	return json.Unmarshal([]byte(s), (*[]string)(l))
-}
-
-// Operator returns the operator, or fault.ErrNotFound in a new file.
-func (s *Store) Operator(ctx context.Context) (Operator, error) {
-	var o Operator
-	err := s.read.GetContext(ctx, &o, "SELECT person, region, lat, lon, height_m, radius_km, school, licence, services, bands FROM operator")
-	return o, found(err, "operator")
-}
-
-// SetOperator replaces the operator.
-func (s *Store) SetOperator(ctx context.Context, o Operator) error {
-	if o.TonePolicy == "" {
-		o.TonePolicy = "encode first"
-	}
-	_, err := s.write.NamedExecContext(ctx, `INSERT INTO operator (id, person, region, lat, lon, height_m, radius_km, school, licence, services, bands)
-		VALUES (1, :person, :region, :lat, :lon, :height_m, :radius_km, :school, :licence, :services, :bands)
-		ON CONFLICT (id) DO UPDATE SET person = excluded.person, region = excluded.region, lat = excluded.lat,
-			lon = excluded.lon, height_m = excluded.height_m, radius_km = excluded.radius_km, school = excluded.school,
-			licence = excluded.licence, services = excluded.services, bands = excluded.bands`, o)
-	if err != nil {
-		return fmt.Errorf("save operator: %w", err)
-	}
-	return nil
-}
-
 // Clear empties the file. It is for a file whose first filling was cut off.
 func (s *Store) Clear(ctx context.Context) error {
 	defer s.publishes()
@@ -238,7 +178,7 @@ func (s *Store) Clear(ctx context.Context) error {
 		return fmt.Errorf("clear: %w", err)
 	}
 	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	for _, table := range []string{"journal", "entry", "channel", "load", "plan", "record", "reject", "edition", "outline", "mapping", "joining", "correction", "profile", "mended", "operator"} {
+	for _, table := range []string{"journal", "team_slot", "entry", "channel", "load", "unit", "plan", "record", "reject", "edition", "outline", "mapping", "decision", "correction", "profile", "mended", "person"} {
 		if _, err := tx.ExecContext(ctx, "DELETE FROM "+table); err != nil {
 			return fmt.Errorf("clear %s: %w", table, err)
 		}

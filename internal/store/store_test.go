@@ -33,12 +33,12 @@ func fresh(t *testing.T) (*Store, Plan, Load) {
 	t.Helper()
 	s := open(t, t.TempDir())
 	t.Cleanup(func() { require.NoError(t, s.Close()) })
-	p, loads, err := s.NewPlan(t.Context(), "Walk", "2026-11-25T09:42:00Z", "trail")
+	p, loads, err := s.NewPlan(t.Context(), Plan{Name: "Walk"}, Stamp{At: stamp.At}, "trail")
 	require.NoError(t, err)
 	return s, p, loads[0]
 }
 
-var stamp = Stamp{Person: "operator", At: "2026-11-25T09:42:00Z", Label: "store"}
+var stamp = Stamp{PersonID: 1, At: "2026-11-25T09:42:00Z", Label: "store"}
 
 func put(s *Store, p Plan, l Load, slot int, c channel.Channel) error {
 	now, err := s.Plan(context.Background(), p.ID)
@@ -46,7 +46,7 @@ func put(s *Store, p Plan, l Load, slot int, c channel.Channel) error {
 		return err
 	}
 	return s.Edit(context.Background(), p.ID, now.Revision, stamp, func(e *Edit) error {
-		id, err := e.AddChannel(c)
+		id, err := e.AddChannel(c, listing.ID{})
 		if err != nil {
 			return err
 		}
@@ -57,15 +57,19 @@ func put(s *Store, p Plan, l Load, slot int, c channel.Channel) error {
 func TestKeeps(t *testing.T) {
 	folder := t.TempDir()
 	s := open(t, folder)
-	p, loads, err := s.NewPlan(t.Context(), "Walk", "2026-11-25T09:42:00Z", "trail")
+	p, loads, err := s.NewPlan(t.Context(), Plan{Name: "Walk"}, Stamp{At: stamp.At}, "trail")
 	require.NoError(t, err)
 	c := channel.Channel{
 		Name: "Quay", Receive: 442_650_000, Side: channel.ShiftSide(5_000_000), TransmitTone: tone.MustParse("D023I"),
 		ReceiveTone: tone.MustParse("100"), Width: channel.Narrow, Power: channel.Mid,
 	}
 	require.NoError(t, put(s, p, loads[0], 7, c))
-	o := Operator{Person: "a", Region: "us", Height: 1.5, Radius: 150, TonePolicy: "tone squelch first", Services: Strings{"gmrs"}, Bands: Strings{"2 m", "70 cm"}, Licence: "full"}
-	require.NoError(t, s.SetOperator(t.Context(), o))
+	lat := 41.5
+	o := Person{ID: 1, Name: "a", Colour: "teal", Services: Strings{"gmrs"}, Bands: Strings{"2 m", "70 cm"}, Licence: "full"}
+	p, err = s.Plan(t.Context(), p.ID)
+	require.NoError(t, err)
+	p.Region, p.Lat, p.Height, p.TonePolicy, p.Season = "us", &lat, 3, "tone squelch first", "autumn"
+	require.NoError(t, s.Edit(t.Context(), p.ID, Latest, stamp, func(e *Edit) error { return errors.Join(e.Put(o), e.Put(p)) }))
 	require.NoError(t, s.Close())
 
 	s = open(t, folder)
@@ -75,37 +79,63 @@ func TestKeeps(t *testing.T) {
 	require.Len(t, entries, 1)
 	assert.Equal(t, c, entries[0].Channel)
 	assert.Equal(t, 7, entries[0].Slot)
-	got, err := s.Operator(t.Context())
+	people, err := s.People(t.Context())
 	require.NoError(t, err)
-	assert.Equal(t, o, got)
+	o.Rev = people[0].Rev
+	assert.Equal(t, []Person{o}, people)
+	got, err := s.Plan(t.Context(), p.ID)
+	require.NoError(t, err)
+	p.Rev, p.Revision = got.Rev, got.Rev
+	assert.Equal(t, p, got)
 	_, err = s.Load(t.Context(), 99)
 	assert.ErrorIs(t, err, fault.ErrNotFound)
 }
 
+// TestStaleAndWhole: a row that somebody changed meanwhile is refused and
+// named, others are not; and a change takes place whole or not at all.
 func TestStaleAndWhole(t *testing.T) {
 	s, p, l := fresh(t)
-	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
-	assert.True(t, fault.IsStale(s.Edit(t.Context(), p.ID, 1, stamp, func(*Edit) error { return nil })))
+	require.NoError(t, call(t, s, "Ann"))
+	rename := func(seen int64, slot int, name string) error {
+		es, err := s.Entries(t.Context(), l.ID)
+		require.NoError(t, err)
+		c := es[slot-1].Channel
+		c.Name = name
+		return s.Edit(t.Context(), p.ID, seen, stamp, func(e *Edit) error { return e.SetChannel(es[slot-1].ChannelID, c, listing.ID{}) })
+	}
+	for slot := range 2 {
+		require.NoError(t, put(s, p, l, slot+1, channel.New(146_520_000)))
+	}
+	seen := revisionOf(t, s, p)
+	require.NoError(t, rename(seen, 1, "Quay"))
+	require.NoError(t, rename(seen, 2, "Pier"), "another row")
+	err := rename(seen, 1, "Lock")
+	require.True(t, fault.IsStale(err))
+	require.EqualError(t, err, "146.520 MHz was changed since: name is Quay now and was none (by Ann)")
 
-	require.NoError(t, s.Edit(t.Context(), p.ID, 2, stamp, func(*Edit) error { return nil }))
-	same, err := s.Plan(t.Context(), p.ID)
-	require.NoError(t, err)
-	assert.EqualValues(t, 2, same.Revision, "a change that changes nothing is none")
-
+	before := revisionOf(t, s, p)
+	require.NoError(t, s.Edit(t.Context(), p.ID, before, stamp, func(*Edit) error { return nil }))
+	assert.Equal(t, before, revisionOf(t, s, p), "a change that changes nothing is none")
 	boom := errors.New("boom")
-	err = s.Edit(t.Context(), p.ID, 2, stamp, func(e *Edit) error {
-		_, err := e.AddChannel(channel.New(146_550_000))
+	err = s.Edit(t.Context(), p.ID, before, stamp, func(e *Edit) error {
+		_, err := e.AddChannel(channel.New(146_550_000), listing.ID{})
 		require.NoError(t, err)
 		return boom
 	})
 	require.ErrorIs(t, err, boom)
-	now, err := s.Plan(t.Context(), p.ID)
-	require.NoError(t, err)
-	assert.EqualValues(t, 2, now.Revision, "a failed change leaves nothing behind")
+	assert.Equal(t, before, revisionOf(t, s, p), "a failed change leaves nothing behind")
 	var n int
 	require.NoError(t, s.read.Get(&n, "SELECT count(*) FROM channel"))
-	assert.Equal(t, 1, n)
-	require.Error(t, put(s, p, l, 1, channel.New(146_550_000)), "a slot holds one channel")
+	assert.Equal(t, 2, n)
+	assert.True(t, fault.IsStale(put(s, p, l, 1, channel.New(146_550_000))), "a slot holds one channel")
+	assert.ErrorIs(t, s.Edit(t.Context(), 99, Latest, stamp, func(e *Edit) error { return e.Put(Person{ID: 7}) }), fault.ErrNotFound)
+}
+
+func revisionOf(t *testing.T, s *Store, p Plan) int64 {
+	t.Helper()
+	now, err := s.Plan(t.Context(), p.ID)
+	require.NoError(t, err)
+	return now.Revision
 }
 
 // TestUndo makes random changes and takes them back one by one: every state
@@ -114,7 +144,7 @@ func TestUndo(t *testing.T) {
 	s, _, _ := fresh(t)
 	rapid.Check(t, func(r *rapid.T) {
 		ctx := t.Context()
-		p, loads, err := s.NewPlan(ctx, "Walk", stamp.At, "trail")
+		p, loads, err := s.NewPlan(ctx, Plan{Name: "Walk"}, Stamp{At: stamp.At}, "trail")
 		require.NoError(r, err)
 		l := loads[0]
 		state := func() []Entry {
@@ -140,7 +170,7 @@ func TestUndo(t *testing.T) {
 			err := s.Edit(ctx, p.ID, revision(), stamp, func(e *Edit) error {
 				switch {
 				case !taken:
-					id, err := e.AddChannel(channel.New(freq.Hz(146_000_000 + slot*5_000)))
+					id, err := e.AddChannel(channel.New(freq.Hz(146_000_000 + slot*5_000)), listing.ID{})
 					require.NoError(r, err)
 					return e.AddEntry(Entry{LoadID: l.ID, Slot: slot, ChannelID: id, Scan: entry.ScanYes})
 				case rapid.Bool().Draw(r, "delete"):
@@ -151,7 +181,7 @@ func TestUndo(t *testing.T) {
 				default:
 					c := old.Channel
 					c.Name += "x"
-					return e.SetChannel(old.ChannelID, c)
+					return e.SetChannel(old.ChannelID, c, listing.ID{})
 				}
 			})
 			require.NoError(r, err)
@@ -175,23 +205,112 @@ func TestUndo(t *testing.T) {
 func TestUndoIsPersonal(t *testing.T) {
 	s, p, l := fresh(t)
 	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
-	u, err := s.Undoable(t.Context(), p.ID, "somebody else")
+	u, err := s.Undoable(t.Context(), p.ID, 2)
 	require.NoError(t, err)
 	assert.Empty(t, u.Undo)
 	es, err := s.Entries(t.Context(), l.ID)
 	require.NoError(t, err)
 	theirs := stamp
-	theirs.Person = "somebody else"
-	require.NoError(t, s.Edit(t.Context(), p.ID, 2, theirs, func(e *Edit) error {
+	theirs.PersonID = 2
+	require.NoError(t, s.Edit(t.Context(), p.ID, Latest, theirs, func(e *Edit) error {
 		c := es[0].Channel
 		c.Name = "theirs"
-		return e.SetChannel(es[0].ChannelID, c)
+		return e.SetChannel(es[0].ChannelID, c, listing.ID{})
 	}))
-	_, err = s.Undo(t.Context(), p.ID, 3, stamp, false)
+	_, err = s.Undo(t.Context(), p.ID, Latest, stamp, false)
 	assert.True(t, fault.IsStale(err), "the row is no longer as my change left it")
-	u, err = s.Undoable(t.Context(), p.ID, "somebody else")
+	u, err = s.Undoable(t.Context(), p.ID, 2)
 	require.NoError(t, err)
 	assert.Equal(t, "store", u.Undo)
+}
+
+// TestUndoSeen: what a person did in another window is not taken back by one
+// that does not show it.
+func TestUndoSeen(t *testing.T) {
+	s, p, l := fresh(t)
+	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
+	seen := revisionOf(t, s, p)
+	require.NoError(t, put(s, p, l, 2, channel.New(146_520_000)))
+	_, err := s.Undo(t.Context(), p.ID, seen, stamp, false)
+	require.True(t, fault.IsStale(err))
+	_, err = s.Undo(t.Context(), p.ID, revisionOf(t, s, p), stamp, false)
+	require.NoError(t, err)
+}
+
+// TestUndoOfNoPlan: what is of no plan is taken back from any plan, once.
+func TestUndoOfNoPlan(t *testing.T) {
+	s, p, l := fresh(t)
+	other, _, err := s.NewPlan(t.Context(), Plan{Name: "Drive"}, Stamp{At: stamp.At}, "bay")
+	require.NoError(t, err)
+	undo := func(plan int64, redo bool) string {
+		t.Helper()
+		label, err := s.Undo(t.Context(), plan, Latest, stamp, redo)
+		if errors.Is(err, fault.ErrNothing) {
+			return "nothing"
+		}
+		require.NoError(t, err)
+		return label
+	}
+	require.NoError(t, call(t, s, "Ann"))
+	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
+	assert.Equal(t, "name", undo(other.ID, false))
+	assert.Empty(t, firstName(t, s))
+	assert.Equal(t, "nothing", undo(other.ID, false), "the channel is of another plan")
+	assert.Equal(t, "store", undo(p.ID, false), "the name is taken back already")
+	assert.Equal(t, "nothing", undo(p.ID, false))
+	assert.Equal(t, "store", undo(p.ID, true))
+	assert.Equal(t, "name", undo(p.ID, true))
+	assert.Equal(t, "Ann", firstName(t, s))
+	assert.Equal(t, "nothing", undo(other.ID, true))
+}
+
+// TestListen: changes are told of once each, in their order, however many
+// people make them.
+func TestListen(t *testing.T) {
+	s, p, l := fresh(t)
+	var told []int64
+	s.Listen(func(c Changeset) { told = append(told, c.Event) })
+	var g sync.WaitGroup
+	for n := range 40 {
+		g.Go(func() { assert.NoError(t, put(s, p, l, n+1, channel.New(146_520_000))) })
+	}
+	g.Wait()
+	require.Len(t, told, 40)
+	for i, event := range told {
+		assert.Equal(t, told[0]+int64(i), event)
+	}
+	assert.Equal(t, told[39], revisionOf(t, s, p))
+}
+
+// TestTeamSlots: a channel has one number in a plan, and loses it with itself.
+func TestTeamSlots(t *testing.T) {
+	b := newBench(t, t, open(t, t.TempDir()))
+	b.store(t, "ann", 0, 1, "Quay")
+	b.store(t, "ann", 0, 2, "Pier")
+	quay, pier := b.at(t, 0)[1], b.at(t, 0)[2]
+	numbers := func() map[int64]int {
+		rows, err := b.s.TeamSlots(t.Context(), b.plan)
+		require.NoError(t, err)
+		out := map[int64]int{}
+		for _, r := range rows {
+			out[r.ChannelID] = r.Number
+		}
+		return out
+	}
+	b.edit(t, "ann", "number", func(e *Edit) error {
+		return errors.Join(e.Number(quay.ChannelID, 1), e.Number(pier.ChannelID, 1), e.Number(pier.ChannelID, 2), e.Number(pier.ChannelID, 3))
+	})
+	both := map[int64]int{quay.ChannelID: 1, pier.ChannelID: 2}
+	require.Equal(t, both, numbers(), "the first to ask has it")
+	b.edit(t, "ann", "exchange", func(e *Edit) error { return e.Renumber(map[int64]int{quay.ChannelID: 2, pier.ChannelID: 1}) })
+	require.Equal(t, map[int64]int{quay.ChannelID: 2, pier.ChannelID: 1}, numbers())
+	require.NoError(t, b.undo(t, "ann", false))
+	require.Equal(t, both, numbers())
+	b.edit(t, "ann", "delete", func(e *Edit) error { return errors.Join(e.DropEntry(quay.ID), e.DropChannel(quay.ChannelID)) })
+	require.Equal(t, map[int64]int{pier.ChannelID: 2}, numbers())
+	b.edit(t, "bob", "take", func(e *Edit) error { return e.Renumber(map[int64]int{pier.ChannelID: 1}) })
+	require.NoError(t, b.undo(t, "ann", false), "a number is no reason to refuse")
+	require.Equal(t, map[int64]int{pier.ChannelID: 1}, numbers())
 }
 
 func TestImport(t *testing.T) {
@@ -309,8 +428,14 @@ func TestGeneration(t *testing.T) {
 	}
 	record := listing.Record{Key: "a", Output: 146_940_000, Input: 146_340_000, Mode: listing.FM, Source: "list"}
 	counted("an import", s.Import(t.Context(), "list", "2026-11-25T09:42:00Z", []listing.Record{record}))
-	counted("a correction", s.Correct(t.Context(), []Correction{{Source: "list", Key: "a", Field: "uplink_tone", Value: "88.5", Person: "QX1AA", At: stamp.At}}))
-	counted("a decision", s.Decide(t.Context(), Joining{ASource: "list", AKey: "a", BSource: "list", BKey: "b", Person: "QX1AA", At: stamp.At}))
+	counted("a correction", s.Edit(t.Context(), 0, Latest, stamp, func(e *Edit) error {
+		return e.Correct(Correction{Source: "list", Key: "a", Field: "uplink_tone", Value: "88.5", PersonID: 1, At: stamp.At})
+	}))
+	counted("a decision", s.Edit(t.Context(), 0, Latest, stamp, func(e *Edit) error {
+		return e.Decide(Decision{ASource: "list", AKey: "b", BSource: "list", BKey: "a", PersonID: 1, At: stamp.At})
+	}))
+	_, err := s.Undo(t.Context(), p.ID, Latest, stamp, false)
+	counted("what was taken back", err)
 	e, err := s.NewEdition(t.Context(), "rows", stamp.At, "", "[]", "[]")
 	require.NoError(t, err)
 	require.NoError(t, e.Reject(t.Context(), Reject{Line: 2, Cells: json.RawMessage(`["x"]`), Faults: json.RawMessage(`[]`)}))

@@ -1,7 +1,6 @@
 package store
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -19,41 +18,46 @@ type Undoable struct{ Undo, Redo string }
 
 type journalRow struct {
 	ID     int64  `db:"id"`
+	PlanID int64  `db:"plan_id"`
 	Kind   string `db:"kind"`
-	Target *int64 `db:"target"`
+	Target int64  `db:"target"`
 	Label  string `db:"label"`
 }
 
 // depth is how many journal entries undo looks back over.
 const depth = 1000
 
-// stacks replays a person's journal into what can be undone and redone.
-func stacks(ctx context.Context, q sqlx.QueryerContext, planID int64, person string) (undo, redo []journalRow, err error) {
+// stacks replays what a person did in a plan, or in none, into what can be
+// undone and redone.
+func stacks(ctx context.Context, q sqlx.QueryerContext, planID, person int64) (undo, redo []journalRow, err error) {
 	var rows []journalRow
-	err = sqlx.SelectContext(ctx, q, &rows, `SELECT id, kind, target, label FROM
-		(SELECT id, kind, target, label FROM journal WHERE plan_id = ? AND person = ? ORDER BY id DESC LIMIT ?) ORDER BY id`, planID, person, depth)
+	err = sqlx.SelectContext(ctx, q, &rows, `SELECT id, plan_id, kind, target, label FROM
+		(SELECT id, plan_id, kind, target, label FROM journal WHERE plan_id IN (0, ?) AND person_id = ? ORDER BY id DESC LIMIT ?) ORDER BY id`, planID, person, depth)
 	if err != nil {
 		return nil, nil, fmt.Errorf("read journal: %w", err)
+	}
+	// What is of no plan may be taken back from another one, in another order.
+	take := func(from []journalRow, id int64) []journalRow {
+		return slices.DeleteFunc(from, func(r journalRow) bool { return r.ID == id })
 	}
 	for _, r := range rows {
 		switch r.Kind {
 		case "do":
 			undo, redo = append(undo, r), nil
 		case "undo":
-			if n := len(undo); n > 0 {
-				undo, redo = undo[:n-1], append(redo, r)
-			}
+			undo, redo = take(undo, r.Target), append(redo, r)
 		case "redo":
-			if n := len(redo); n > 0 {
-				undo, redo = append(undo, r), redo[:n-1]
-			}
+			undo, redo = append(undo, r), take(redo, r.Target)
 		}
 	}
 	return undo, redo, nil
 }
 
 // Undoable returns what a person can undo and redo in a plan.
-func (s *Store) Undoable(ctx context.Context, planID int64, person string) (Undoable, error) {
+func (s *Store) Undoable(ctx context.Context, planID, person int64) (Undoable, error) {
+	if person == 0 {
+		return Undoable{}, nil
+	}
 	undo, redo, err := stacks(ctx, s.read, planID, person)
 	if err != nil {
 		return Undoable{}, err
@@ -70,10 +74,11 @@ func (s *Store) Undoable(ctx context.Context, planID int64, person string) (Undo
 
 // Undo takes the person's last change back; redo brings the last one that was
 // taken back. Either is a change of its own, and is refused with fault.Stale if
-// the rows are no longer as that change left them.
-func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, redo bool) (label string, err error) {
-	err = s.transact(ctx, planID, revision, stamp.At, func(tx *sqlx.Tx) error {
-		undoStack, redoStack, err := stacks(ctx, tx, planID, stamp.Person)
+// the rows are no longer as that change left them, or if the person has done
+// something since that was not seen where undo was asked for.
+func (s *Store) Undo(ctx context.Context, planID, seen int64, stamp Stamp, redo bool) (label string, err error) {
+	err = s.transact(ctx, planID, Latest, func(e *Edit) error {
+		undoStack, redoStack, err := stacks(ctx, e.tx, planID, stamp.PersonID)
 		if err != nil {
 			return err
 		}
@@ -81,19 +86,22 @@ func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, r
 		if redo {
 			stack, kind = redoStack, "redo"
 		}
-		if len(stack) == 0 {
+		if len(stack) == 0 || stamp.PersonID == 0 {
 			return fault.ErrNothing
 		}
 		last := stack[len(stack)-1]
+		if last.ID > seen {
+			return conflict("you did something else meanwhile: %s", last.Label)
+		}
 		var text string // read for this one alone: all of them are large
-		if err := tx.GetContext(ctx, &text, "SELECT changes FROM journal WHERE id = ?", last.ID); err != nil {
+		if err := e.tx.GetContext(ctx, &text, "SELECT changes FROM journal WHERE id = ?", last.ID); err != nil {
 			return fmt.Errorf("read journal %d: %w", last.ID, err)
 		}
-		var changes []change
+		var changes []RowChange
 		if err := json.Unmarshal([]byte(text), &changes); err != nil {
 			return fmt.Errorf("read journal %d: %w", last.ID, err)
 		}
-		e := &Edit{ctx: ctx, tx: tx, planID: planID}
+		e.planID = last.PlanID
 		if err := e.reverse(changes); err != nil {
 			var c *fault.Stale
 			if errors.As(err, &c) {
@@ -103,7 +111,11 @@ func (s *Store) Undo(ctx context.Context, planID, revision int64, stamp Stamp, r
 		}
 		label = last.Label
 		stamp.Label = last.Label
-		return e.journal(stamp, kind, &last.ID)
+		err = e.journal(stamp, kind, last.ID)
+		if errors.Is(err, errUnchanged) { // all of it follows from something else by now
+			return conflict("%q: nothing of it is left to be %s", last.Label, done[redo])
+		}
+		return err
 	})
 	return label, err
 }
@@ -112,7 +124,7 @@ var done = map[bool]string{false: "taken back", true: "done again"}
 
 // reverse puts every row back as it was before the changes, or says which row
 // it cannot put back and why.
-func (e *Edit) reverse(changes []change) error {
+func (e *Edit) reverse(changes []RowChange) error {
 	changes = merged(changes) // of journals that were written row by row
 	// Rows may refer to each other in any order, and slots may be exchanged
 	// among them: references are looked at in the end, and slots are parked.
@@ -120,117 +132,162 @@ func (e *Edit) reverse(changes []change) error {
 		return fmt.Errorf("undo: %w", err)
 	}
 	own := map[string][]int64{}
+	var back []reversal
 	for _, c := range changes {
-		if err := e.matches(c); err != nil {
+		r, err := e.reversal(c)
+		if err != nil {
 			return err
 		}
+		back = append(back, r)
 		own[c.Table] = append(own[c.Table], c.ID)
 	}
 	for _, id := range own["entry"] {
-		if _, err := e.tx.ExecContext(e.ctx, "UPDATE entry SET slot = -1 - id WHERE id = ?", id); err != nil {
-			return fmt.Errorf("park entry %d: %w", id, err)
+		if err := e.park(id); err != nil {
+			return err
 		}
 	}
-	for _, c := range slices.Backward(changes) {
-		if err := e.restore(c, own); err != nil {
-			return err
+	for _, last := range []bool{false, true} { // numbers follow their channels
+		for _, r := range slices.Backward(back) {
+			if (r.table == "team_slot") != last {
+				continue
+			}
+			if err := e.restore(r, own); err != nil {
+				return err
+			}
 		}
 	}
 	return e.dropUnused(changes)
 }
 
+// reversal is a row as it stands, and as it is to be; nil for none.
+type reversal struct {
+	table    string
+	id       int64
+	now, was Row
+}
+
+// reversal reads both, and reports a conflict unless the row is as the change
+// left it.
+func (e *Edit) reversal(c RowChange) (r reversal, err error) {
+	r = reversal{table: c.Table, id: c.ID}
+	if r.was, _, err = tables[c.Table].read(c.Before); err != nil {
+		return r, err
+	}
+	left, _, err := tables[c.Table].read(c.After)
+	if err != nil {
+		return r, err
+	}
+	if r.now, err = e.row(c.Table, c.ID); errors.Is(err, fault.ErrNotFound) {
+		r.now = nil
+	} else if err != nil {
+		return r, err
+	}
+	if left == nil && r.now == nil || same(left, r.now) || c.Table == "team_slot" {
+		return r, nil
+	}
+	now, err := image(r.now)
+	if err != nil {
+		return r, err
+	}
+	err = differs(c.After, now)
+	if r.now != nil {
+		err = e.by(revision(r.now), err)
+	}
+	return r, err
+}
+
 // dropUnused removes the channels that no slot holds any more: one that stayed
 // for another radio when it was taken back is of nobody when that lets go too.
-func (e *Edit) dropUnused(changes []change) error {
+func (e *Edit) dropUnused(changes []RowChange) error {
 	for _, c := range changes {
 		if c.Table != "entry" {
 			continue
 		}
-		for _, row := range []json.RawMessage{c.Before, c.After} {
-			var r *entryRow
-			if err := json.Unmarshal(row, &r); err != nil {
-				return fmt.Errorf("read journal: %w", err)
+		for _, text := range []json.RawMessage{c.Before, c.After} {
+			r, ok, err := tables["entry"].read(text)
+			if err != nil {
+				return err
 			}
-			if r == nil {
+			if !ok {
 				continue
 			}
-			if err := e.DropChannel(r.ChannelID); err != nil && !errors.Is(err, fault.ErrNotFound) {
+			if err := e.DropChannel(r.(entryRow).ChannelID); err != nil && !errors.Is(err, fault.ErrNotFound) { //nolint:forcetypeassert // of entry
 				return err
 			}
 		}
-	}
-	e.changes = merged(e.changes)
-	return nil
-}
-
-// matches reports a conflict unless the row is as the change left it.
-func (e *Edit) matches(c change) error {
-	row, err := e.row(c.Table, c.ID)
-	now := []byte("null")
-	if err == nil {
-		if now, err = json.Marshal(row); err != nil {
-			return err
-		}
-	} else if !errors.Is(err, fault.ErrNotFound) {
-		return err
-	}
-	if !bytes.Equal(now, c.After) {
-		return differs(c.After, now)
 	}
 	return nil
 }
 
 // restore puts one row back. own are the rows that are put back with it.
-func (e *Edit) restore(c change, own map[string][]int64) error {
-	if string(c.Before) == "null" {
-		keep, err := e.held(c, own)
-		if err != nil || keep {
-			return err
-		}
-		if _, err := e.tx.ExecContext(e.ctx, "DELETE FROM "+c.Table+" WHERE id = ?", c.ID); err != nil {
-			return fmt.Errorf("delete %s %d: %w", c.Table, c.ID, err)
-		}
-	} else {
-		row := tables[c.Table].row()
-		if err := json.Unmarshal(c.Before, row); err != nil {
-			return fmt.Errorf("read journal: %w", err)
-		}
-		if r, ok := row.(*entryRow); ok {
-			if err := e.room(*r, own); err != nil {
+func (e *Edit) restore(r reversal, own map[string][]int64) error {
+	switch {
+	case r.table == "team_slot":
+		return e.renumber(r)
+	case r.was != nil:
+		if x, ok := r.was.(entryRow); ok {
+			if err := e.room(x, own); err != nil {
 				return err
 			}
 		}
-		if _, err := e.tx.NamedExecContext(e.ctx, tables[c.Table].write, row); err != nil {
-			return fmt.Errorf("write %s %d: %w", c.Table, c.ID, err)
-		}
+		return e.write(r.now, r.was)
 	}
-	e.changes = append(e.changes, change{Table: c.Table, ID: c.ID, Before: c.After, After: c.Before})
-	return nil
+	if keep, err := e.held(r, own); err != nil || keep {
+		return err
+	}
+	if r.table == "channel" {
+		return e.dropChannel(r.now)
+	}
+	return e.remove(r.now)
+}
+
+// renumber gives a channel the number that it had, unless somebody else has it
+// by now or the channel is gone: a number is no reason to refuse.
+func (e *Edit) renumber(r reversal) error {
+	now, _ := r.now.(TeamSlot)
+	was, had := r.was.(TeamSlot)
+	switch {
+	case r.now != nil && !had:
+		return e.remove(now)
+	case !had:
+		return nil
+	}
+	var taken int
+	err := e.tx.GetContext(e.ctx, &taken, `SELECT (SELECT count(*) FROM team_slot WHERE id <> ? AND (plan_id = ? AND number = ? OR channel_id = ?)) +
+		(SELECT count(*) = 0 FROM channel WHERE id = ?)`, r.id, was.PlanID, was.Number, was.ChannelID, was.ChannelID)
+	if err != nil || taken > 0 {
+		return err
+	}
+	return e.write(r.now, was)
 }
 
 // held reports whether a row that did not exist before stays all the same,
-// because others use it by now: a channel that another radio holds. A radio
-// that was filled since would be lost with what is in it.
-func (e *Edit) held(c change, own map[string][]int64) (keep bool, err error) {
-	column, uses := map[string]string{"load": "load_id", "channel": "channel_id"}[c.Table], 0
-	if column == "" {
+// because others use it by now: a channel that another radio holds, a radio
+// that another plan does. A radio that was filled since would be lost with what
+// is in it, and so would a plan.
+func (e *Edit) held(r reversal, own map[string][]int64) (keep bool, err error) {
+	by, uses := map[string][2]string{"load": {"entry", "load_id"}, "channel": {"entry", "channel_id"}, "unit": {"load", "unit_id"}, "plan": {"load", "plan_id"}}[r.table], 0
+	if by[0] == "" {
 		return false, nil
 	}
-	err = e.tx.GetContext(e.ctx, &uses, "SELECT count(*) FROM entry WHERE "+column+" = ? AND id NOT IN (SELECT value FROM json_each(?))", c.ID, list(own["entry"]))
-	if err != nil {
-		return false, fmt.Errorf("look who uses %s %d: %w", c.Table, c.ID, err)
-	}
-	if uses > 0 && c.Table == "load" {
+	err = e.tx.GetContext(e.ctx, &uses, "SELECT count(*) FROM "+by[0]+" WHERE "+by[1]+" = ? AND id NOT IN (SELECT value FROM json_each(?))", r.id, list(own[by[0]]))
+	switch {
+	case err != nil:
+		return false, fmt.Errorf("look who uses %s %d: %w", r.table, r.id, err)
+	case uses > 0 && r.table == "load":
 		return false, conflict("the radio holds %d channels by now, which would be lost: take them out first", uses)
+	case uses > 0 && r.table == "plan":
+		return false, conflict("the plan has %d radios by now, which would be lost: take them out first", uses)
 	}
 	return uses > 0, nil
 }
 
-// room reports a conflict where an entry cannot go back into its slot.
+// room reports a conflict where an entry cannot go into its slot: another one
+// that is not put back with it is there, or what it belongs to is gone.
 func (e *Edit) room(r entryRow, own map[string][]int64) error {
 	var by []string
-	err := e.tx.SelectContext(e.ctx, &by, "SELECT channel.name FROM entry JOIN channel ON channel.id = entry.channel_id WHERE load_id = ? AND slot = ? AND entry.id NOT IN (SELECT value FROM json_each(?))",
-		r.LoadID, r.Slot, list(own["entry"]))
+	err := e.tx.SelectContext(e.ctx, &by, "SELECT channel.name FROM entry JOIN channel ON channel.id = entry.channel_id WHERE load_id = ? AND entry.kind = ? AND slot = ? AND entry.id NOT IN (SELECT value FROM json_each(?))",
+		r.LoadID, r.Kind, r.Slot, list(own["entry"]))
 	if err != nil {
 		return fmt.Errorf("look into slot %d: %w", r.Slot, err)
 	}

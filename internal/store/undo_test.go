@@ -12,8 +12,12 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
+	"mnemos/core/listing"
 	"mnemos/internal/fault"
 )
+
+// people are who does something, by number.
+var people = map[string]int64{"ann": 1, "bob": 2}
 
 // bench is a plan with two radios, and what people do in it.
 type bench struct {
@@ -24,7 +28,7 @@ type bench struct {
 }
 
 func newBench(t *testing.T, r require.TestingT, s *Store) *bench {
-	p, loads, err := s.NewPlan(t.Context(), "Walk", stamp.At, "trail", "bay")
+	p, loads, err := s.NewPlan(t.Context(), Plan{Name: "Walk"}, Stamp{At: stamp.At}, "trail", "bay")
 	require.NoError(r, err)
 	require.Len(r, loads, 2)
 	return &bench{r, s, p.ID, loads}
@@ -37,11 +41,11 @@ func (b *bench) revision(t *testing.T) int64 {
 }
 
 func (b *bench) edit(t *testing.T, who, label string, f func(*Edit) error) {
-	require.NoError(b.t, b.s.Edit(t.Context(), b.plan, b.revision(t), Stamp{who, stamp.At, label}, f))
+	require.NoError(b.t, b.s.Edit(t.Context(), b.plan, b.revision(t), Stamp{people[who], stamp.At, label}, f))
 }
 
 func (b *bench) undo(t *testing.T, who string, redo bool) error {
-	_, err := b.s.Undo(t.Context(), b.plan, b.revision(t), Stamp{Person: who, At: stamp.At}, redo)
+	_, err := b.s.Undo(t.Context(), b.plan, b.revision(t), Stamp{PersonID: people[who], At: stamp.At}, redo)
 	return err
 }
 
@@ -59,7 +63,7 @@ func (b *bench) store(t *testing.T, who string, load, slot int, name string) {
 	b.edit(t, who, "store "+name, func(e *Edit) error {
 		c := channel.New(freq.Hz(146_000_000 + slot*5_000))
 		c.Name = name
-		id, err := e.AddChannel(c)
+		id, err := e.AddChannel(c, listing.ID{})
 		require.NoError(b.t, err)
 		return e.AddEntry(Entry{LoadID: b.loads[load].ID, Slot: slot, ChannelID: id, Scan: entry.ScanYes})
 	})
@@ -69,7 +73,7 @@ func rename(t require.TestingT, e *Edit, v Entry, names ...string) error {
 	for _, n := range names {
 		c := v.Channel
 		c.Name = n
-		require.NoError(t, e.SetChannel(v.ChannelID, c))
+		require.NoError(t, e.SetChannel(v.ChannelID, c, listing.ID{}))
 	}
 	return nil
 }
@@ -132,7 +136,7 @@ func TestUndoSays(t *testing.T) {
 	b.edit(t, "ann", "shift", func(e *Edit) error {
 		c := quay.Channel
 		c.Side = channel.ShiftSide(-600_000)
-		return e.SetChannel(quay.ChannelID, c)
+		return e.SetChannel(quay.ChannelID, c, listing.ID{})
 	})
 	b.edit(t, "bob", "delete", func(e *Edit) error {
 		return errors.Join(e.DropEntry(quay.ID), e.DropChannel(quay.ChannelID))

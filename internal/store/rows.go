@@ -1,0 +1,243 @@
+package store
+
+import (
+	"database/sql/driver"
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"slices"
+	"strings"
+)
+
+// Row is a row of a table that is edited: the journal holds its images. Rev is
+// the change in which it got what it holds, and no part of the image.
+type Row interface{ of() (table string, id int64) }
+
+// Person is somebody who works with the plans.
+type Person struct {
+	ID       int64   `db:"id" json:"id"`
+	Name     string  `db:"name" json:"name"`
+	Colour   string  `db:"colour" json:"colour"`
+	Licence  string  `db:"licence" json:"licence"` // what the person wrote about it
+	Services Strings `db:"services" json:"services"`
+	Bands    Strings `db:"bands" json:"bands"`
+	Rev      int64   `db:"rev" json:"-"`
+}
+
+// Plan is a channel plan: its channels, where it is used and under which rules.
+type Plan struct {
+	ID         int64    `db:"id" json:"id"`
+	Name       string   `db:"name" json:"name"`
+	Season     string   `db:"season" json:"season"` // a note on what it is for
+	Archived   bool     `db:"archived" json:"archived"`
+	Demo       bool     `db:"demo" json:"demo"` // a demonstration: its listings serve it alone
+	Region     string   `db:"region" json:"region"`
+	Lat        *float64 `db:"lat" json:"lat"`
+	Lon        *float64 `db:"lon" json:"lon"`
+	Height     float64  `db:"height_m" json:"height_m"`
+	Radius     float64  `db:"radius_km" json:"radius_km"`
+	TonePolicy string   `db:"tone_policy" json:"tone_policy"`
+	Rev        int64    `db:"rev" json:"-"`
+
+	Revision int64  `db:"revision" json:"-"` // the last change of anything in it
+	SavedAt  string `db:"saved_at" json:"-"`
+}
+
+// Unit is a radio that can be held in the hand.
+type Unit struct {
+	ID      int64  `db:"id" json:"id"`
+	Name    string `db:"name" json:"name"` // "" for the name of its profile
+	Profile string `db:"profile" json:"profile"`
+	Holder  *int64 `db:"holder" json:"holder"` // whose licence counts; nil for whoever looks
+	Rev     int64  `db:"rev" json:"-"`
+}
+
+// Load is what one unit gets of a plan.
+type Load struct {
+	ID     int64 `db:"id" json:"id"`
+	PlanID int64 `db:"plan_id" json:"plan_id"`
+	UnitID int64 `db:"unit_id" json:"unit_id"`
+	Rev    int64 `db:"rev" json:"-"`
+}
+
+// channelRow is a channel as it stands in the table and in the journal.
+type channelRow struct {
+	ID           int64  `db:"id" json:"id"`
+	PlanID       int64  `db:"plan_id" json:"plan_id"`
+	Name         string `db:"name" json:"name"`
+	Receive      int64  `db:"receive_hz" json:"receive_hz"`
+	Kind         string `db:"transmit_kind" json:"transmit_kind"`
+	Offset       int64  `db:"offset_hz" json:"offset_hz"`
+	Split        int64  `db:"split_hz" json:"split_hz"`
+	TransmitTone string `db:"transmit_tone" json:"transmit_tone"`
+	ReceiveTone  string `db:"receive_tone" json:"receive_tone"`
+	Width        string `db:"bandwidth" json:"bandwidth"`
+	Power        string `db:"power" json:"power"`
+	Source       string `db:"repeater_source" json:"repeater_source"`
+	Key          string `db:"repeater_key" json:"repeater_key"`
+	Rev          int64  `db:"rev" json:"-"`
+}
+
+// entryRow is an entry as it stands in the table and in the journal.
+type entryRow struct {
+	ID        int64  `db:"id" json:"id"`
+	LoadID    int64  `db:"load_id" json:"load_id"`
+	Kind      string `db:"kind" json:"kind"`
+	Slot      int    `db:"slot" json:"slot"`
+	ChannelID int64  `db:"channel_id" json:"channel_id"`
+	ShortName string `db:"short_name" json:"short_name"`
+	Scan      string `db:"scan" json:"scan"`
+	Rev       int64  `db:"rev" json:"-"`
+}
+
+// TeamSlot is the number that everybody uses for a channel.
+type TeamSlot struct {
+	ID        int64 `db:"id" json:"id"`
+	PlanID    int64 `db:"plan_id" json:"plan_id"`
+	Number    int   `db:"number" json:"number"`
+	ChannelID int64 `db:"channel_id" json:"channel_id"`
+	Rev       int64 `db:"rev" json:"-"`
+}
+
+// Profile is a radio profile that somebody made, as YAML.
+type Profile struct {
+	ID      int64  `db:"id" json:"id"`
+	Slug    string `db:"slug" json:"slug"` // what people and units call it by
+	YAML    string `db:"yaml" json:"yaml"`
+	SavedAt string `db:"saved_at" json:"saved_at"`
+	Rev     int64  `db:"rev" json:"-"`
+}
+
+// Decision is what somebody decided about two statements: that they speak of
+// one repeater, or of two. A statement is named by its source and key, which
+// outlive an edition.
+type Decision struct {
+	ID       int64  `db:"id" json:"id"`
+	ASource  string `db:"a_source" json:"a_source"`
+	AKey     string `db:"a_key" json:"a_key"`
+	BSource  string `db:"b_source" json:"b_source"`
+	BKey     string `db:"b_key" json:"b_key"`
+	Same     bool   `db:"same" json:"same"`
+	PersonID int64  `db:"person_id" json:"person_id"`
+	At       string `db:"at" json:"at"`
+	Rev      int64  `db:"rev" json:"-"`
+}
+
+// Correction is what somebody knows better than a statement about one field.
+// It holds as long as the statement says what it said then.
+type Correction struct {
+	ID       int64  `db:"id" json:"id"`
+	Source   string `db:"source" json:"source"`
+	Key      string `db:"key" json:"key"`
+	Field    string `db:"field" json:"field"`
+	Value    string `db:"value" json:"value"`
+	Against  string `db:"against" json:"against"` // what the statement said; "" for nothing
+	Note     string `db:"note" json:"note"`
+	PersonID int64  `db:"person_id" json:"person_id"`
+	At       string `db:"at" json:"at"`
+	Rev      int64  `db:"rev" json:"-"`
+}
+
+func (r Person) of() (string, int64)     { return "person", r.ID }
+func (r Plan) of() (string, int64)       { return "plan", r.ID }
+func (r Unit) of() (string, int64)       { return "unit", r.ID }
+func (r Load) of() (string, int64)       { return "load", r.ID }
+func (r channelRow) of() (string, int64) { return "channel", r.ID }
+func (r entryRow) of() (string, int64)   { return "entry", r.ID }
+func (r TeamSlot) of() (string, int64)   { return "team_slot", r.ID }
+func (r Profile) of() (string, int64)    { return "profile", r.ID }
+func (r Decision) of() (string, int64)   { return "decision", r.ID }
+func (r Correction) of() (string, int64) { return "correction", r.ID }
+
+// table is how the rows of one are read and written.
+type table struct {
+	row     reflect.Type
+	columns string
+	write   string
+}
+
+// tables are those that are edited.
+var tables = func() map[string]table {
+	out := map[string]table{}
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Profile{}, Decision{}, Correction{}} {
+		name, _ := r.of()
+		out[name] = tableOf(name, reflect.TypeOf(r))
+	}
+	return out
+}()
+
+func tableOf(name string, row reflect.Type) table {
+	var all, set []string
+	for i := range row.NumField() {
+		f := row.Field(i)
+		column := f.Tag.Get("db")
+		all = append(all, column)
+		if column != "id" && (f.Tag.Get("json") != "-" || column == "rev") {
+			set = append(set, column+" = excluded."+column)
+		}
+	}
+	return table{
+		row: row, columns: strings.Join(all, ", "),
+		write: "INSERT INTO " + name + " (" + strings.Join(all, ", ") + ") VALUES (:" + strings.Join(all, ", :") + ") ON CONFLICT (id) DO UPDATE SET " + strings.Join(set, ", "),
+	}
+}
+
+// columnsOf are the columns of a table, of one that stands under another name.
+func columnsOf(name, as string) string {
+	parts := strings.Split(tables[name].columns, ", ")
+	for i := range parts {
+		parts[i] = as + "." + parts[i]
+	}
+	return strings.Join(parts, ", ")
+}
+
+// image is a row as the journal keeps it.
+func image(r any) (json.RawMessage, error) {
+	b, err := json.Marshal(r)
+	if err != nil {
+		return nil, fmt.Errorf("journal: %w", err)
+	}
+	return b, nil
+}
+
+// read turns an image into the row; ok is false for that of no row. An image
+// that an older version kept lacks what is new, which has its zero value.
+func (t table) read(image json.RawMessage) (r Row, ok bool, err error) {
+	if string(image) == "null" {
+		return nil, false, nil
+	}
+	v := reflect.New(t.row)
+	if err := json.Unmarshal(image, v.Interface()); err != nil {
+		return nil, false, fmt.Errorf("read journal: %w", err)
+	}
+	return v.Elem().Interface().(Row), true, nil //nolint:forcetypeassert // every table has rows
+}
+
+// revised is a row with its revision.
+func revised(r Row, rev int64) any {
+	v := reflect.New(reflect.TypeOf(r)).Elem()
+	v.Set(reflect.ValueOf(r))
+	v.FieldByName("Rev").SetInt(rev)
+	return v.Interface()
+}
+
+// revision is the change in which a row got what it holds.
+func revision(r Row) int64 { return reflect.ValueOf(r).FieldByName("Rev").Int() }
+
+// Strings is a list that is kept as JSON in one column.
+type Strings []string
+
+// Value implements driver.Valuer.
+func (l Strings) Value() (driver.Value, error) {
+	b, err := json.Marshal(slices.Concat(Strings{}, l))
+	return string(b), err
+}
+
+// Scan implements sql.Scanner.
+func (l *Strings) Scan(v any) error {
+	s, ok := v.(string)
+	if !ok {
+		return fmt.Errorf("a list is kept as text, not as %T", v)
+	}
+	return json.Unmarshal([]byte(s), (*[]string)(l))
+}
