@@ -22,9 +22,9 @@ import (
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/require"
 
-	"mnemos/internal/app"
 	"mnemos/internal/cli"
 	"mnemos/internal/demo"
+	"mnemos/internal/house"
 	"mnemos/internal/store"
 )
 
@@ -81,7 +81,7 @@ func sit(t *testing.T, width, height int64) *person {
 	s, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
 	require.NoError(t, demo.Fill(t.Context(), s, today))
-	server := httptest.NewServer(cli.Server(app.New(s, func() time.Time { return today })))
+	server := httptest.NewServer(cli.Server(house.New(s, func() time.Time { return today })))
 	tab, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
 	ctx, stop := context.WithTimeout(tab, 400*time.Second)
 	p := &person{t: t, ctx: ctx, url: server.URL, store: s}
@@ -101,12 +101,12 @@ func sit(t *testing.T, width, height int64) *person {
 }
 
 // another is somebody else at the same data.
-func (p *person) another() *app.App { return app.New(p.store, func() time.Time { return today }) }
+func (p *person) another() *house.House { return house.New(p.store, func() time.Time { return today }) }
 
 // revision is that of the plan as it stands.
 func (p *person) revision() int64 {
 	p.t.Helper()
-	l, err := p.another().Ledger(p.t.Context(), 1)
+	l, err := p.another().Plans.Ledger(p.t.Context(), 1)
 	require.NoError(p.t, err)
 	return l.Revision
 }

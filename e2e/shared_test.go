@@ -3,12 +3,12 @@ package e2e
 import (
 	"testing"
 
+	"mnemos/internal/plan"
+
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"mnemos/internal/app"
 )
 
 // TestSomebodyElse lets another window change the plan meanwhile: the page
@@ -17,7 +17,7 @@ func TestSomebodyElse(t *testing.T) {
 	p := sit(t, 1280, 800)
 	other := p.another()
 	name := "Other"
-	_, err := other.Update(t.Context(), 1, 8, app.Update{Name: &name, Revision: p.revision()})
+	_, err := other.Plans.Update(t.Context(), 1, 8, plan.Update{Name: &name, Revision: p.revision()})
 	require.NoError(t, err)
 
 	p.presses("/")

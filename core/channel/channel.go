@@ -167,7 +167,7 @@ func (c Channel) Faults() []Fault {
 		add(FieldShift, "transmit kind %q: use simplex, shift, split or none", c.Side.Kind)
 	}
 	if c.ReceiveTone.Kind() == tone.Burst {
-		add(FieldToneIn, "a 1750 Hz burst opens repeaters; it cannot be a receive tone")
+		add(FieldReceiveTone, "a 1750 Hz burst opens repeaters; it cannot be a receive tone")
 	}
 	if c.Width != Wide && c.Width != Narrow {
 		add(FieldWidth, "bandwidth %q: use wide or narrow", c.Width)

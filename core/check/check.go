@@ -6,6 +6,8 @@ package check
 
 import (
 	"cmp"
+	"fmt"
+	"hash/fnv"
 	"slices"
 	"time"
 
@@ -89,6 +91,9 @@ func (f Finding) Aside() bool { return byID[f.Rule].Aside }
 // Remedy is a fix that can be applied: the channel it makes, and the patch
 // that leads there. A remedy for a slot changes no channel; Slot is set.
 type Remedy struct {
+	// ID names the remedy for the channel as it is: the same rule offers the same
+	// for the same channel under the same one, and for any other under another.
+	ID    string `json:"id"`
 	Label string `json:"label"`
 	// Confidence says whether the offer is very likely what was meant, or only
 	// possible; Odds is the likelihood behind it, where one was worked out.
@@ -239,8 +244,22 @@ func (p *Pass) settle() []Finding {
 	p.weigh(out)
 	for i := range out {
 		out[i].Fixes = slices.DeleteFunc(out[i].Fixes, func(x Remedy) bool { return x.Slot == nil && !p.mayOffer(x.Result) })
+		for j := range out[i].Fixes {
+			out[i].Fixes[j].ID = p.nameOf(out[i].Rule, out[i].Fixes[j])
+		}
 	}
 	return out
+}
+
+// nameOf makes the ID of a remedy.
+func (p *Pass) nameOf(rule string, x Remedy) string {
+	h := fnv.New64a()
+	slot := 0
+	if x.Slot != nil {
+		slot = *x.Slot
+	}
+	fmt.Fprintf(h, "%v|%v|%d", p.Channel, x.Result, slot)
+	return fmt.Sprintf("%s-%x", rule, h.Sum64())
 }
 
 // mayOffer reports whether a fix leaves the transmitter where it was, or puts

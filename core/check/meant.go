@@ -46,6 +46,24 @@ func Age(m listing.Match, s Settings) (months int, ok bool) {
 	return months, true
 }
 
+// AgeWords words how long ago a record was confirmed.
+func AgeWords(m listing.Match, s Settings) string {
+	months, ok := Age(m, s)
+	switch {
+	case !ok:
+		return "undated"
+	case months >= 24:
+		return fmt.Sprintf("%d years", months/12)
+	case months >= 2:
+		return fmt.Sprintf("%d months", months)
+	}
+	days := int(s.Today.Sub(m.Updated.Time).Hours() / 24)
+	if days == 1 {
+		return "1 day"
+	}
+	return fmt.Sprintf("%d days", max(days, 0))
+}
+
 func (p *Pass) fresh(m listing.Match) bool {
 	months, ok := Age(m, p.Settings)
 	return ok && months < p.Stale && m.Status != listing.OffAir
@@ -126,7 +144,7 @@ func (p *Pass) cite(m listing.Match) string {
 		text = fmt.Sprintf("%s, %s, undated", m.Title(), m.Source)
 	}
 	if len(m.Corrected) > 0 {
-		text += ", corrected by you in " + strings.Join(m.Corrected, ", ")
+		text += ", corrected by you in " + listing.FieldWords(strings.Join(m.Corrected, ", "))
 	}
 	return text
 }

@@ -75,7 +75,7 @@ func spaceStation(p *Pass) {
 			c.Side, c.TransmitTone = channel.SplitSide(pair.Transmit), pair.Tone
 		}), p.blockTransmit()}
 	case p.Channel.TransmitTone != pair.Tone:
-		f.Severity, f.Field = Check, channel.FieldToneOut
+		f.Severity, f.Field = Check, channel.FieldTransmitTone
 		f.Message = fmt.Sprintf("Its uplink needs %s.", pair.Tone.Words())
 		f.Fixes = []Remedy{p.send(pair.Tone)}
 	case pair.Packet:

@@ -134,8 +134,8 @@ func listingDisagree(p *Pass) {
 		var parts []string
 		why := []Reason{}
 		for _, c := range conflicts {
-			parts = append(parts, fmt.Sprintf("%s: %s says %s, %s says %s", c.Field, p.Meant.Source, c.Values[0].Text, m.Source, c.Values[1].Text))
-			why = append(why, Reason{"published", fmt.Sprintf("%s: %s %s", p.cite(*p.Meant), c.Field, c.Values[0].Text)}, Reason{"published", fmt.Sprintf("%s: %s %s", p.cite(m), c.Field, c.Values[1].Text)})
+			parts = append(parts, fmt.Sprintf("%s: %s says %s, %s says %s", listing.FieldWords(c.Field), p.Meant.Source, c.Values[0].Text, m.Source, c.Values[1].Text))
+			why = append(why, Reason{"published", fmt.Sprintf("%s: %s %s", p.cite(*p.Meant), listing.FieldWords(c.Field), c.Values[0].Text)}, Reason{"published", fmt.Sprintf("%s: %s %s", p.cite(m), listing.FieldWords(c.Field), c.Values[1].Text)})
 		}
 		p.Report(Finding{
 			Severity: Check, Field: channel.FieldListing, Title: fmt.Sprintf("Two listings of %s disagree", p.Meant.Title()),

@@ -206,7 +206,7 @@ func toneDefault(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Note, Field: channel.FieldToneOut, Title: fmt.Sprintf("%s is a factory setting", have.Words()),
+		Severity: Note, Field: channel.FieldTransmitTone, Title: fmt.Sprintf("%s is a factory setting", have.Words()),
 		Message: "No listing asks for it. Check that you meant it.",
 		Why:     []Reason{{"radio", "many radios leave the factory with 67.0, 88.5 or 100.0 Hz"}, {"published", "no uplink tone is stated here"}},
 	})
@@ -218,7 +218,7 @@ func toneNeighbours(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Check, Field: channel.FieldToneOut, Title: "Every repeater around needs a tone",
+		Severity: Check, Field: channel.FieldTransmitTone, Title: "Every repeater around needs a tone",
 		Message: "This channel sends none, and nothing is published about it. Ask, or search for the tone on the input.",
 		Why:     []Reason{{"published", fmt.Sprintf("%d of %d repeaters of the band within %.0f km need a tone", p.Census.Toned, p.Census.Stated, float64(around))}},
 	})
@@ -231,7 +231,7 @@ func dcsEquivalent(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Note, Field: channel.FieldToneOut, Title: fmt.Sprintf("%s and %s are the same signal", have, up),
+		Severity: Note, Field: channel.FieldTransmitTone, Title: fmt.Sprintf("%s and %s are the same signal", have, up),
 		Message: "One is the other upside down; the repeater opens to both.",
 		Why: []Reason{
 			{"entered", have.String()},

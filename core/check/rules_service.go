@@ -151,7 +151,7 @@ func servicePrivacy(p *Pass) {
 			continue
 		}
 		p.Report(Finding{
-			Severity: Note, Field: channel.FieldToneIn, Title: fmt.Sprintf("The code is the tone %s", p.Channel.TransmitTone.Words()),
+			Severity: Note, Field: channel.FieldReceiveTone, Title: fmt.Sprintf("The code is the tone %s", p.Channel.TransmitTone.Words()),
 			Message: "It gives no privacy: everybody without a code hears you. Listen with the receiver open before you talk.",
 			Why:     []Reason{{"radio", "codes 1 to 38 are the classic CTCSS tones in ascending order"}},
 		})

@@ -173,7 +173,7 @@ func slipField(s mend.Slip) channel.Field {
 	case mend.WrongSign, mend.ShiftUnit:
 		return channel.FieldShift
 	case mend.ToneBeside, mend.ToneDigits, mend.Downlink, mend.CodeOrTone, mend.Polarity, mend.OtherLine, mend.NoTone:
-		return channel.FieldToneOut
+		return channel.FieldTransmitTone
 	}
 	return channel.FieldReceive
 }

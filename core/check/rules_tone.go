@@ -103,7 +103,7 @@ func toneMissing(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Fix, Field: channel.FieldToneOut,
+		Severity: Fix, Field: channel.FieldTransmitTone,
 		Title:   fmt.Sprintf("%s needs %s", p.Meant.Title(), up.Words()),
 		Message: "The channel sends no tone; the repeater would not open.",
 		Why:     p.becauseTone(), Fixes: []Remedy{p.send(up)},
@@ -122,7 +122,7 @@ func toneDownlink(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Fix, Field: channel.FieldToneOut, Title: "You send the tone the repeater sends",
+		Severity: Fix, Field: channel.FieldTransmitTone, Title: "You send the tone the repeater sends",
 		Message: fmt.Sprintf("%s is its downlink. It listens for %s.", down.Words(), up.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.send(up)},
 	})
@@ -135,7 +135,7 @@ func toneDiffers(p *Pass) {
 		return
 	}
 	f := Finding{
-		Severity: Fix, Field: channel.FieldToneOut,
+		Severity: Fix, Field: channel.FieldTransmitTone,
 		Title:   fmt.Sprintf("%s needs %s", p.Meant.Title(), up.Words()),
 		Message: fmt.Sprintf("The channel sends %s.", have.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.send(up)},
@@ -176,8 +176,8 @@ func toneStandard(p *Pass) {
 		set   func(*channel.Channel, tone.Tone)
 		verb  string
 	}{
-		{channel.FieldToneOut, p.Channel.TransmitTone, func(c *channel.Channel, t tone.Tone) { c.TransmitTone = t }, "Send"},
-		{channel.FieldToneIn, p.Channel.ReceiveTone, func(c *channel.Channel, t tone.Tone) { c.ReceiveTone = t }, "Listen for"},
+		{channel.FieldTransmitTone, p.Channel.TransmitTone, func(c *channel.Channel, t tone.Tone) { c.TransmitTone = t }, "Send"},
+		{channel.FieldReceiveTone, p.Channel.ReceiveTone, func(c *channel.Channel, t tone.Tone) { c.ReceiveTone = t }, "Listen for"},
 	} {
 		if side.tone.Standard() {
 			continue
@@ -221,7 +221,7 @@ func squelchSilent(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: p.deaf(), Field: channel.FieldToneIn, Title: "You would hear nothing",
+		Severity: p.deaf(), Field: channel.FieldReceiveTone, Title: "You would hear nothing",
 		Message: fmt.Sprintf("%s sends no tone, and the receiver waits for %s.", p.Meant.Title(), in.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.listen(tone.Off)},
 	})
@@ -250,7 +250,7 @@ func squelchDiffers(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: p.deaf(), Field: channel.FieldToneIn, Title: "You would hear nothing",
+		Severity: p.deaf(), Field: channel.FieldReceiveTone, Title: "You would hear nothing",
 		Message: fmt.Sprintf("%s sends %s, and the receiver waits for %s.", p.Meant.Title(), down.Words(), in.Words()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.listen(down), p.listen(tone.Off)},
 	})
@@ -261,7 +261,7 @@ func squelchUnknown(p *Pass) {
 		return
 	}
 	p.Report(Finding{
-		Severity: Check, Field: channel.FieldToneIn, Title: "The downlink tone is not published",
+		Severity: Check, Field: channel.FieldReceiveTone, Title: "The downlink tone is not published",
 		Message: fmt.Sprintf("If %s sends no tone, you would hear nothing.", p.Meant.Title()),
 		Why:     p.becauseTone(), Fixes: []Remedy{p.listen(tone.Off)},
 	})

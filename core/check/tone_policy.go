@@ -75,7 +75,7 @@ func toneMode(p *Pass) {
 		return // co-channel says it
 	}
 	f := Finding{
-		Severity: Note, Field: channel.FieldToneIn, Title: "The plan prefers tone squelch", Message: "Here " + d.Reason + ".",
+		Severity: Note, Field: channel.FieldReceiveTone, Title: "The plan prefers tone squelch", Message: "Here " + d.Reason + ".",
 		Why: append(d.Why, p.becauseTone()...), Fixes: []Remedy{p.listen(p.downlink())},
 	}
 	if d.Mode == channel.Encode {

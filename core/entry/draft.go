@@ -74,7 +74,7 @@ func (s *state) words(d *Draft, line []rune) {
 		}
 		switch word.As {
 		case AsSquelch, AsTones:
-			d.From[channel.FieldToneIn] = Typed
+			d.From[channel.FieldReceiveTone] = Typed
 		case AsPair:
 			d.From[channel.FieldShift] = Typed
 		}

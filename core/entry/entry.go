@@ -69,9 +69,9 @@ func (a As) Field() channel.Field {
 	case AsShift, AsSimplex, AsReceiveOnly:
 		return channel.FieldShift
 	case AsTone, AsSquelch, AsTones:
-		return channel.FieldToneOut
+		return channel.FieldTransmitTone
 	case AsReceiveTone:
-		return channel.FieldToneIn
+		return channel.FieldReceiveTone
 	case AsName, AsCallsign:
 		return channel.FieldName
 	case AsSlot:

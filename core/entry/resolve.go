@@ -15,7 +15,7 @@ import (
 func (s *state) resolve(d *Draft) {
 	c, plan := &d.Channel, s.r.plan
 	defer func() {
-		for _, f := range []channel.Field{channel.FieldShift, channel.FieldToneOut, channel.FieldToneIn, channel.FieldWidth, channel.FieldPower} {
+		for _, f := range []channel.Field{channel.FieldShift, channel.FieldTransmitTone, channel.FieldReceiveTone, channel.FieldWidth, channel.FieldPower} {
 			if d.From[f] == "" {
 				d.From[f] = Default
 			}

@@ -108,7 +108,7 @@ func (c Case) Overall(rows []Row, stop, fix, check bool) Verdict {
 			return Conflict
 		}
 		// A tone that nobody publishes is no reason to doubt a simplex channel.
-		optional := r.Field == channel.FieldToneIn || r.Field == channel.FieldToneOut && c.Meant == nil
+		optional := r.Field == channel.FieldReceiveTone || r.Field == channel.FieldTransmitTone && c.Meant == nil
 		if r.Mark == NoEvidence && !optional {
 			agrees = false
 		}
@@ -198,7 +198,7 @@ func (c Case) transmit() Row {
 }
 
 func (c Case) toneOut() Row {
-	r := Row{Field: channel.FieldToneOut, Entered: toneCell(c.Channel.TransmitTone, "no tone"), Mark: NoEvidence}
+	r := Row{Field: channel.FieldTransmitTone, Entered: toneCell(c.Channel.TransmitTone, "no tone"), Mark: NoEvidence}
 	if c.Meant != nil && c.Meant.UplinkTone.Known {
 		r.Published = toneCell(c.Meant.UplinkTone.Tone, "none")
 		r.Mark = compare(tone.Same(c.Meant.UplinkTone.Tone, c.Channel.TransmitTone))
@@ -207,7 +207,7 @@ func (c Case) toneOut() Row {
 }
 
 func (c Case) toneIn() Row {
-	r := Row{Field: channel.FieldToneIn, Entered: toneCell(c.Channel.ReceiveTone, "open"), Mark: NoEvidence}
+	r := Row{Field: channel.FieldReceiveTone, Entered: toneCell(c.Channel.ReceiveTone, "open"), Mark: NoEvidence}
 	if c.Meant != nil && c.Meant.DownlinkTone.Known {
 		r.Published = toneCell(c.Meant.DownlinkTone.Tone, "none")
 		open := c.Channel.ReceiveTone.IsOff() // an open receiver hears whatever is sent

@@ -39,7 +39,7 @@ func TestRows(t *testing.T) {
 		Field: channel.FieldShift, Entered: Cell{KindOffset, "-0.600"}, Published: Cell{KindOffset, "-0.600"}, Plan: Cell{KindOffset, "-0.600"}, Mark: FieldAgrees,
 	}, rows[1])
 	assert.Equal(t, Row{
-		Field: channel.FieldToneOut, Entered: Cell{KindTone, "127.3"}, Published: Cell{KindTone, "88.5"}, Mark: FieldDiffers,
+		Field: channel.FieldTransmitTone, Entered: Cell{KindTone, "127.3"}, Published: Cell{KindTone, "88.5"}, Mark: FieldDiffers,
 	}, rows[3])
 
 	rows = theCase("146.94 -", marran(unknown, none)).Rows()

@@ -81,11 +81,11 @@ func (r *Reader) toneCell(cell string) (up, down listing.Stated, err error) {
 		return up, down, nil
 	}
 	d, ok := r.sure(r.anywhere().String() + " simplex tone " + cell)
-	if !ok || !d.Typed(channel.FieldToneOut) {
+	if !ok || !d.Typed(channel.FieldTransmitTone) {
 		return up, down, err
 	}
 	up = listing.Says(d.Channel.TransmitTone)
-	if d.Typed(channel.FieldToneIn) && !d.Channel.ReceiveTone.IsOff() {
+	if d.Typed(channel.FieldReceiveTone) && !d.Channel.ReceiveTone.IsOff() {
 		down = listing.Says(d.Channel.ReceiveTone)
 	}
 	return up, down, nil

@@ -325,10 +325,10 @@ func (r *Reader) Prose(line string) (listing.Record, []Fault) {
 	if tx, sends := c.Transmit(); sends && (d.Typed(channel.FieldShift) || d.Typed(channel.FieldTransmit)) {
 		w.rec.Input = tx
 	}
-	if d.Typed(channel.FieldToneOut) {
+	if d.Typed(channel.FieldTransmitTone) {
 		w.rec.UplinkTone = listing.Says(c.TransmitTone)
 	}
-	if d.Typed(channel.FieldToneIn) && !c.ReceiveTone.IsOff() {
+	if d.Typed(channel.FieldReceiveTone) && !c.ReceiveTone.IsOff() {
 		w.rec.DownlinkTone = listing.Says(c.ReceiveTone)
 	}
 	w.finish()

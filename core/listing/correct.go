@@ -76,7 +76,7 @@ func ReadField(name, value string) (r Record, err error) {
 	switch name {
 	case "input":
 		r.Input, err = freq.Parse(value)
-	case "uplink tone", "downlink tone":
+	case "uplink_tone", "downlink_tone":
 		var t tone.Tone
 		if t, err = tone.Parse(value); err == nil {
 			r.UplinkTone, r.DownlinkTone = Says(t), Says(t)

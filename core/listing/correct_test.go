@@ -11,7 +11,7 @@ import (
 
 func TestACorrectionHoldsUntilTheStatementChanges(t *testing.T) {
 	r := says("A", "1", "QX1A", "Hill", "100", 0, 1)
-	c := Corrections{r.ID(): {{Of: r.ID(), Field: "uplink tone", Value: "103.5", Against: "100.0"}, {Of: r.ID(), Field: "status", Value: "off-air", Against: ""}}}
+	c := Corrections{r.ID(): {{Of: r.ID(), Field: "uplink_tone", Value: "103.5", Against: "100.0"}, {Of: r.ID(), Field: "status", Value: "off-air", Against: ""}}}
 	got := c.Apply(r)
 	assert.Equal(t, tone.MustParse("103.5"), got.UplinkTone.Tone)
 	assert.Equal(t, OffAir, got.Status)
@@ -28,7 +28,7 @@ func TestACorrectionHoldsUntilTheStatementChanges(t *testing.T) {
 
 func TestReadField(t *testing.T) {
 	for name, good := range map[string]string{
-		"input": "147.84", "uplink tone": "D023N", "downlink tone": "none", "mode": "fm", "width": "narrow", "status": "on-air", "access": "private",
+		"input": "147.84", "uplink_tone": "D023N", "downlink_tone": "none", "mode": "fm", "width": "narrow", "status": "on-air", "access": "private",
 	} {
 		r, err := ReadField(name, good)
 		require.NoError(t, err, name)
@@ -37,7 +37,7 @@ func TestReadField(t *testing.T) {
 		_, says := f.Says(&r)
 		assert.True(t, says, name)
 	}
-	for field, bad := range map[string]string{"input": "far", "uplink tone": "loud", "mode": "morse", "width": "medium", "status": "asleep", "access": "maybe", "name": "Hill"} {
+	for field, bad := range map[string]string{"input": "far", "uplink_tone": "loud", "mode": "morse", "width": "medium", "status": "asleep", "access": "maybe", "name": "Hill"} {
 		_, err := ReadField(field, bad)
 		assert.Error(t, err, field)
 	}

@@ -112,7 +112,7 @@ func TestDifferences(t *testing.T) {
 	for _, d := range Differences(c, r) {
 		fields = append(fields, d.Field)
 	}
-	assert.Equal(t, []channel.Field{channel.FieldShift, channel.FieldTransmit, channel.FieldToneOut, channel.FieldToneIn}, fields)
+	assert.Equal(t, []channel.Field{channel.FieldShift, channel.FieldTransmit, channel.FieldTransmitTone, channel.FieldReceiveTone}, fields)
 	c.Side = channel.TransmitSide{Kind: channel.Blocked}
 	assert.Len(t, Differences(c, r), 1, "a receive-only channel sends nothing that could differ")
 }

@@ -320,11 +320,11 @@ func Differences(c channel.Channel, r Record) []Difference {
 			add(channel.FieldTransmit, tx.String(), r.Input.String())
 		}
 		if r.UplinkTone.Known && !tone.Same(r.UplinkTone.Tone, c.TransmitTone) {
-			add(channel.FieldToneOut, c.TransmitTone.Words(), r.UplinkTone.String())
+			add(channel.FieldTransmitTone, c.TransmitTone.Words(), r.UplinkTone.String())
 		}
 	}
 	if r.DownlinkTone.Known && !c.ReceiveTone.IsOff() && !tone.Same(r.DownlinkTone.Tone, c.ReceiveTone) {
-		add(channel.FieldToneIn, c.ReceiveTone.Words(), r.DownlinkTone.String())
+		add(channel.FieldReceiveTone, c.ReceiveTone.Words(), r.DownlinkTone.String())
 	}
 	return out
 }

@@ -278,13 +278,16 @@ func word[T ~string](s T) (string, bool) { return string(s), s != "" }
 // are shown.
 var Fields = []Field{
 	{"input", func(r *Record) (string, bool) { return r.Input.MHz(), r.Input != freq.Hz(0) }, func(to, from *Record) { to.Input = from.Input }},
-	{"uplink tone", func(r *Record) (string, bool) { return stated(r.UplinkTone) }, func(to, from *Record) { to.UplinkTone = from.UplinkTone }},
-	{"downlink tone", func(r *Record) (string, bool) { return stated(r.DownlinkTone) }, func(to, from *Record) { to.DownlinkTone = from.DownlinkTone }},
+	{"uplink_tone", func(r *Record) (string, bool) { return stated(r.UplinkTone) }, func(to, from *Record) { to.UplinkTone = from.UplinkTone }},
+	{"downlink_tone", func(r *Record) (string, bool) { return stated(r.DownlinkTone) }, func(to, from *Record) { to.DownlinkTone = from.DownlinkTone }},
 	{"mode", func(r *Record) (string, bool) { return word(r.Mode) }, func(to, from *Record) { to.Mode = from.Mode }},
 	{"width", func(r *Record) (string, bool) { return word(r.Width) }, func(to, from *Record) { to.Width = from.Width }},
 	{"status", func(r *Record) (string, bool) { return word(r.Status) }, func(to, from *Record) { to.Status = from.Status }},
 	{"access", func(r *Record) (string, bool) { return word(r.Access) }, func(to, from *Record) { to.Access = from.Access }},
 }
+
+// FieldWords is what people call a field: "uplink tone".
+func FieldWords(name string) string { return strings.ReplaceAll(name, "_", " ") }
 
 // Best is the repeater in one record: each field as the first statement has
 // it that says anything about it.

@@ -79,7 +79,7 @@ func TestConflictsAndBest(t *testing.T) {
 	old.Note, old.Access = "ask first", Closed
 	r := Join([]Record{old, fresh}, nil)[0]
 	require.Len(t, r.Conflicts, 1)
-	assert.Equal(t, Conflict{Field: "uplink tone", Values: []Value{{ID{"B", "1"}, "103.5", "2026-06-01"}, {ID{"A", "1"}, "100.0", "2026-01-01"}}}, r.Conflicts[0])
+	assert.Equal(t, Conflict{Field: "uplink_tone", Values: []Value{{ID{"B", "1"}, "103.5", "2026-06-01"}, {ID{"A", "1"}, "100.0", "2026-01-01"}}}, r.Conflicts[0])
 	best := r.Best()
 	assert.Equal(t, "103.5", best.UplinkTone.Tone.String(), "the newest that says anything")
 	assert.Equal(t, "Hill", best.Locality)

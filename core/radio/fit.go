@@ -114,7 +114,7 @@ func (f *fitting) tones(c channel.Channel) {
 	for _, side := range []struct {
 		field channel.Field
 		tone  *tone.Tone
-	}{{channel.FieldToneOut, &f.held.TransmitTone}, {channel.FieldToneIn, &f.held.ReceiveTone}} {
+	}{{channel.FieldTransmitTone, &f.held.TransmitTone}, {channel.FieldReceiveTone, &f.held.ReceiveTone}} {
 		if f.p.Knows(*side.tone) {
 			continue
 		}
@@ -126,7 +126,7 @@ func (f *fitting) tones(c channel.Channel) {
 		*side.tone = tone.Off
 	}
 	if f.held.Mode() == channel.Separate && !f.p.Separate {
-		f.lose(LostTone, channel.FieldToneIn, f.held.ReceiveTone.Words(), "open", "%s has one tone for both directions", f.p.Name)
+		f.lose(LostTone, channel.FieldReceiveTone, f.held.ReceiveTone.Words(), "open", "%s has one tone for both directions", f.p.Name)
 		f.held.ReceiveTone = tone.Off
 	}
 	if len(f.p.Keying.Modes) > 0 {
@@ -144,20 +144,20 @@ func (f *fitting) mode() {
 	}
 	if out := f.held.TransmitTone; out.Kind() == tone.DCS && f.p.Keying.Has(ModeDCS) {
 		if f.held.ReceiveTone.IsOff() {
-			f.lose(LostTone, channel.FieldToneIn, "open", out.Words(), "%s cannot send a code without needing it to open", f.p.Name)
+			f.lose(LostTone, channel.FieldReceiveTone, "open", out.Words(), "%s cannot send a code without needing it to open", f.p.Name)
 		} else {
-			f.lose(LostTone, channel.FieldToneIn, f.held.ReceiveTone.Words(), out.Words(), "%s has one code for both directions", f.p.Name)
+			f.lose(LostTone, channel.FieldReceiveTone, f.held.ReceiveTone.Words(), out.Words(), "%s has one code for both directions", f.p.Name)
 		}
 		f.held.ReceiveTone = out
 		return
 	}
 	if !f.held.ReceiveTone.IsOff() {
-		f.lose(LostTone, channel.FieldToneIn, f.held.ReceiveTone.Words(), "open", "%s has no tone mode for it", f.p.Name)
+		f.lose(LostTone, channel.FieldReceiveTone, f.held.ReceiveTone.Words(), "open", "%s has no tone mode for it", f.p.Name)
 		f.held.ReceiveTone = tone.Off
 		f.mode()
 		return
 	}
-	f.lose(LostTone, channel.FieldToneOut, f.held.TransmitTone.Words(), tone.Off.Words(), "%s has no tone mode for it", f.p.Name)
+	f.lose(LostTone, channel.FieldTransmitTone, f.held.TransmitTone.Words(), tone.Off.Words(), "%s has no tone mode for it", f.p.Name)
 	f.held.TransmitTone = tone.Off
 }
 

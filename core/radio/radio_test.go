@@ -99,13 +99,13 @@ func TestFit(t *testing.T) {
 		},
 		{
 			"tone outside the 38", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("254.1") }),
-			[]channel.Field{channel.FieldToneOut},
+			[]channel.Field{channel.FieldTransmitTone},
 			func(h channel.Channel) bool { return h.TransmitTone.IsOff() },
 		},
 		{
 			"one tone for both directions", "ferry", at("146.94", func(c *channel.Channel) {
 				c.TransmitTone, c.ReceiveTone = tone.MustParse("100"), tone.MustParse("77")
-			}), []channel.Field{channel.FieldToneIn}, func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
+			}), []channel.Field{channel.FieldReceiveTone}, func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
 		},
 		{
 			"inverted code has an equivalent", "ferry", at("146.94", func(c *channel.Channel) {
@@ -117,18 +117,18 @@ func TestFit(t *testing.T) {
 		},
 		{
 			"no code without needing it to open", "ferry", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("D023N") }),
-			[]channel.Field{channel.FieldToneIn},
+			[]channel.Field{channel.FieldReceiveTone},
 			func(h channel.Channel) bool { return h.ReceiveTone == tone.MustParse("D023N") },
 		},
 		{"a code sent and an open receiver", "trail", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.MustParse("D023N") }), nil, nil},
 		{
 			"a code to listen for, with no mode for it", "ferry", at("146.94", func(c *channel.Channel) { c.ReceiveTone = tone.MustParse("D023N") }),
-			[]channel.Field{channel.FieldToneIn},
+			[]channel.Field{channel.FieldReceiveTone},
 			func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
 		},
 		{
 			"no mode for a tone that only opens", "cairn", at("146.94", func(c *channel.Channel) { c.ReceiveTone = tone.MustParse("100") }),
-			[]channel.Field{channel.FieldToneIn},
+			[]channel.Field{channel.FieldReceiveTone},
 			func(h channel.Channel) bool { return h.ReceiveTone.IsOff() },
 		},
 		{
@@ -158,7 +158,7 @@ func TestFit(t *testing.T) {
 			[]channel.Field{channel.FieldShift},
 			func(h channel.Channel) bool { return h.Offset() == freq.MustParseOffset("+3.985") },
 		},
-		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []channel.Field{channel.FieldToneOut}, nil},
+		{"no burst", "lantern", at("146.94", func(c *channel.Channel) { c.TransmitTone = tone.Burst1750 }), []channel.Field{channel.FieldTransmitTone}, nil},
 		{
 			"typed column off the raster", "lantern", at("146.94", func(c *channel.Channel) { c.Side = channel.SplitSide(freq.MustParse("146.341")) }),
 			[]channel.Field{channel.FieldTransmit},

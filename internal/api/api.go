@@ -1,6 +1,6 @@
 // Package api serves the contract of openapi.yaml over HTTP. The handlers
-// hold no rule: they hand what was asked to package app and what it answers
-// back.
+// hold no rule: they hand what was asked to the part of the application that it
+// is for, and what that answers back as the wire types of the contract.
 package api
 
 import (
@@ -8,110 +8,117 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"mnemos/internal/app"
+	"mnemos/internal/house"
+	"mnemos/internal/plan"
 )
 
-type server struct{ app *app.App }
+type server struct{ *house.House }
 
 // Register adds the API to a router.
-func Register(e *echo.Echo, a *app.App) {
-	e.Use(valid())
-	RegisterHandlers(e, NewStrictHandler(&server{app: a}, nil))
+func Register(e *echo.Echo, h *house.House) {
+	e.Use(valid(), person)
+	RegisterHandlers(e, NewStrictHandler(&server{h}, nil))
 }
 
-func (s *server) GetWorkspace(ctx context.Context, _ GetWorkspaceRequestObject) (GetWorkspaceResponseObject, error) {
-	w, err := s.app.Workspace(ctx)
+func (s *server) GetWorkspace(ctx context.Context, r GetWorkspaceRequestObject) (GetWorkspaceResponseObject, error) {
+	w, err := s.Plans.Workspace(ctx, or(r.Params.Plan))
 	if err != nil {
 		return nil, err
 	}
-	return GetWorkspace200JSONResponse(*w), nil
+	return GetWorkspace200JSONResponse(wireWorkspace(w)), nil
 }
 
 // ledger passes a ledger or an error on; every change answers with it.
-func ledger[T any](l *app.Ledger, err error, wrap func(LedgerJSONResponse) T) (T, error) {
+func ledger[T any](l *plan.Ledger, err error, wrap func(LedgerJSONResponse) T) (T, error) {
 	if err != nil {
 		var none T
 		return none, err
 	}
-	return wrap(LedgerJSONResponse(*l)), nil
+	return wrap(LedgerJSONResponse(wireLedger(l))), nil
 }
 
 func (s *server) GetLedger(ctx context.Context, r GetLedgerRequestObject) (GetLedgerResponseObject, error) {
-	l, err := s.app.Ledger(ctx, r.Load)
+	l, err := s.Plans.Ledger(ctx, r.Load)
 	return ledger(l, err, func(l LedgerJSONResponse) GetLedgerResponseObject { return GetLedger200JSONResponse{l} })
 }
 
 func (s *server) ReadLine(ctx context.Context, r ReadLineRequestObject) (ReadLineResponseObject, error) {
-	out, err := s.app.Read(ctx, r.Load, r.Body.Line, r.Body.Slot)
+	out, err := s.Plans.Read(ctx, r.Load, r.Body.Line, r.Body.Slot)
 	if err != nil {
 		return nil, err
 	}
-	return ReadLine200JSONResponse(*out), nil
+	return ReadLine200JSONResponse(wireReading(out)), nil
 }
 
 func (s *server) StoreLine(ctx context.Context, r StoreLineRequestObject) (StoreLineResponseObject, error) {
-	save := app.Save{Line: r.Body.Line, Slot: r.Body.Slot, Revision: r.Body.Revision}
-	save.Replace = r.Body.Replace != nil && *r.Body.Replace
-	l, err := s.app.Store(ctx, r.Load, save)
+	save := plan.Save{Line: r.Body.Line, Slot: r.Body.Slot, Replace: or(r.Body.Replace), Revision: r.Body.Revision}
+	l, err := s.Plans.Store(ctx, r.Load, save)
 	return ledger(l, err, func(l LedgerJSONResponse) StoreLineResponseObject { return StoreLine201JSONResponse{l} })
 }
 
 func (s *server) UpdateEntry(ctx context.Context, r UpdateEntryRequestObject) (UpdateEntryResponseObject, error) {
 	b := r.Body
-	l, err := s.app.Update(ctx, r.Load, r.Slot, app.Update{
-		Name: b.Name, ShortName: b.ShortName, Receive: b.Receive, Shift: b.Shift, ToneOut: b.ToneOut, ToneIn: b.ToneIn,
-		Width: b.Bandwidth, Power: b.Power, Scan: b.Scan, Slot: b.Slot, Swap: b.Swap != nil && *b.Swap, Revision: b.Revision,
+	l, err := s.Plans.Update(ctx, r.Load, r.Slot, plan.Update{
+		Name: b.Name, ShortName: b.ShortName, Receive: b.Receive, Shift: b.Shift, TransmitTone: b.TransmitTone, ReceiveTone: b.ReceiveTone,
+		Width: b.Bandwidth, Power: b.Power, Scan: b.Scan, Slot: b.Slot, Swap: or(b.Swap), Revision: b.Revision,
 	})
 	return ledger(l, err, func(l LedgerJSONResponse) UpdateEntryResponseObject { return UpdateEntry200JSONResponse{l} })
 }
 
 func (s *server) ApplyFix(ctx context.Context, r ApplyFixRequestObject) (ApplyFixResponseObject, error) {
-	l, err := s.app.Patch(ctx, r.Load, r.Slot, r.Body.Revision, r.Body.Patch)
+	l, err := s.Plans.Fix(ctx, r.Load, r.Slot, r.Body.Revision, r.Body.Id)
 	return ledger(l, err, func(l LedgerJSONResponse) ApplyFixResponseObject { return ApplyFix200JSONResponse{l} })
 }
 
 func (s *server) DeleteEntry(ctx context.Context, r DeleteEntryRequestObject) (DeleteEntryResponseObject, error) {
-	l, err := s.app.Delete(ctx, r.Load, r.Slot, r.Params.Revision)
+	l, err := s.Plans.Delete(ctx, r.Load, r.Slot, r.Params.Revision)
 	return ledger(l, err, func(l LedgerJSONResponse) DeleteEntryResponseObject { return DeleteEntry200JSONResponse{l} })
 }
 
 func (s *server) Undo(ctx context.Context, r UndoRequestObject) (UndoResponseObject, error) {
-	l, err := s.app.Undo(ctx, r.Load, r.Body.Revision, r.Body.Redo != nil && *r.Body.Redo)
+	l, err := s.Plans.Undo(ctx, r.Load, r.Body.Revision, or(r.Body.Redo))
 	return ledger(l, err, func(l LedgerJSONResponse) UndoResponseObject { return Undo200JSONResponse{l} })
 }
 
-func (s *server) GetEvidence(ctx context.Context, r GetEvidenceRequestObject) (GetEvidenceResponseObject, error) {
-	v, err := s.app.Evidence(ctx, r.Load, r.Slot)
+func (s *server) AddFound(ctx context.Context, r AddFoundRequestObject) (AddFoundResponseObject, error) {
+	v, err := s.Plans.AddFound(ctx, r.Load, r.Body.Revision, each(r.Body.Ids, coreID))
 	if err != nil {
 		return nil, err
 	}
-	return GetEvidence200JSONResponse(*v), nil
+	return AddFound201JSONResponse{
+		Ledger: wireLedger(v.Ledger), Slots: v.Slots,
+		Skipped: each(v.Skipped, func(x plan.Skipped) Skipped { return Skipped{Id: wireID(x.ID), Why: x.Why} }),
+	}, nil
+}
+
+func (s *server) GetEvidence(ctx context.Context, r GetEvidenceRequestObject) (GetEvidenceResponseObject, error) {
+	v, err := s.Plans.Evidence(ctx, r.Load, r.Slot)
+	if err != nil {
+		return nil, err
+	}
+	return GetEvidence200JSONResponse(wireEvidence(v)), nil
 }
 
 func (s *server) GetKeypad(ctx context.Context, r GetKeypadRequestObject) (GetKeypadResponseObject, error) {
-	v, err := s.app.Keypad(ctx, r.Load, r.Slot)
+	v, err := s.Sheets.Keypad(ctx, r.Load, r.Slot)
 	if err != nil {
 		return nil, err
 	}
-	return GetKeypad200JSONResponse(*v), nil
+	return GetKeypad200JSONResponse(wireKeypad(v)), nil
 }
 
 func (s *server) TryKeypad(ctx context.Context, r TryKeypadRequestObject) (TryKeypadResponseObject, error) {
-	v, err := s.app.Try(ctx, r.Load, r.Slot, r.Body.Acts)
+	v, err := s.Sheets.Try(ctx, r.Load, r.Slot, r.Body.Acts)
 	if err != nil {
 		return nil, err
 	}
-	return TryKeypad200JSONResponse(*v), nil
+	return TryKeypad200JSONResponse(wireHandset(v)), nil
 }
 
 func (s *server) GetRibbon(ctx context.Context, r GetRibbonRequestObject) (GetRibbonResponseObject, error) {
-	name := ""
-	if r.Params.Band != nil {
-		name = *r.Params.Band
-	}
-	v, err := s.app.Ribbon(ctx, r.Load, name)
+	v, err := s.Plans.Ribbon(ctx, r.Load, or(r.Params.Band))
 	if err != nil {
 		return nil, err
 	}
-	return GetRibbon200JSONResponse(*v), nil
+	return GetRibbon200JSONResponse(wireRibbon(v)), nil
 }

@@ -21,9 +21,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/internal/api"
-	"mnemos/internal/app"
 	"mnemos/internal/cli"
 	"mnemos/internal/demo"
+	"mnemos/internal/house"
 	"mnemos/internal/store"
 )
 
@@ -41,7 +41,7 @@ func serve(t *testing.T) *client {
 	s, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
 	require.NoError(t, demo.Fill(t.Context(), s, today))
-	server := httptest.NewServer(cli.Server(app.New(s, func() time.Time { return today })))
+	server := httptest.NewServer(cli.Server(house.New(s, func() time.Time { return today })))
 	t.Cleanup(func() {
 		server.Close()
 		require.NoError(t, s.Close())
@@ -129,10 +129,10 @@ func TestFlow(t *testing.T) {
 	require.Equal(t, 200, status)
 	assert.Equal(t, "conflict", found["verdict"])
 	fix := found["findings"].([]any)[0].(map[string]any)["fixes"].([]any)[0].(map[string]any)
-	status, _ = c.ask("POST", "/api/loads/1/entries/4/fix", map[string]any{"patch": fix["patch"], "revision": l["revision"]})
+	status, _ = c.ask("POST", "/api/loads/1/entries/4/fix", map[string]any{"id": fix["id"], "revision": l["revision"]})
 	require.Equal(t, 200, status)
-	status, p := c.ask("POST", "/api/loads/1/entries/4/fix", map[string]any{"patch": fix["patch"], "revision": revision + 2})
-	assert.Equal(t, 422, status, "the patch does not fit any more: %v", p)
+	status, p := c.ask("POST", "/api/loads/1/entries/4/fix", map[string]any{"id": fix["id"], "revision": revision + 2})
+	assert.Equal(t, 409, status, "nobody offers it any more: %v", p)
 	revision, rows = c.ledger()
 	assert.Equal(t, "agrees", rows[4]["verdict"])
 
@@ -174,11 +174,11 @@ func TestBadInput(t *testing.T) {
 		return out
 	}
 	status, p := c.ask("PATCH", "/api/loads/1/entries/7", map[string]any{
-		"revision": revision, "receive": "abc", "shift": "88.5", "tone_out": "loud", "tone_in": "12", "scan": "maybe", "slot": "9999",
+		"revision": revision, "receive": "abc", "shift": "88.5", "transmit_tone": "loud", "receive_tone": "12", "scan": "maybe", "slot": "9999",
 		"short_name": "much too long", "name": strings.Repeat("x", 70),
 	})
 	require.Equal(t, 422, status)
-	assert.ElementsMatch(t, []string{"name", "receive", "shift", "tone_out", "tone_in", "scan", "short_name", "slot"}, fields(p), "every field at fault at once")
+	assert.ElementsMatch(t, []string{"name", "receive", "shift", "transmit_tone", "receive_tone", "scan", "short_name", "slot"}, fields(p), "every field at fault at once")
 
 	for _, x := range []struct {
 		body  map[string]any
@@ -233,7 +233,7 @@ func TestUpdate(t *testing.T) {
 		return rows
 	}
 	channelOf := func(row map[string]any) map[string]any { return row["channel"].(map[string]any) }
-	rows := change("7", map[string]any{"name": "Lantern Point", "receive": "146,97", "shift": "-", "tone_out": "100", "tone_in": "", "power": "low", "scan": "skip"})
+	rows := change("7", map[string]any{"name": "Lantern Point", "receive": "146,97", "shift": "-", "transmit_tone": "100", "receive_tone": "", "power": "low", "scan": "skip"})
 	assert.Equal(t, "LANTER", rows[7]["short_name"], "the short name follows")
 	assert.EqualValues(t, 146_970_000, channelOf(rows[7])["receive_hz"])
 	assert.EqualValues(t, 146_370_000, channelOf(rows[7])["transmit_hz"])

@@ -169,15 +169,15 @@ func TestFindAndAdd(t *testing.T) {
 			return map[string]any{"source": s["source"], "key": s["key"]}
 		}
 		n := len(v["repeaters"].([]any))
-		status, _ = c.ask("POST", "/api/find/decisions", map[string]any{"a": id(0), "b": id(1), "same": false})
+		status, _ = c.ask("POST", "/api/decisions", map[string]any{"a": id(0), "b": id(1), "same": false})
 		require.Equal(t, 204, status)
 		_, parted := c.ask("GET", "/api/find", nil)
 		assert.Len(t, parted["repeaters"], n+1)
-		status, _ = c.ask("POST", "/api/find/decisions", map[string]any{"a": id(1), "b": id(0), "same": true})
+		status, _ = c.ask("POST", "/api/decisions", map[string]any{"a": id(1), "b": id(0), "same": true})
 		require.Equal(t, 204, status)
 		_, again := c.ask("GET", "/api/find", nil)
 		assert.Len(t, again["repeaters"], n)
-		status, _ = c.ask("POST", "/api/find/decisions", map[string]any{"a": id(1), "b": id(1), "same": true})
+		status, _ = c.ask("POST", "/api/decisions", map[string]any{"a": id(1), "b": id(1), "same": true})
 		assert.Equal(t, 422, status)
 		return
 	}
@@ -226,7 +226,7 @@ func TestCorrections(t *testing.T) {
 		_, r := c.ask("POST", "/api/loads/1/read", map[string]any{"line": "146.88 - " + tone})
 		for _, m := range r["matches"].([]any) {
 			for _, d := range m.(map[string]any)["differences"].([]any) {
-				if d.(map[string]any)["field"] == "tone_out" {
+				if d.(map[string]any)["field"] == "transmit_tone" {
 					return false
 				}
 			}
@@ -236,12 +236,12 @@ func TestCorrections(t *testing.T) {
 	publish("156,7")
 	r := holm()
 	require.NotEmpty(t, r["conflicts"])
-	status, _ := c.ask("POST", "/api/find/corrections", map[string]any{"of": r["id"], "field": "uplink tone", "value": "131.8", "note": "heard on the air"})
+	status, _ := c.ask("POST", "/api/corrections", map[string]any{"of": r["id"], "field": "uplink_tone", "value": "131.8", "note": "heard on the air"})
 	require.Equal(t, 204, status)
 	r = holm()
 	assert.Equal(t, "131.8", r["best"].(map[string]any)["uplink_tone"])
 	assert.Len(t, r["statements"], 3, "each witness stays")
-	assert.NotContains(t, fmt.Sprint(r["conflicts"]), "uplink tone")
+	assert.NotContains(t, fmt.Sprint(r["conflicts"]), "uplink_tone")
 	assert.Equal(t, "heard on the air", r["corrected"].([]any)[0].(map[string]any)["note"])
 	assert.True(t, toneFits("131.8"), "the entry line goes by it")
 	assert.False(t, toneFits("110.9"))
@@ -249,19 +249,19 @@ func TestCorrections(t *testing.T) {
 	publish("100,0") // a newer edition of one of the three
 	r = holm()
 	assert.Equal(t, true, r["corrected"].([]any)[0].(map[string]any)["open"])
-	assert.Contains(t, fmt.Sprint(r["conflicts"]), "uplink tone", "in question again")
+	assert.Contains(t, fmt.Sprint(r["conflicts"]), "uplink_tone", "in question again")
 
-	status, _ = c.ask("POST", "/api/find/corrections", map[string]any{"of": r["id"], "field": "uplink tone", "value": "", "note": ""})
+	status, _ = c.ask("POST", "/api/corrections", map[string]any{"of": r["id"], "field": "uplink_tone", "value": "", "note": ""})
 	require.Equal(t, 204, status)
 	assert.Empty(t, holm()["corrected"])
 	for _, bad := range []map[string]any{
-		{"of": r["id"], "field": "uplink tone", "value": "loud", "note": ""}, {"of": r["id"], "field": "name", "value": "x", "note": ""},
+		{"of": r["id"], "field": "uplink_tone", "value": "loud", "note": ""}, {"of": r["id"], "field": "name", "value": "x", "note": ""},
 	} {
-		status, p := c.ask("POST", "/api/find/corrections", bad)
+		status, p := c.ask("POST", "/api/corrections", bad)
 		assert.Equal(t, 422, status)
 		assert.Equal(t, []string{"value"}, faults(p))
 	}
-	status, _ = c.ask("POST", "/api/find/corrections", map[string]any{"of": map[string]any{"source": "x", "key": "y"}, "field": "mode", "value": "fm", "note": ""})
+	status, _ = c.ask("POST", "/api/corrections", map[string]any{"of": map[string]any{"source": "x", "key": "y"}, "field": "mode", "value": "fm", "note": ""})
 	assert.Equal(t, 404, status)
 }
 

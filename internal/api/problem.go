@@ -9,8 +9,10 @@ import (
 
 	"github.com/labstack/echo/v5"
 
-	"mnemos/internal/app"
 	"mnemos/internal/fault"
+	"mnemos/internal/fleet"
+	"mnemos/internal/house"
+	"mnemos/internal/plan"
 )
 
 // ErrorHandler writes every error as a problem detail (RFC 9457).
@@ -43,14 +45,16 @@ func problem(err error) Problem {
 	var invalid *fault.Invalid
 	var stale *fault.Stale
 	var httpErr interface{ StatusCode() int }
-	switch trouble := app.Trouble(err); {
+	switch trouble := house.Trouble(err); {
 	case trouble != nil:
 		p.Status, p.Title, detail = http.StatusInsufficientStorage, "Not saved", words[trouble]
 		p.Detail = &detail
 	case errors.As(err, &invalid):
-		p.Status, p.Title, p.Detail, p.Errors = http.StatusUnprocessableEntity, "Check the marked fields", &detail, &invalid.Fields
+		fields := each(invalid.Fields, wireFault)
+		p.Status, p.Title, p.Detail, p.Errors = http.StatusUnprocessableEntity, "Check the marked fields", &detail, &fields
 	case errors.As(err, &stale):
-		p.Status, p.Title, p.Detail, p.Ledger = http.StatusConflict, "The plan has changed", &detail, ledgerOf(stale)
+		p.Status, p.Title, p.Detail = http.StatusConflict, "Somebody changed it meanwhile", &detail
+		p.now(stale)
 	case errors.Is(err, fault.ErrNothing):
 		p.Status, p.Title, p.Detail = http.StatusConflict, "Nothing to undo", &detail
 	case errors.Is(err, fault.ErrNotFound):
@@ -65,9 +69,19 @@ func problem(err error) Problem {
 	return p
 }
 
-func ledgerOf(s *fault.Stale) *app.Ledger {
-	l, _ := s.Now.(*app.Ledger) // nil where nobody shows it
-	return l
+// now adds how things stand, for who shows them.
+func (p *Problem) now(s *fault.Stale) {
+	switch x := s.Now.(type) {
+	case *plan.Ledger:
+		l := wireLedger(x)
+		p.Ledger = &l
+	case *plan.Settings:
+		v := wireSettings(x)
+		p.Settings = &v
+	case *fleet.ProfileForm:
+		v := wireForm(x, nil)
+		p.Radio = &v
+	}
 }
 
 // plainly words an error of the router without its codes.

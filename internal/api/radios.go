@@ -5,89 +5,99 @@ import (
 	"fmt"
 
 	"mnemos/core/check"
-	"mnemos/internal/app"
 	"mnemos/internal/fault"
+	"mnemos/internal/fleet"
+	"mnemos/internal/plan"
 )
 
-func (s *server) GetSettings(ctx context.Context, _ GetSettingsRequestObject) (GetSettingsResponseObject, error) {
-	v, err := s.app.Settings(ctx)
+func (s *server) GetSettings(ctx context.Context, r GetSettingsRequestObject) (GetSettingsResponseObject, error) {
+	v, err := s.Plans.Settings(ctx, or(r.Params.Plan))
 	if err != nil {
 		return nil, err
 	}
-	return GetSettings200JSONResponse{SettingsJSONResponse(*v)}, nil
+	return GetSettings200JSONResponse{SettingsJSONResponse(wireSettings(v))}, nil
 }
 
 func (s *server) SetSettings(ctx context.Context, r SetSettingsRequestObject) (SetSettingsResponseObject, error) {
 	b := r.Body
-	v, err := s.app.SetSettings(ctx, app.SettingsForm{
+	v, err := s.Plans.SetSettings(ctx, or(r.Params.Plan), plan.SettingsForm{
 		Region: b.Region, Person: b.Person, Place: b.Place, Height: b.HeightM, Radius: b.RadiusKm, TonePolicy: b.TonePolicy, Licence: b.Licence,
-		Services: b.Services, Bands: b.Bands,
+		Services: b.Services, Bands: b.Bands, Revision: orLatest(b.Revision),
 	})
 	if err != nil {
 		return nil, err
 	}
-	return SetSettings200JSONResponse{SettingsJSONResponse(*v)}, nil
+	return SetSettings200JSONResponse{SettingsJSONResponse(wireSettings(v))}, nil
 }
 
-func (s *server) GetRadios(ctx context.Context, _ GetRadiosRequestObject) (GetRadiosResponseObject, error) {
-	v, err := s.app.Radios(ctx)
+// orLatest is the revision that was seen; whoever names none means whatever
+// there is.
+func orLatest(revision *int64) int64 {
+	if revision == nil {
+		return plan.Latest
+	}
+	return *revision
+}
+
+func (s *server) GetRadios(ctx context.Context, r GetRadiosRequestObject) (GetRadiosResponseObject, error) {
+	profiles, err := s.Fleet.Profiles(ctx)
 	if err != nil {
 		return nil, err
 	}
-	return GetRadios200JSONResponse{Radios: v}, nil
+	loads, err := s.Plans.Loads(ctx, or(r.Params.Plan))
+	if err != nil {
+		return nil, err
+	}
+	return GetRadios200JSONResponse{Radios: each(profiles, func(p fleet.ProfileInfo) RadioInfo { return wireProfile(p, loads) })}, nil
 }
 
-// form passes a profile or an error on.
-func form[T any](v *app.RadioForm, err error, wrap func(RadioFormJSONResponse) T) (T, error) {
+// form passes a profile or an error on, with the load that has it in a plan.
+func form[T any](ctx context.Context, s *server, planID *int64, v *fleet.ProfileForm, err error, wrap func(RadioFormJSONResponse) T) (out T, _ error) {
 	if err != nil {
-		var none T
-		return none, err
+		return out, err
 	}
-	return wrap(RadioFormJSONResponse(*v)), nil
+	loads, err := s.Plans.Loads(ctx, or(planID))
+	if err != nil {
+		return out, err
+	}
+	return wrap(RadioFormJSONResponse(wireForm(v, loads))), nil
 }
 
 func (s *server) NewRadio(ctx context.Context, r NewRadioRequestObject) (NewRadioResponseObject, error) {
-	v, err := s.app.NewRadio(ctx, or(r.Body.Copy), or(r.Body.Yaml))
-	return form(v, err, func(v RadioFormJSONResponse) NewRadioResponseObject { return NewRadio201JSONResponse{v} })
-}
-
-func or(s *string) string {
-	if s == nil {
-		return ""
-	}
-	return *s
+	v, err := s.Fleet.NewProfile(ctx, or(r.Body.Copy), or(r.Body.Yaml))
+	return form(ctx, s, nil, v, err, func(v RadioFormJSONResponse) NewRadioResponseObject { return NewRadio201JSONResponse{v} })
 }
 
 func (s *server) GetRadio(ctx context.Context, r GetRadioRequestObject) (GetRadioResponseObject, error) {
-	v, err := s.app.Radio(ctx, r.Radio)
-	return form(v, err, func(v RadioFormJSONResponse) GetRadioResponseObject { return GetRadio200JSONResponse{v} })
+	v, err := s.Fleet.Form(ctx, r.Radio)
+	return form(ctx, s, r.Params.Plan, v, err, func(v RadioFormJSONResponse) GetRadioResponseObject { return GetRadio200JSONResponse{v} })
 }
 
 func (s *server) SaveRadio(ctx context.Context, r SaveRadioRequestObject) (SaveRadioResponseObject, error) {
-	v, err := s.app.SaveRadio(ctx, r.Radio, r.Body.Texts)
-	return form(v, err, func(v RadioFormJSONResponse) SaveRadioResponseObject { return SaveRadio200JSONResponse{v} })
+	v, err := s.Fleet.SaveProfile(ctx, r.Radio, r.Body.Texts, orLatest(r.Body.Revision))
+	return form(ctx, s, nil, v, err, func(v RadioFormJSONResponse) SaveRadioResponseObject { return SaveRadio200JSONResponse{v} })
 }
 
 func (s *server) DeleteRadio(ctx context.Context, r DeleteRadioRequestObject) (DeleteRadioResponseObject, error) {
-	v, err := s.app.DeleteRadio(ctx, r.Radio)
-	return form(v, err, func(v RadioFormJSONResponse) DeleteRadioResponseObject { return DeleteRadio200JSONResponse{v} })
+	v, err := s.Fleet.DeleteProfile(ctx, r.Radio, orLatest(r.Params.Revision))
+	return form(ctx, s, nil, v, err, func(v RadioFormJSONResponse) DeleteRadioResponseObject { return DeleteRadio200JSONResponse{v} })
 }
 
 func (s *server) PreviewRadio(ctx context.Context, r PreviewRadioRequestObject) (PreviewRadioResponseObject, error) {
-	v, err := s.app.PreviewRadio(ctx, r.Radio, r.Body.Texts)
+	v, err := s.Plans.PreviewRadio(ctx, or(r.Params.Plan), r.Radio, r.Body.Texts)
 	if err != nil {
 		return nil, err
 	}
-	return PreviewRadio200JSONResponse(*v), nil
+	return PreviewRadio200JSONResponse(wirePreview(v)), nil
 }
 
 func (s *server) UseRadio(ctx context.Context, r UseRadioRequestObject) (UseRadioResponseObject, error) {
-	l, err := s.app.UseRadio(ctx, r.Radio)
+	l, err := s.Plans.UseRadio(ctx, or(r.Params.Plan), r.Radio)
 	return ledger(l, err, func(l LedgerJSONResponse) UseRadioResponseObject { return UseRadio201JSONResponse{l} })
 }
 
 func (s *server) DropRadio(ctx context.Context, r DropRadioRequestObject) (DropRadioResponseObject, error) {
-	l, err := s.app.DropRadio(ctx, r.Radio)
+	l, err := s.Plans.DropRadio(ctx, or(r.Params.Plan), r.Radio)
 	return ledger(l, err, func(l LedgerJSONResponse) DropRadioResponseObject { return DropRadio200JSONResponse{l} })
 }
 

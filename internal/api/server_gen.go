@@ -15,15 +15,7 @@ import (
 	"net/url"
 	"path"
 	"strings"
-
-	"mnemos/core/channel"
-	"mnemos/core/check"
-	"mnemos/core/evidence"
-	"mnemos/core/handset"
-	"mnemos/core/listing"
-	"mnemos/core/radio"
-	"mnemos/internal/app"
-	"mnemos/internal/fault"
+	"time"
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/labstack/echo/v5"
@@ -57,6 +49,108 @@ func (e CellKind) Valid() bool {
 	}
 }
 
+// Defines values for ChannelBandwidth.
+const (
+	Narrow ChannelBandwidth = "narrow"
+	Wide   ChannelBandwidth = "wide"
+)
+
+// Valid indicates whether the value is a known member of the ChannelBandwidth enum.
+func (e ChannelBandwidth) Valid() bool {
+	switch e {
+	case Narrow:
+		return true
+	case Wide:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ChannelPower.
+const (
+	High ChannelPower = "high"
+	Low  ChannelPower = "low"
+	Mid  ChannelPower = "mid"
+)
+
+// Valid indicates whether the value is a known member of the ChannelPower enum.
+func (e ChannelPower) Valid() bool {
+	switch e {
+	case High:
+		return true
+	case Low:
+		return true
+	case Mid:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for EvidenceRowMark.
+const (
+	EvidenceRowMarkAgrees     EvidenceRowMark = "agrees"
+	EvidenceRowMarkDiffers    EvidenceRowMark = "differs"
+	EvidenceRowMarkNoEvidence EvidenceRowMark = "no evidence"
+)
+
+// Valid indicates whether the value is a known member of the EvidenceRowMark enum.
+func (e EvidenceRowMark) Valid() bool {
+	switch e {
+	case EvidenceRowMarkAgrees:
+		return true
+	case EvidenceRowMarkDiffers:
+		return true
+	case EvidenceRowMarkNoEvidence:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for FindingSeverity.
+const (
+	FindingSeverityCheck FindingSeverity = "check"
+	FindingSeverityFix   FindingSeverity = "fix"
+	FindingSeverityNote  FindingSeverity = "note"
+	FindingSeverityStop  FindingSeverity = "stop"
+)
+
+// Valid indicates whether the value is a known member of the FindingSeverity enum.
+func (e FindingSeverity) Valid() bool {
+	switch e {
+	case FindingSeverityCheck:
+		return true
+	case FindingSeverityFix:
+		return true
+	case FindingSeverityNote:
+		return true
+	case FindingSeverityStop:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for FixConfidence.
+const (
+	Possible   FixConfidence = "possible"
+	VeryLikely FixConfidence = "very likely"
+)
+
+// Valid indicates whether the value is a known member of the FixConfidence enum.
+func (e FixConfidence) Valid() bool {
+	switch e {
+	case Possible:
+		return true
+	case VeryLikely:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for ImportFormViewpoint.
 const (
 	ImportFormViewpointEmpty    ImportFormViewpoint = ""
@@ -72,6 +166,63 @@ func (e ImportFormViewpoint) Valid() bool {
 	case ImportFormViewpointOperator:
 		return true
 	case ImportFormViewpointRepeater:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ImportStateState.
+const (
+	ImportStateStateCancelled ImportStateState = "cancelled"
+	ImportStateStateDone      ImportStateState = "done"
+	ImportStateStateDoubted   ImportStateState = "doubted"
+	ImportStateStateFailed    ImportStateState = "failed"
+	ImportStateStateHeld      ImportStateState = "held"
+	ImportStateStateReading   ImportStateState = "reading"
+	ImportStateStateShown     ImportStateState = "shown"
+	ImportStateStateWaiting   ImportStateState = "waiting"
+)
+
+// Valid indicates whether the value is a known member of the ImportStateState enum.
+func (e ImportStateState) Valid() bool {
+	switch e {
+	case ImportStateStateCancelled:
+		return true
+	case ImportStateStateDone:
+		return true
+	case ImportStateStateDoubted:
+		return true
+	case ImportStateStateFailed:
+		return true
+	case ImportStateStateHeld:
+		return true
+	case ImportStateStateReading:
+		return true
+	case ImportStateStateShown:
+		return true
+	case ImportStateStateWaiting:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ImportViewViewpoint.
+const (
+	ImportViewViewpointEmpty    ImportViewViewpoint = ""
+	ImportViewViewpointOperator ImportViewViewpoint = "operator"
+	ImportViewViewpointRepeater ImportViewViewpoint = "repeater"
+)
+
+// Valid indicates whether the value is a known member of the ImportViewViewpoint enum.
+func (e ImportViewViewpoint) Valid() bool {
+	switch e {
+	case ImportViewViewpointEmpty:
+		return true
+	case ImportViewViewpointOperator:
+		return true
+	case ImportViewViewpointRepeater:
 		return true
 	default:
 		return false
@@ -123,16 +274,85 @@ func (e LegPasses) Valid() bool {
 	}
 }
 
-// Defines values for RegionBandsShiftsCertainty.
+// Defines values for PublishedRecordKind.
 const (
-	ConfirmLocally RegionBandsShiftsCertainty = "confirm locally"
-	Fixed          RegionBandsShiftsCertainty = "fixed"
-	LocallyVaried  RegionBandsShiftsCertainty = "locally varied"
-	Usual          RegionBandsShiftsCertainty = "usual"
+	PublishedRecordKindEmpty   PublishedRecordKind = ""
+	PublishedRecordKindListen  PublishedRecordKind = "listen"
+	PublishedRecordKindSimplex PublishedRecordKind = "simplex"
 )
 
-// Valid indicates whether the value is a known member of the RegionBandsShiftsCertainty enum.
-func (e RegionBandsShiftsCertainty) Valid() bool {
+// Valid indicates whether the value is a known member of the PublishedRecordKind enum.
+func (e PublishedRecordKind) Valid() bool {
+	switch e {
+	case PublishedRecordKindEmpty:
+		return true
+	case PublishedRecordKindListen:
+		return true
+	case PublishedRecordKindSimplex:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for RadioEntry.
+const (
+	RadioEntryAutomatic RadioEntry = "automatic"
+	RadioEntryColumns   RadioEntry = "columns"
+	RadioEntryMenu      RadioEntry = "menu"
+	RadioEntrySplit     RadioEntry = "split"
+	RadioEntryTwice     RadioEntry = "twice"
+)
+
+// Valid indicates whether the value is a known member of the RadioEntry enum.
+func (e RadioEntry) Valid() bool {
+	switch e {
+	case RadioEntryAutomatic:
+		return true
+	case RadioEntryColumns:
+		return true
+	case RadioEntryMenu:
+		return true
+	case RadioEntrySplit:
+		return true
+	case RadioEntryTwice:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for RecordChangeWhat.
+const (
+	RecordChangeWhatChanged RecordChangeWhat = "changed"
+	RecordChangeWhatGone    RecordChangeWhat = "gone"
+	RecordChangeWhatNew     RecordChangeWhat = "new"
+)
+
+// Valid indicates whether the value is a known member of the RecordChangeWhat enum.
+func (e RecordChangeWhat) Valid() bool {
+	switch e {
+	case RecordChangeWhatChanged:
+		return true
+	case RecordChangeWhatGone:
+		return true
+	case RecordChangeWhatNew:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for RegionShiftCertainty.
+const (
+	ConfirmLocally RegionShiftCertainty = "confirm locally"
+	Fixed          RegionShiftCertainty = "fixed"
+	LocallyVaried  RegionShiftCertainty = "locally varied"
+	Usual          RegionShiftCertainty = "usual"
+)
+
+// Valid indicates whether the value is a known member of the RegionShiftCertainty enum.
+func (e RegionShiftCertainty) Valid() bool {
 	switch e {
 	case ConfirmLocally:
 		return true
@@ -141,6 +361,75 @@ func (e RegionBandsShiftsCertainty) Valid() bool {
 	case LocallyVaried:
 		return true
 	case Usual:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for RejectRowState.
+const (
+	RejectRowStateDiscarded RejectRowState = "discarded"
+	RejectRowStateEmpty     RejectRowState = ""
+	RejectRowStateLater     RejectRowState = "later"
+)
+
+// Valid indicates whether the value is a known member of the RejectRowState enum.
+func (e RejectRowState) Valid() bool {
+	switch e {
+	case RejectRowStateDiscarded:
+		return true
+	case RejectRowStateEmpty:
+		return true
+	case RejectRowStateLater:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for TransmitSideKind.
+const (
+	TransmitSideKindNone    TransmitSideKind = "none"
+	TransmitSideKindShift   TransmitSideKind = "shift"
+	TransmitSideKindSimplex TransmitSideKind = "simplex"
+	TransmitSideKindSplit   TransmitSideKind = "split"
+)
+
+// Valid indicates whether the value is a known member of the TransmitSideKind enum.
+func (e TransmitSideKind) Valid() bool {
+	switch e {
+	case TransmitSideKindNone:
+		return true
+	case TransmitSideKindShift:
+		return true
+	case TransmitSideKindSimplex:
+		return true
+	case TransmitSideKindSplit:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for Verdict.
+const (
+	VerdictAgrees     Verdict = "agrees"
+	VerdictConflict   Verdict = "conflict"
+	VerdictStop       Verdict = "stop"
+	VerdictUnverified Verdict = "unverified"
+)
+
+// Valid indicates whether the value is a known member of the Verdict enum.
+func (e Verdict) Valid() bool {
+	switch e {
+	case VerdictAgrees:
+		return true
+	case VerdictConflict:
+		return true
+	case VerdictStop:
+		return true
+	case VerdictUnverified:
 		return true
 	default:
 		return false
@@ -337,7 +626,19 @@ func (e SetRejectJSONBodyState) Valid() bool {
 }
 
 // Added defines model for Added.
-type Added = app.Added
+type Added struct {
+	Ledger  Ledger    `json:"ledger"`
+	Skipped []Skipped `json:"skipped"`
+	Slots   []int     `json:"slots"`
+}
+
+// BandSegment defines model for BandSegment.
+type BandSegment struct {
+	Label   string `json:"label"`
+	LowerHz int    `json:"lower_hz"`
+	UpperHz int    `json:"upper_hz"`
+	Use     string `json:"use"`
+}
 
 // Cell defines model for Cell.
 type Cell struct {
@@ -358,56 +659,224 @@ type CellFault struct {
 }
 
 // Channel defines model for Channel.
-type Channel = channel.Channel
+type Channel struct {
+	Bandwidth    ChannelBandwidth `json:"bandwidth"`
+	Name         string           `json:"name"`
+	Power        ChannelPower     `json:"power"`
+	ReceiveHz    int              `json:"receive_hz"`
+	ReceiveTone  *string          `json:"receive_tone"`
+	Transmit     TransmitSide     `json:"transmit"`
+	TransmitHz   *int             `json:"transmit_hz"`
+	TransmitTone *string          `json:"transmit_tone"`
+}
+
+// ChannelBandwidth defines model for Channel.Bandwidth.
+type ChannelBandwidth string
+
+// ChannelPower defines model for Channel.Power.
+type ChannelPower string
+
+// ConflictValue defines model for ConflictValue.
+type ConflictValue struct {
+	Key     string `json:"key"`
+	Source  string `json:"source"`
+	Text    string `json:"text"`
+	Updated string `json:"updated"`
+}
+
+// CorrectedField defines model for CorrectedField.
+type CorrectedField struct {
+	At    string `json:"at"`
+	Field string `json:"field"`
+	Note  string `json:"note"`
+
+	// Open a newer edition says something else
+	Open   bool   `json:"open"`
+	Person string `json:"person"`
+	Value  string `json:"value"`
+}
+
+// Correction defines model for Correction.
+type Correction struct {
+	// Against what the statement said; empty for nothing
+	Against  string      `json:"against"`
+	At       string      `json:"at"`
+	Field    string      `json:"field"`
+	Id       int64       `json:"id"`
+	Note     string      `json:"note"`
+	Of       StatementID `json:"of"`
+	Person   string      `json:"person"`
+	Revision int64       `json:"revision"`
+	Value    string      `json:"value"`
+}
+
+// Decision defines model for Decision.
+type Decision struct {
+	A        StatementID `json:"a"`
+	At       string      `json:"at"`
+	B        StatementID `json:"b"`
+	Id       int64       `json:"id"`
+	Person   string      `json:"person"`
+	Revision int64       `json:"revision"`
+	Same     bool        `json:"same"`
+}
+
+// Difference defines model for Difference.
+type Difference struct {
+	Entered   string `json:"entered"`
+	Field     string `json:"field"`
+	Published string `json:"published"`
+}
+
+// EditionChanges against the edition before; null for a new listing
+type EditionChanges struct {
+	Changed int            `json:"changed"`
+	Gone    int            `json:"gone"`
+	New     int            `json:"new"`
+	Rows    []RecordChange `json:"rows"`
+	Same    int            `json:"same"`
+}
+
+// Event What a server-sent event holds
+type Event struct {
+	Changes *[]RowChange `json:"changes,omitempty"`
+
+	// Event change: its number
+	Event  *int64  `json:"event,omitempty"`
+	Import *string `json:"import,omitempty"`
+	Label  *string `json:"label,omitempty"`
+
+	// Loading catalog: it is being read
+	Loading *bool  `json:"loading,omitempty"`
+	Person  *int64 `json:"person,omitempty"`
+
+	// Plan change: the plan, or 0
+	Plan  *int64       `json:"plan,omitempty"`
+	State *ImportState `json:"state,omitempty"`
+}
 
 // Evidence defines model for Evidence.
-type Evidence = app.Evidence
+type Evidence struct {
+	Band       string        `json:"band"`
+	Channel    Channel       `json:"channel"`
+	Findings   []Finding     `json:"findings"`
+	Losses     []Loss        `json:"losses"`
+	Matches    []Match       `json:"matches"`
+	Name       string        `json:"name"`
+	Path       EvidencePath  `json:"path"`
+	Published  *Published    `json:"published"`
+	Rows       []EvidenceRow `json:"rows"`
+	ShortName  string        `json:"short_name"`
+	Slot       int           `json:"slot"`
+	Statements int           `json:"statements"`
+	Verdict    Verdict       `json:"verdict"`
+}
+
+// EvidencePath defines model for EvidencePath.
+type EvidencePath struct {
+	Down    Leg    `json:"down"`
+	Through string `json:"through"`
+	Up      *Leg   `json:"up"`
+}
+
+// EvidenceRow defines model for EvidenceRow.
+type EvidenceRow struct {
+	Entered   Cell            `json:"entered"`
+	Field     string          `json:"field"`
+	Mark      EvidenceRowMark `json:"mark"`
+	Plan      Cell            `json:"plan"`
+	Published Cell            `json:"published"`
+}
+
+// EvidenceRowMark defines model for EvidenceRow.Mark.
+type EvidenceRowMark string
+
+// FieldConflict defines model for FieldConflict.
+type FieldConflict struct {
+	Field  string          `json:"field"`
+	Values []ConflictValue `json:"values"`
+}
 
 // FieldFault defines model for FieldFault.
-type FieldFault = fault.Field
+type FieldFault struct {
+	Field   string `json:"field"`
+	Message string `json:"message"`
+}
+
+// FileInfo defines model for FileInfo.
+type FileInfo struct {
+	Delimiter string `json:"delimiter"`
+	Encoding  string `json:"encoding"`
+	Format    string `json:"format"`
+	Sheet     string `json:"sheet"`
+}
 
 // Finding defines model for Finding.
-type Finding = check.Finding
+type Finding struct {
+	Field    string          `json:"field"`
+	Fixes    []Fix           `json:"fixes"`
+	Message  string          `json:"message"`
+	Rule     string          `json:"rule"`
+	Severity FindingSeverity `json:"severity"`
+	Source   string          `json:"source"`
+	Title    string          `json:"title"`
+	Why      []Reason        `json:"why"`
+}
+
+// FindingSeverity defines model for Finding.Severity.
+type FindingSeverity string
+
+// Fix defines model for Fix.
+type Fix struct {
+	Confidence FixConfidence `json:"confidence"`
+	Id         string        `json:"id"`
+	Label      string        `json:"label"`
+
+	// Odds How likely it was meant, from 0 to 1, where that was worked out; else 0
+	Odds   float64 `json:"odds"`
+	Result Channel `json:"result"`
+	Slot   *int    `json:"slot,omitempty"`
+}
+
+// FixConfidence defines model for Fix.Confidence.
+type FixConfidence string
 
 // FixRequest defines model for FixRequest.
 type FixRequest struct {
-	Patch    []PatchOp `json:"patch"`
-	Revision int64     `json:"revision"`
+	// Id of a fix that a finding offers
+	Id       string `json:"id"`
+	Revision int64  `json:"revision"`
 }
 
 // Found defines model for Found.
-type Found = app.Found
+type Found struct {
+	Bands   []string `json:"bands"`
+	HeightM float64  `json:"height_m"`
+	Locator string   `json:"locator"`
+	More    bool     `json:"more"`
+
+	// Nowhere records without a place that match
+	Nowhere   int             `json:"nowhere"`
+	Place     *Place          `json:"place"`
+	Records   int             `json:"records"`
+	Repeaters []FoundRepeater `json:"repeaters"`
+	Sources   []string        `json:"sources"`
+	WithinKm  float64         `json:"within_km"`
+}
 
 // FoundRepeater defines model for FoundRepeater.
 type FoundRepeater struct {
-	Age        string          `json:"age"`
-	Audible    bool            `json:"audible"`
-	BearingDeg *float32        `json:"bearing_deg"`
-	Best       PublishedRecord `json:"best"`
-	Conflicts  []struct {
-		Field  string `json:"field"`
-		Values []struct {
-			Key     string `json:"key"`
-			Source  string `json:"source"`
-			Text    string `json:"text"`
-			Updated string `json:"updated"`
-		} `json:"values"`
-	} `json:"conflicts"`
-	Corrected []struct {
-		At    string `json:"at"`
-		Field string `json:"field"`
-		Note  string `json:"note"`
-
-		// Open a newer edition says something else
-		Open   bool   `json:"open"`
-		Person string `json:"person"`
-		Value  string `json:"value"`
-	} `json:"corrected"`
-	DistanceKm *float32          `json:"distance_km"`
+	Age        string            `json:"age"`
+	Audible    bool              `json:"audible"`
+	BearingDeg *float64          `json:"bearing_deg"`
+	Best       PublishedRecord   `json:"best"`
+	Conflicts  []FieldConflict   `json:"conflicts"`
+	Corrected  []CorrectedField  `json:"corrected"`
+	DistanceKm *float64          `json:"distance_km"`
 	Fm         bool              `json:"fm"`
 	Horizon    bool              `json:"horizon"`
 	Id         StatementID       `json:"id"`
-	ReachKm    float32           `json:"reach_km"`
+	ReachKm    float64           `json:"reach_km"`
 	Remark     string            `json:"remark"`
 	Shift      string            `json:"shift"`
 	Slots      []int             `json:"slots"`
@@ -417,7 +886,14 @@ type FoundRepeater struct {
 }
 
 // Handset defines model for Handset.
-type Handset = app.Handset
+type Handset struct {
+	Differs []string       `json:"differs"`
+	Display HandsetDisplay `json:"display"`
+	Frames  []HandsetFrame `json:"frames"`
+	Keys    []string       `json:"keys"`
+	Slot    string         `json:"slot"`
+	Trouble string         `json:"trouble"`
+}
 
 // HandsetActs defines model for HandsetActs.
 type HandsetActs struct {
@@ -426,7 +902,37 @@ type HandsetActs struct {
 }
 
 // HandsetDisplay defines model for HandsetDisplay.
-type HandsetDisplay = handset.Display
+type HandsetDisplay struct {
+	Beep    bool          `json:"beep"`
+	Figures string        `json:"figures"`
+	Marks   []HandsetMark `json:"marks"`
+	Name    string        `json:"name"`
+	Open    string        `json:"open"`
+	Says    string        `json:"says"`
+	Slot    string        `json:"slot"`
+	Value   string        `json:"value"`
+	What    string        `json:"what"`
+}
+
+// HandsetFrame defines model for HandsetFrame.
+type HandsetFrame struct {
+	Display HandsetDisplay `json:"display"`
+	Key     string         `json:"key"`
+	Times   int            `json:"times"`
+}
+
+// HandsetMark defines model for HandsetMark.
+type HandsetMark struct {
+	Means   string `json:"means"`
+	Setting string `json:"setting"`
+	Text    string `json:"text"`
+}
+
+// Identify defines model for Identify.
+type Identify struct {
+	Minutes int    `json:"minutes"`
+	Source  string `json:"source"`
+}
 
 // ImportColumn defines model for ImportColumn.
 type ImportColumn struct {
@@ -458,10 +964,66 @@ type ImportForm struct {
 type ImportFormViewpoint string
 
 // ImportPreview defines model for ImportPreview.
-type ImportPreview = app.ImportPreview
+type ImportPreview struct {
+	Aside int `json:"aside"`
+	Bad   int `json:"bad"`
+
+	// Channels of the good: simplex and receive-only channels
+	Channels   int             `json:"channels"`
+	Columns    []PreviewColumn `json:"columns"`
+	File       string          `json:"file"`
+	Good       int             `json:"good"`
+	Id         string          `json:"id"`
+	Info       FileInfo        `json:"info"`
+	Prose      bool            `json:"prose"`
+	Remembered bool            `json:"remembered"`
+	Roles      []string        `json:"roles"`
+	Rows       []ImportRow     `json:"rows"`
+	Source     string          `json:"source"`
+	View       ImportView      `json:"view"`
+}
+
+// ImportRow defines model for ImportRow.
+type ImportRow struct {
+	// Aside why the row is set aside, or empty
+	Aside  string           `json:"aside"`
+	Cells  []string         `json:"cells"`
+	Faults []CellFault      `json:"faults"`
+	Line   int              `json:"line"`
+	Record *PublishedRecord `json:"record"`
+}
 
 // ImportState defines model for ImportState.
-type ImportState = app.ImportState
+type ImportState struct {
+	Aside         int              `json:"aside"`
+	Bad           int              `json:"bad"`
+	Bytes         int              `json:"bytes"`
+	Changes       *EditionChanges  `json:"changes"`
+	Error         string           `json:"error"`
+	Good          int              `json:"good"`
+	Rows          int              `json:"rows"`
+	RowsPerSecond float64          `json:"rows_per_second"`
+	Seconds       float64          `json:"seconds"`
+	SecondsLeft   *float64         `json:"seconds_left"`
+	Source        string           `json:"source"`
+	State         ImportStateState `json:"state"`
+	TotalBytes    int              `json:"total_bytes"`
+}
+
+// ImportStateState defines model for ImportState.State.
+type ImportStateState string
+
+// ImportView defines model for ImportView.
+type ImportView struct {
+	Other     string              `json:"other"`
+	Reasons   []string            `json:"reasons"`
+	Sentence  string              `json:"sentence"`
+	Settled   bool                `json:"settled"`
+	Viewpoint ImportViewViewpoint `json:"viewpoint"`
+}
+
+// ImportViewViewpoint defines model for ImportView.Viewpoint.
+type ImportViewViewpoint string
 
 // Key defines model for Key.
 type Key struct {
@@ -470,10 +1032,35 @@ type Key struct {
 }
 
 // KeypadSheet defines model for KeypadSheet.
-type KeypadSheet = app.KeypadSheet
+type KeypadSheet struct {
+	Channel   Channel  `json:"channel"`
+	Doubts    []string `json:"doubts"`
+	Name      string   `json:"name"`
+	Plan      string   `json:"plan"`
+	Radio     Radio    `json:"radio"`
+	Sheet     Sheet    `json:"sheet"`
+	ShortName string   `json:"short_name"`
+	Slot      int      `json:"slot"`
+	Source    string   `json:"source"`
+	Stops     []string `json:"stops"`
+
+	// Untried Why there is no handset to try the sheet on, or empty
+	Untried string  `json:"untried"`
+	Verdict Verdict `json:"verdict"`
+}
 
 // Ledger defines model for Ledger.
-type Ledger = app.Ledger
+type Ledger struct {
+	Load     int64     `json:"load"`
+	NextSlot *int      `json:"next_slot"`
+	Plan     int64     `json:"plan"`
+	Redo     string    `json:"redo"`
+	Revision int64     `json:"revision"`
+	Rows     []Row     `json:"rows"`
+	SavedAt  time.Time `json:"saved_at"`
+	Tally    Tally     `json:"tally"`
+	Undo     string    `json:"undo"`
+}
 
 // Leg defines model for Leg.
 type Leg struct {
@@ -492,6 +1079,13 @@ type LegLock string
 // LegPasses defines model for Leg.Passes.
 type LegPasses string
 
+// LoadInfo defines model for LoadInfo.
+type LoadInfo struct {
+	Id    int64 `json:"id"`
+	Radio Radio `json:"radio"`
+	Unit  Unit  `json:"unit"`
+}
+
 // Loss defines model for Loss.
 type Loss struct {
 	Field  string `json:"field"`
@@ -501,32 +1095,47 @@ type Loss struct {
 	Why    string `json:"why"`
 }
 
+// MapSpot defines model for MapSpot.
+type MapSpot struct {
+	Key    string  `json:"key"`
+	Lat    float64 `json:"lat"`
+	Lon    float64 `json:"lon"`
+	Number int     `json:"number"`
+	Source string  `json:"source"`
+}
+
 // MapSpots defines model for MapSpots.
-type MapSpots = app.MapSpots
+type MapSpots struct {
+	Number int       `json:"number"`
+	Spots  []MapSpot `json:"spots"`
+}
 
 // Match defines model for Match.
 type Match struct {
-	Age         string   `json:"age"`
-	BearingDeg  *float32 `json:"bearing_deg"`
-	Callsign    string   `json:"callsign"`
-	Differences []struct {
-		Entered   string `json:"entered"`
-		Field     string `json:"field"`
-		Published string `json:"published"`
-	} `json:"differences"`
-	DistanceKm   *float32 `json:"distance_km"`
-	DownlinkTone *string  `json:"downlink_tone"`
-	InputHz      *int     `json:"input_hz"`
-	Key          string   `json:"key"`
-	Locality     string   `json:"locality"`
-	Meant        bool     `json:"meant"`
-	OutputHz     int      `json:"output_hz"`
+	Age          string       `json:"age"`
+	BearingDeg   *float64     `json:"bearing_deg"`
+	Callsign     string       `json:"callsign"`
+	Differences  []Difference `json:"differences"`
+	DistanceKm   *float64     `json:"distance_km"`
+	DownlinkTone *string      `json:"downlink_tone"`
+	InputHz      *int         `json:"input_hz"`
+	Key          string       `json:"key"`
+	Locality     string       `json:"locality"`
+	Meant        bool         `json:"meant"`
+	OutputHz     int          `json:"output_hz"`
 
 	// Repeater Statements with one number speak of one repeater
 	Repeater   int     `json:"repeater"`
 	Source     string  `json:"source"`
 	Updated    string  `json:"updated"`
 	UplinkTone *string `json:"uplink_tone"`
+}
+
+// NameRules defines model for NameRules.
+type NameRules struct {
+	Characters string `json:"characters"`
+	Keypad     bool   `json:"keypad"`
+	Length     int    `json:"length"`
 }
 
 // NewRadioRequest defines model for NewRadioRequest.
@@ -538,46 +1147,206 @@ type NewRadioRequest struct {
 	Yaml *string `json:"yaml,omitempty"`
 }
 
-// PatchOp defines model for PatchOp.
-type PatchOp = channel.Op
+// Offer defines model for Offer.
+type Offer struct {
+	Channel  Channel `json:"channel"`
+	Complete bool    `json:"complete"`
+	Line     string  `json:"line"`
+}
+
+// OperatorInfo defines model for OperatorInfo.
+type OperatorInfo struct {
+	Authority string  `json:"authority"`
+	HeightM   float64 `json:"height_m"`
+	Locator   string  `json:"locator"`
+	RadiusKm  float64 `json:"radius_km"`
+	Region    string  `json:"region"`
+}
+
+// Person defines model for Person.
+type Person struct {
+	Colour string `json:"colour"`
+	Id     int64  `json:"id"`
+	Name   string `json:"name"`
+}
+
+// Phrase defines model for Phrase.
+type Phrase struct {
+	Kind   string  `json:"kind"`
+	Origin *string `json:"origin,omitempty"`
+	Text   string  `json:"text"`
+}
 
 // Place defines model for Place.
 type Place struct {
-	Lat float32 `json:"lat"`
-	Lon float32 `json:"lon"`
+	Lat float64 `json:"lat"`
+	Lon float64 `json:"lon"`
+}
+
+// PlanInfo defines model for PlanInfo.
+type PlanInfo struct {
+	Archived bool   `json:"archived"`
+	Demo     bool   `json:"demo"`
+	Id       int64  `json:"id"`
+	Name     string `json:"name"`
+	Season   string `json:"season"`
 }
 
 // Preview defines model for Preview.
-type Preview = app.Preview
+type Preview struct {
+	Cannot int               `json:"cannot"`
+	Faults []FieldFault      `json:"faults"`
+	Fit    int               `json:"fit"`
+	Lose   int               `json:"lose"`
+	Rows   []RadioPreviewRow `json:"rows"`
+	Yaml   string            `json:"yaml"`
+}
+
+// PreviewColumn defines model for PreviewColumn.
+type PreviewColumn struct {
+	Heading string   `json:"heading"`
+	Order   string   `json:"order"`
+	Role    string   `json:"role"`
+	Samples []string `json:"samples"`
+
+	// Side sent or heard, where the role follows from whose TX it is
+	Side string `json:"side"`
+	Unit string `json:"unit"`
+}
 
 // Problem defines model for Problem.
 type Problem struct {
-	Detail *string       `json:"detail,omitempty"`
-	Errors *[]FieldFault `json:"errors,omitempty"`
-	Ledger *Ledger       `json:"ledger,omitempty"`
-	Status int           `json:"status"`
-	Title  string        `json:"title"`
-	Type   string        `json:"type"`
+	Detail   *string       `json:"detail,omitempty"`
+	Errors   *[]FieldFault `json:"errors,omitempty"`
+	Ledger   *Ledger       `json:"ledger,omitempty"`
+	Radio    *RadioForm    `json:"radio,omitempty"`
+	Settings *Settings     `json:"settings,omitempty"`
+	Status   int           `json:"status"`
+	Title    string        `json:"title"`
+	Type     string        `json:"type"`
+}
+
+// Published defines model for Published.
+type Published struct {
+	Age          string       `json:"age"`
+	BearingDeg   *float64     `json:"bearing_deg"`
+	Callsign     string       `json:"callsign"`
+	Differences  []Difference `json:"differences"`
+	DistanceKm   *float64     `json:"distance_km"`
+	DownlinkTone *string      `json:"downlink_tone"`
+	HorizonKm    *float64     `json:"horizon_km"`
+	InputHz      *int         `json:"input_hz"`
+	Key          string       `json:"key"`
+	Locality     string       `json:"locality"`
+	Meant        bool         `json:"meant"`
+	OutputHz     int          `json:"output_hz"`
+
+	// Repeater Statements with one number speak of one repeater
+	Repeater   int     `json:"repeater"`
+	Source     string  `json:"source"`
+	Updated    string  `json:"updated"`
+	UplinkTone *string `json:"uplink_tone"`
+	Within     bool    `json:"within"`
 }
 
 // PublishedRecord defines model for PublishedRecord.
-type PublishedRecord = listing.Record
+type PublishedRecord struct {
+	Access       string   `json:"access"`
+	Callsign     string   `json:"callsign"`
+	DownlinkTone *string  `json:"downlink_tone"`
+	HeightM      *float64 `json:"height_m"`
+	InputHz      *int     `json:"input_hz"`
+	Key          string   `json:"key"`
+
+	// Kind a channel and not a repeater, where it is not empty
+	Kind       PublishedRecordKind `json:"kind"`
+	Lat        *float64            `json:"lat"`
+	Locality   string              `json:"locality"`
+	Lon        *float64            `json:"lon"`
+	Mode       string              `json:"mode"`
+	Note       string              `json:"note"`
+	OutputHz   int                 `json:"output_hz"`
+	Source     string              `json:"source"`
+	Status     string              `json:"status"`
+	Updated    *string             `json:"updated"`
+	UplinkTone *string             `json:"uplink_tone"`
+	Width      string              `json:"width"`
+}
+
+// PublishedRecordKind a channel and not a repeater, where it is not empty
+type PublishedRecordKind string
 
 // PublishedSource defines model for PublishedSource.
-type PublishedSource = app.Source
+type PublishedSource struct {
+	File    string `json:"file"`
+	Name    string `json:"name"`
+	Records int    `json:"records"`
+	Rejects int    `json:"rejects"`
+	Updated string `json:"updated"`
+}
 
 // Radio defines model for Radio.
-type Radio = radio.Profile
+type Radio struct {
+	Entry RadioEntry `json:"entry"`
+	Form  string     `json:"form"`
+	Id    string     `json:"id"`
+	Name  string     `json:"name"`
+	Names NameRules  `json:"names"`
+	Slots SlotRange  `json:"slots"`
+	Watts Watts      `json:"watts"`
+}
+
+// RadioEntry defines model for Radio.Entry.
+type RadioEntry string
+
+// RadioField defines model for RadioField.
+type RadioField struct {
+	Group   string    `json:"group"`
+	Hint    string    `json:"hint"`
+	Key     string    `json:"key"`
+	Label   string    `json:"label"`
+	Options *[]string `json:"options"`
+	Says    *[]string `json:"says"`
+}
 
 // RadioForm defines model for RadioForm.
-type RadioForm = app.RadioForm
+type RadioForm struct {
+	Entry    string            `json:"entry"`
+	Fields   []RadioField      `json:"fields"`
+	Form     string            `json:"form"`
+	Id       string            `json:"id"`
+	Load     *int64            `json:"load"`
+	Name     string            `json:"name"`
+	Own      bool              `json:"own"`
+	Revision int64             `json:"revision"`
+	Texts    map[string]string `json:"texts"`
+	Yaml     string            `json:"yaml"`
+}
 
 // RadioInfo defines model for RadioInfo.
-type RadioInfo = app.RadioInfo
+type RadioInfo struct {
+	Entry string `json:"entry"`
+	Form  string `json:"form"`
+	Id    string `json:"id"`
+	Load  *int64 `json:"load"`
+	Name  string `json:"name"`
+	Own   bool   `json:"own"`
+}
+
+// RadioPreviewRow defines model for RadioPreviewRow.
+type RadioPreviewRow struct {
+	Channel   Channel `json:"channel"`
+	Held      bool    `json:"held"`
+	Losses    []Loss  `json:"losses"`
+	ShortName string  `json:"short_name"`
+	Slot      int     `json:"slot"`
+}
 
 // RadioTexts defines model for RadioTexts.
 type RadioTexts struct {
-	Texts map[string]string `json:"texts"`
+	// Revision of the profile that was seen
+	Revision *int64            `json:"revision,omitempty"`
+	Texts    map[string]string `json:"texts"`
 }
 
 // ReadRequest defines model for ReadRequest.
@@ -587,67 +1356,161 @@ type ReadRequest struct {
 }
 
 // Reading defines model for Reading.
-type Reading = app.Reading
+type Reading struct {
+	Channel  Channel    `json:"channel"`
+	Complete bool       `json:"complete"`
+	Findings []Finding  `json:"findings"`
+	Lines    [][]string `json:"lines"`
+	Losses   []Loss     `json:"losses"`
+	Matches  []Match    `json:"matches"`
+	Occupied string     `json:"occupied"`
+
+	// Offers The channels of several lines at once; each is a line of its own
+	Offers    []Offer  `json:"offers"`
+	Scan      string   `json:"scan"`
+	Sentence  []Phrase `json:"sentence"`
+	ShortName string   `json:"short_name"`
+	Slot      *int     `json:"slot"`
+	Verdict   Verdict  `json:"verdict"`
+	Watts     *float64 `json:"watts"`
+	Words     []Word   `json:"words"`
+}
+
+// Reason defines model for Reason.
+type Reason struct {
+	Text    string `json:"text"`
+	Witness string `json:"witness"`
+}
+
+// RecordChange defines model for RecordChange.
+type RecordChange struct {
+	Fields   []string         `json:"fields"`
+	OutputHz int              `json:"output_hz"`
+	Title    string           `json:"title"`
+	What     RecordChangeWhat `json:"what"`
+}
+
+// RecordChangeWhat defines model for RecordChange.What.
+type RecordChangeWhat string
 
 // Region defines model for Region.
 type Region struct {
-	Aprs      []string `json:"aprs"`
-	AsOf      string   `json:"as_of"`
-	Authority string   `json:"authority"`
-	Bands     []struct {
-		// Calling MHz
-		Calling []string `json:"calling"`
-
-		// Limits MHz
-		Limits string `json:"limits"`
-		Name   string `json:"name"`
-		Shifts []struct {
-			Alternatives []string                   `json:"alternatives"`
-			Certainty    RegionBandsShiftsCertainty `json:"certainty"`
-
-			// Outputs MHz
-			Outputs string `json:"outputs"`
-			Shift   string `json:"shift"`
-		} `json:"shifts"`
-	} `json:"bands"`
-	Basis    string `json:"basis"`
-	Firm     bool   `json:"firm"`
-	Id       string `json:"id"`
-	Identify struct {
-		Minutes int    `json:"minutes"`
-		Source  string `json:"source"`
-	} `json:"identify"`
-	Monitoring string `json:"monitoring"`
-	Services   []struct {
-		Id      string `json:"id"`
-		Licence string `json:"licence"`
-		Name    string `json:"name"`
-		Source  string `json:"source"`
-	} `json:"services"`
-	Source string `json:"source"`
-	Title  string `json:"title"`
+	Aprs       []string        `json:"aprs"`
+	AsOf       string          `json:"as_of"`
+	Authority  string          `json:"authority"`
+	Bands      []RegionBand    `json:"bands"`
+	Basis      string          `json:"basis"`
+	Firm       bool            `json:"firm"`
+	Id         string          `json:"id"`
+	Identify   Identify        `json:"identify"`
+	Monitoring string          `json:"monitoring"`
+	Services   []RegionService `json:"services"`
+	Source     string          `json:"source"`
+	Title      string          `json:"title"`
 }
 
-// RegionBandsShiftsCertainty defines model for Region.Bands.Shifts.Certainty.
-type RegionBandsShiftsCertainty string
+// RegionBand defines model for RegionBand.
+type RegionBand struct {
+	// Calling MHz
+	Calling []string `json:"calling"`
+
+	// Limits MHz
+	Limits string        `json:"limits"`
+	Name   string        `json:"name"`
+	Shifts []RegionShift `json:"shifts"`
+}
+
+// RegionService defines model for RegionService.
+type RegionService struct {
+	Id      string `json:"id"`
+	Licence string `json:"licence"`
+	Name    string `json:"name"`
+	Source  string `json:"source"`
+}
+
+// RegionShift defines model for RegionShift.
+type RegionShift struct {
+	Alternatives []string             `json:"alternatives"`
+	Certainty    RegionShiftCertainty `json:"certainty"`
+
+	// Outputs MHz
+	Outputs string `json:"outputs"`
+	Shift   string `json:"shift"`
+}
+
+// RegionShiftCertainty defines model for RegionShift.Certainty.
+type RegionShiftCertainty string
+
+// RejectRow defines model for RejectRow.
+type RejectRow struct {
+	Cells  []string       `json:"cells"`
+	Faults []CellFault    `json:"faults"`
+	Id     int64          `json:"id"`
+	Line   int            `json:"line"`
+	State  RejectRowState `json:"state"`
+}
+
+// RejectRowState defines model for RejectRow.State.
+type RejectRowState string
 
 // Rejects defines model for Rejects.
-type Rejects = app.Rejects
+type Rejects struct {
+	Columns []string    `json:"columns"`
+	More    bool        `json:"more"`
+	Rows    []RejectRow `json:"rows"`
+}
 
 // Ribbon defines model for Ribbon.
-type Ribbon = app.Ribbon
+type Ribbon struct {
+	Band     RibbonBand      `json:"band"`
+	Bands    []string        `json:"bands"`
+	Channels []RibbonChannel `json:"channels"`
+	NearbyHz []int           `json:"nearby_hz"`
+	Source   string          `json:"source"`
+}
+
+// RibbonBand defines model for RibbonBand.
+type RibbonBand struct {
+	CallingHz []int         `json:"calling_hz"`
+	LowerHz   int           `json:"lower_hz"`
+	Name      string        `json:"name"`
+	Segments  []BandSegment `json:"segments"`
+	Transmit  bool          `json:"transmit"`
+	UpperHz   int           `json:"upper_hz"`
+}
+
+// RibbonChannel defines model for RibbonChannel.
+type RibbonChannel struct {
+	Inside     bool    `json:"inside"`
+	ReceiveHz  int     `json:"receive_hz"`
+	Says       string  `json:"says"`
+	Slot       int     `json:"slot"`
+	TransmitHz *int    `json:"transmit_hz"`
+	Verdict    Verdict `json:"verdict"`
+}
 
 // Row defines model for Row.
 type Row struct {
-	Channel   Channel           `json:"channel"`
-	Flags     map[string]string `json:"flags"`
-	Line      string            `json:"line"`
-	Scan      string            `json:"scan"`
-	ShortName string            `json:"short_name"`
-	Slot      int               `json:"slot"`
-	Top       *Finding          `json:"top"`
-	Verdict   Verdict           `json:"verdict"`
-	Watts     *float32          `json:"watts"`
+	Channel Channel           `json:"channel"`
+	Flags   map[string]string `json:"flags"`
+	Line    string            `json:"line"`
+
+	// Repeater the published statement that it was made from
+	Repeater  *StatementID `json:"repeater"`
+	Scan      string       `json:"scan"`
+	ShortName string       `json:"short_name"`
+	Slot      int          `json:"slot"`
+	Top       *Finding     `json:"top"`
+	Verdict   Verdict      `json:"verdict"`
+	Watts     *float64     `json:"watts"`
+}
+
+// RowChange defines model for RowChange.
+type RowChange struct {
+	After  *map[string]interface{} `json:"after"`
+	Before *map[string]interface{} `json:"before"`
+	Id     int64                   `json:"id"`
+	Table  string                  `json:"table"`
 }
 
 // Rule defines model for Rule.
@@ -660,19 +1523,67 @@ type Rule struct {
 }
 
 // Settings defines model for Settings.
-type Settings = app.Settings
+type Settings struct {
+	Bands        []string `json:"bands"`
+	HeightM      float64  `json:"height_m"`
+	Licence      string   `json:"licence"`
+	Locator      string   `json:"locator"`
+	Person       string   `json:"person"`
+	Place        string   `json:"place"`
+	RadiusKm     float64  `json:"radius_km"`
+	Region       string   `json:"region"`
+	Regions      []Region `json:"regions"`
+	Revision     int64    `json:"revision"`
+	Services     []string `json:"services"`
+	TonePolicies []string `json:"tone_policies"`
+	TonePolicy   string   `json:"tone_policy"`
+}
 
 // SettingsRequest defines model for SettingsRequest.
 type SettingsRequest struct {
-	Bands      []string `json:"bands"`
-	HeightM    string   `json:"height_m"`
-	Licence    string   `json:"licence"`
-	Person     string   `json:"person"`
-	Place      string   `json:"place"`
-	RadiusKm   string   `json:"radius_km"`
-	Region     string   `json:"region"`
+	Bands    []string `json:"bands"`
+	HeightM  string   `json:"height_m"`
+	Licence  string   `json:"licence"`
+	Person   string   `json:"person"`
+	Place    string   `json:"place"`
+	RadiusKm string   `json:"radius_km"`
+	Region   string   `json:"region"`
+
+	// Revision of the settings that were seen
+	Revision   *int64   `json:"revision,omitempty"`
 	Services   []string `json:"services"`
 	TonePolicy string   `json:"tone_policy"`
+}
+
+// Sheet defines model for Sheet.
+type Sheet struct {
+	Check  []string `json:"check"`
+	Hidden []string `json:"hidden"`
+	Keyed  *Shown   `json:"keyed"`
+	Leave  []string `json:"leave"`
+
+	// Locked Why the slot must not transmit, or empty
+	Locked  string   `json:"locked"`
+	Losses  []Loss   `json:"losses"`
+	Notes   []string `json:"notes"`
+	ReadOut string   `json:"read_out"`
+
+	// Reason Why there are no steps, or empty
+	Reason string      `json:"reason"`
+	Rest   Shown       `json:"rest"`
+	Start  []string    `json:"start"`
+	Steps  []SheetStep `json:"steps"`
+}
+
+// SheetStep defines model for SheetStep.
+type SheetStep struct {
+	Again  *bool   `json:"again,omitempty"`
+	Do     string  `json:"do"`
+	Keys   string  `json:"keys"`
+	Note   *string `json:"note,omitempty"`
+	Number int     `json:"number"`
+	Unit   *string `json:"unit,omitempty"`
+	Value  *string `json:"value,omitempty"`
 }
 
 // Shown defines model for Shown.
@@ -684,6 +1595,18 @@ type Shown struct {
 	Tone    string  `json:"tone"`
 }
 
+// Skipped defines model for Skipped.
+type Skipped struct {
+	Id  StatementID `json:"id"`
+	Why string      `json:"why"`
+}
+
+// SlotRange defines model for SlotRange.
+type SlotRange struct {
+	First int `json:"first"`
+	Last  int `json:"last"`
+}
+
 // Span defines model for Span.
 type Span struct {
 	LowerHz int `json:"lower_hz"`
@@ -691,7 +1614,10 @@ type Span struct {
 }
 
 // StatementID defines model for StatementID.
-type StatementID = listing.ID
+type StatementID struct {
+	Key    string `json:"key"`
+	Source string `json:"source"`
+}
 
 // StoreRequest defines model for StoreRequest.
 type StoreRequest struct {
@@ -701,30 +1627,63 @@ type StoreRequest struct {
 	Slot     *int   `json:"slot,omitempty"`
 }
 
+// Tally defines model for Tally.
+type Tally struct {
+	Agrees     int `json:"agrees"`
+	Conflict   int `json:"conflict"`
+	Stop       int `json:"stop"`
+	Unverified int `json:"unverified"`
+}
+
+// TransmitSide defines model for TransmitSide.
+type TransmitSide struct {
+	Kind       TransmitSideKind `json:"kind"`
+	OffsetHz   *int             `json:"offset_hz"`
+	TransmitHz *int             `json:"transmit_hz"`
+}
+
+// TransmitSideKind defines model for TransmitSide.Kind.
+type TransmitSideKind string
+
 // UndoRequest defines model for UndoRequest.
 type UndoRequest struct {
 	Redo     *bool `json:"redo,omitempty"`
 	Revision int64 `json:"revision"`
 }
 
+// Unit defines model for Unit.
+type Unit struct {
+	// Holder the person whose licence counts; null for whoever looks
+	Holder *int64 `json:"holder"`
+	Id     int64  `json:"id"`
+	Name   string `json:"name"`
+}
+
 // UpdateRequest defines model for UpdateRequest.
 type UpdateRequest struct {
-	Bandwidth *string `json:"bandwidth,omitempty"`
-	Name      *string `json:"name,omitempty"`
-	Power     *string `json:"power,omitempty"`
-	Receive   *string `json:"receive,omitempty"`
-	Revision  int64   `json:"revision"`
-	Scan      *string `json:"scan,omitempty"`
-	Shift     *string `json:"shift,omitempty"`
-	ShortName *string `json:"short_name,omitempty"`
-	Slot      *string `json:"slot,omitempty"`
-	Swap      *bool   `json:"swap,omitempty"`
-	ToneIn    *string `json:"tone_in,omitempty"`
-	ToneOut   *string `json:"tone_out,omitempty"`
+	Bandwidth    *string `json:"bandwidth,omitempty"`
+	Name         *string `json:"name,omitempty"`
+	Power        *string `json:"power,omitempty"`
+	Receive      *string `json:"receive,omitempty"`
+	ReceiveTone  *string `json:"receive_tone,omitempty"`
+	Revision     int64   `json:"revision"`
+	Scan         *string `json:"scan,omitempty"`
+	Shift        *string `json:"shift,omitempty"`
+	ShortName    *string `json:"short_name,omitempty"`
+	Slot         *string `json:"slot,omitempty"`
+	Swap         *bool   `json:"swap,omitempty"`
+	TransmitTone *string `json:"transmit_tone,omitempty"`
 }
 
 // Verdict defines model for Verdict.
-type Verdict = evidence.Verdict
+type Verdict string
+
+// Watts defines model for Watts.
+type Watts struct {
+	High float64 `json:"high"`
+	Low  float64 `json:"low"`
+	Mid  float64 `json:"mid"`
+}
 
 // Word defines model for Word.
 type Word struct {
@@ -737,7 +1696,16 @@ type Word struct {
 }
 
 // Workspace defines model for Workspace.
-type Workspace = app.Workspace
+type Workspace struct {
+	// Loading what is published is being read: what is asked takes longer
+	Loading  bool         `json:"loading"`
+	Loads    []LoadInfo   `json:"loads"`
+	Me       Person       `json:"me"`
+	Operator OperatorInfo `json:"operator"`
+	People   []Person     `json:"people"`
+	Plan     PlanInfo     `json:"plan"`
+	Plans    []PlanInfo   `json:"plans"`
+}
 
 // FindBand defines model for FindBand.
 type FindBand = string
@@ -754,20 +1722,62 @@ type FindSource = string
 // FindText defines model for FindText.
 type FindText = string
 
+// ID defines model for ID.
+type ID = int64
+
 // Import defines model for Import.
 type Import = string
 
 // Load defines model for Load.
 type Load = int64
 
+// Plan defines model for Plan.
+type Plan = int64
+
 // RadioID defines model for RadioID.
 type RadioID = string
+
+// Seen defines model for Seen.
+type Seen = int64
 
 // Slot defines model for Slot.
 type Slot = int
 
 // Source defines model for Source.
 type Source = string
+
+// CorrectJSONBody defines parameters for Correct.
+type CorrectJSONBody struct {
+	Field string      `json:"field"`
+	Note  string      `json:"note"`
+	Of    StatementID `json:"of"`
+	Value string      `json:"value"`
+}
+
+// DropCorrectionParams defines parameters for DropCorrection.
+type DropCorrectionParams struct {
+	// Revision the revision that was seen; without it whatever there is is meant
+	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
+}
+
+// DecideJSONBody defines parameters for Decide.
+type DecideJSONBody struct {
+	A    StatementID `json:"a"`
+	B    StatementID `json:"b"`
+	Same bool        `json:"same"`
+}
+
+// DropDecisionParams defines parameters for DropDecision.
+type DropDecisionParams struct {
+	// Revision the revision that was seen; without it whatever there is is meant
+	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
+}
+
+// WatchParams defines parameters for Watch.
+type WatchParams struct {
+	After       *string `form:"after,omitempty" json:"after,omitempty"`
+	LastEventID *string `json:"Last-Event-ID,omitempty"`
+}
 
 // FindParams defines parameters for Find.
 type FindParams struct {
@@ -791,6 +1801,9 @@ type FindParams struct {
 	Within *float64        `form:"within,omitempty" json:"within,omitempty"`
 	Sort   *FindParamsSort `form:"sort,omitempty" json:"sort,omitempty"`
 	Most   *int            `form:"most,omitempty" json:"most,omitempty"`
+
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 }
 
 // FindParamsOnly defines parameters for Find.
@@ -801,21 +1814,6 @@ type FindParamsOpens string
 
 // FindParamsSort defines parameters for Find.
 type FindParamsSort string
-
-// CorrectJSONBody defines parameters for Correct.
-type CorrectJSONBody struct {
-	Field string      `json:"field"`
-	Note  string      `json:"note"`
-	Of    StatementID `json:"of"`
-	Value string      `json:"value"`
-}
-
-// DecideJSONBody defines parameters for Decide.
-type DecideJSONBody struct {
-	A    StatementID `json:"a"`
-	B    StatementID `json:"b"`
-	Same bool        `json:"same"`
-}
 
 // FindSpotsParams defines parameters for FindSpots.
 type FindSpotsParams struct {
@@ -837,6 +1835,9 @@ type FindSpotsParams struct {
 
 	// Cell size of a place in degrees
 	Cell float64 `form:"cell" json:"cell"`
+
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 }
 
 // FindSpotsParamsOnly defines parameters for FindSpots.
@@ -848,6 +1849,9 @@ type FindSpotsParamsOpens string
 // BringListingParams defines parameters for BringListing.
 type BringListingParams struct {
 	Name string `form:"name" json:"name"`
+
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 }
 
 // DeleteEntryParams defines parameters for DeleteEntry.
@@ -866,6 +1870,60 @@ type GetRibbonParams struct {
 	Band *string `form:"band,omitempty" json:"band,omitempty"`
 }
 
+// GetRadiosParams defines parameters for GetRadios.
+type GetRadiosParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// DeleteRadioParams defines parameters for DeleteRadio.
+type DeleteRadioParams struct {
+	// Revision the revision that was seen; without it whatever there is is meant
+	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
+}
+
+// GetRadioParams defines parameters for GetRadio.
+type GetRadioParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// PreviewRadioParams defines parameters for PreviewRadio.
+type PreviewRadioParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// DropRadioParams defines parameters for DropRadio.
+type DropRadioParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// UseRadioParams defines parameters for UseRadio.
+type UseRadioParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// GetSettingsParams defines parameters for GetSettings.
+type GetSettingsParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// SetSettingsParams defines parameters for SetSettings.
+type SetSettingsParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// GetSourcesParams defines parameters for GetSources.
+type GetSourcesParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
 // GetRejectsParams defines parameters for GetRejects.
 type GetRejectsParams struct {
 	After *int64 `form:"after,omitempty" json:"after,omitempty"`
@@ -882,6 +1940,18 @@ type SetRejectJSONBodyState string
 // MendRejectJSONBody defines parameters for MendReject.
 type MendRejectJSONBody struct {
 	Cells []string `json:"cells"`
+}
+
+// MendRejectParams defines parameters for MendReject.
+type MendRejectParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// GetWorkspaceParams defines parameters for GetWorkspace.
+type GetWorkspaceParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 }
 
 // CorrectJSONRequestBody defines body for Correct for application/json ContentType.
@@ -937,18 +2007,36 @@ type MendRejectJSONRequestBody MendRejectJSONBody
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// GetCorrections What people know better than the listings
+	// (GET /api/corrections)
+	GetCorrections(ctx *echo.Context) error
+	// Correct Say what a repeater really has in a field, or whom to believe
+	// (POST /api/corrections)
+	Correct(ctx *echo.Context) error
+	// DropCorrection Take a correction back
+	// (DELETE /api/corrections/{id})
+	DropCorrection(ctx *echo.Context, id ID, params DropCorrectionParams) error
+	// GetDecisions What people decided about statements
+	// (GET /api/decisions)
+	GetDecisions(ctx *echo.Context) error
+	// Decide Say that two statements speak of one repeater, or of two
+	// (POST /api/decisions)
+	Decide(ctx *echo.Context) error
+	// DropDecision Take a decision back
+	// (DELETE /api/decisions/{id})
+	DropDecision(ctx *echo.Context, id ID, params DropDecisionParams) error
+	// Watch What happens, as it happens
+	// (GET /api/events)
+	Watch(ctx *echo.Context, params WatchParams) error
 	// Find The repeaters that are published around, joined from all listings
 	// (GET /api/find)
 	Find(ctx *echo.Context, params FindParams) error
-	// Correct Say what a repeater really has in a field, or whom to believe
-	// (POST /api/find/corrections)
-	Correct(ctx *echo.Context) error
-	// Decide Say that two statements speak of one repeater, or of two
-	// (POST /api/find/decisions)
-	Decide(ctx *echo.Context) error
 	// FindSpots How many repeaters a search finds at which places of the map
 	// (GET /api/find/spots)
 	FindSpots(ctx *echo.Context, params FindSpotsParams) error
+	// GetImports How far each import is
+	// (GET /api/imports)
+	GetImports(ctx *echo.Context) error
 	// BringListing Import a listing and see how it is understood
 	// (POST /api/imports)
 	BringListing(ctx *echo.Context, params BringListingParams) error
@@ -1008,40 +2096,40 @@ type ServerInterface interface {
 	GetOutlines(ctx *echo.Context) error
 	// GetRadios The radio profiles, one's own first
 	// (GET /api/radios)
-	GetRadios(ctx *echo.Context) error
+	GetRadios(ctx *echo.Context, params GetRadiosParams) error
 	// NewRadio Make a profile, as a copy of another or from YAML
 	// (POST /api/radios)
 	NewRadio(ctx *echo.Context) error
 	// DeleteRadio Remove a profile that no plan uses; it is returned, so that it can be brought back
 	// (DELETE /api/radios/{radio})
-	DeleteRadio(ctx *echo.Context, radio RadioID) error
+	DeleteRadio(ctx *echo.Context, radio RadioID, params DeleteRadioParams) error
 	// GetRadio A profile to be looked at or edited
 	// (GET /api/radios/{radio})
-	GetRadio(ctx *echo.Context, radio RadioID) error
+	GetRadio(ctx *echo.Context, radio RadioID, params GetRadioParams) error
 	// SaveRadio Change a profile, as typed
 	// (PUT /api/radios/{radio})
 	SaveRadio(ctx *echo.Context, radio RadioID) error
 	// PreviewRadio What a profile, changed but not saved, would hold of the plan
 	// (POST /api/radios/{radio}/preview)
-	PreviewRadio(ctx *echo.Context, radio RadioID) error
+	PreviewRadio(ctx *echo.Context, radio RadioID, params PreviewRadioParams) error
 	// DropRadio Take the radio and what only it holds out of the plan
 	// (DELETE /api/radios/{radio}/use)
-	DropRadio(ctx *echo.Context, radio RadioID) error
+	DropRadio(ctx *echo.Context, radio RadioID, params DropRadioParams) error
 	// UseRadio Add the radio to the plan, with every channel that it can hold
 	// (POST /api/radios/{radio}/use)
-	UseRadio(ctx *echo.Context, radio RadioID) error
+	UseRadio(ctx *echo.Context, radio RadioID, params UseRadioParams) error
 	// GetRule What a rule looks at, and why
 	// (GET /api/rules/{rule})
 	GetRule(ctx *echo.Context, rule string) error
 	// GetSettings The operator's circumstances, and what can be chosen
 	// (GET /api/settings)
-	GetSettings(ctx *echo.Context) error
+	GetSettings(ctx *echo.Context, params GetSettingsParams) error
 	// SetSettings Change the operator's circumstances, as typed
 	// (PUT /api/settings)
-	SetSettings(ctx *echo.Context) error
+	SetSettings(ctx *echo.Context, params SetSettingsParams) error
 	// GetSources The listings that count
 	// (GET /api/sources)
-	GetSources(ctx *echo.Context) error
+	GetSources(ctx *echo.Context, params GetSourcesParams) error
 	// DropSource Remove a listing
 	// (DELETE /api/sources/{source})
 	DropSource(ctx *echo.Context, source Source) error
@@ -1056,15 +2144,136 @@ type ServerInterface interface {
 	SetReject(ctx *echo.Context, source Source, reject int64) error
 	// MendReject Read a row again as it was changed; it joins the listing if it can be read
 	// (PUT /api/sources/{source}/rejects/{reject})
-	MendReject(ctx *echo.Context, source Source, reject int64) error
+	MendReject(ctx *echo.Context, source Source, reject int64, params MendRejectParams) error
 	// GetWorkspace What the application opens with
 	// (GET /api/workspace)
-	GetWorkspace(ctx *echo.Context) error
+	GetWorkspace(ctx *echo.Context, params GetWorkspaceParams) error
 }
 
 // ServerInterfaceWrapper converts echo contexts to parameters.
 type ServerInterfaceWrapper struct {
 	Handler ServerInterface
+}
+
+// GetCorrections converts echo context to params.
+func (w *ServerInterfaceWrapper) GetCorrections(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetCorrections(ctx)
+	return err
+}
+
+// Correct converts echo context to params.
+func (w *ServerInterfaceWrapper) Correct(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Correct(ctx)
+	return err
+}
+
+// DropCorrection converts echo context to params.
+func (w *ServerInterfaceWrapper) DropCorrection(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DropCorrectionParams
+	// ------------- Optional query parameter "revision" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "revision", ctx.QueryParams(), &params.Revision, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter revision: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropCorrection(ctx, id, params)
+	return err
+}
+
+// GetDecisions converts echo context to params.
+func (w *ServerInterfaceWrapper) GetDecisions(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetDecisions(ctx)
+	return err
+}
+
+// Decide converts echo context to params.
+func (w *ServerInterfaceWrapper) Decide(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Decide(ctx)
+	return err
+}
+
+// DropDecision converts echo context to params.
+func (w *ServerInterfaceWrapper) DropDecision(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DropDecisionParams
+	// ------------- Optional query parameter "revision" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "revision", ctx.QueryParams(), &params.Revision, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter revision: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropDecision(ctx, id, params)
+	return err
+}
+
+// Watch converts echo context to params.
+func (w *ServerInterfaceWrapper) Watch(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params WatchParams
+	// ------------- Optional query parameter "after" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "after", ctx.QueryParams(), &params.After, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter after: %s", err))
+	}
+
+	headers := ctx.Request().Header
+	// ------------- Optional header parameter "Last-Event-ID" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Last-Event-ID")]; found {
+		var LastEventID string
+		n := len(valueList)
+		if n != 1 {
+			return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Expected one value for Last-Event-ID, got %d", n))
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Last-Event-ID", valueList[0], &LastEventID, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: ""})
+		if err != nil {
+			return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter Last-Event-ID: %s", err))
+		}
+
+		params.LastEventID = &LastEventID
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Watch(ctx, params)
+	return err
 }
 
 // Find converts echo context to params.
@@ -1136,26 +2345,15 @@ func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter most: %s", err))
 	}
 
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Find(ctx, params)
-	return err
-}
-
-// Correct converts echo context to params.
-func (w *ServerInterfaceWrapper) Correct(ctx *echo.Context) error {
-	var err error
-
-	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Correct(ctx)
-	return err
-}
-
-// Decide converts echo context to params.
-func (w *ServerInterfaceWrapper) Decide(ctx *echo.Context) error {
-	var err error
-
-	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Decide(ctx)
 	return err
 }
 
@@ -1214,8 +2412,24 @@ func (w *ServerInterfaceWrapper) FindSpots(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter cell: %s", err))
 	}
 
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.FindSpots(ctx, params)
+	return err
+}
+
+// GetImports converts echo context to params.
+func (w *ServerInterfaceWrapper) GetImports(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetImports(ctx)
 	return err
 }
 
@@ -1230,6 +2444,13 @@ func (w *ServerInterfaceWrapper) BringListing(ctx *echo.Context) error {
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "name", ctx.QueryParams(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter name: %s", err))
+	}
+
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
 	}
 
 	// Invoke the callback with all the unmarshaled arguments
@@ -1588,8 +2809,17 @@ func (w *ServerInterfaceWrapper) GetOutlines(ctx *echo.Context) error {
 func (w *ServerInterfaceWrapper) GetRadios(ctx *echo.Context) error {
 	var err error
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetRadiosParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.GetRadios(ctx)
+	err = w.Handler.GetRadios(ctx, params)
 	return err
 }
 
@@ -1613,8 +2843,17 @@ func (w *ServerInterfaceWrapper) DeleteRadio(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DeleteRadioParams
+	// ------------- Optional query parameter "revision" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "revision", ctx.QueryParams(), &params.Revision, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter revision: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.DeleteRadio(ctx, radio)
+	err = w.Handler.DeleteRadio(ctx, radio, params)
 	return err
 }
 
@@ -1629,8 +2868,17 @@ func (w *ServerInterfaceWrapper) GetRadio(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetRadioParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.GetRadio(ctx, radio)
+	err = w.Handler.GetRadio(ctx, radio, params)
 	return err
 }
 
@@ -1661,8 +2909,17 @@ func (w *ServerInterfaceWrapper) PreviewRadio(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PreviewRadioParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.PreviewRadio(ctx, radio)
+	err = w.Handler.PreviewRadio(ctx, radio, params)
 	return err
 }
 
@@ -1677,8 +2934,17 @@ func (w *ServerInterfaceWrapper) DropRadio(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DropRadioParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.DropRadio(ctx, radio)
+	err = w.Handler.DropRadio(ctx, radio, params)
 	return err
 }
 
@@ -1693,8 +2959,17 @@ func (w *ServerInterfaceWrapper) UseRadio(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter radio: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params UseRadioParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.UseRadio(ctx, radio)
+	err = w.Handler.UseRadio(ctx, radio, params)
 	return err
 }
 
@@ -1718,8 +2993,17 @@ func (w *ServerInterfaceWrapper) GetRule(ctx *echo.Context) error {
 func (w *ServerInterfaceWrapper) GetSettings(ctx *echo.Context) error {
 	var err error
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetSettingsParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.GetSettings(ctx)
+	err = w.Handler.GetSettings(ctx, params)
 	return err
 }
 
@@ -1727,8 +3011,17 @@ func (w *ServerInterfaceWrapper) GetSettings(ctx *echo.Context) error {
 func (w *ServerInterfaceWrapper) SetSettings(ctx *echo.Context) error {
 	var err error
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SetSettingsParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.SetSettings(ctx)
+	err = w.Handler.SetSettings(ctx, params)
 	return err
 }
 
@@ -1736,8 +3029,17 @@ func (w *ServerInterfaceWrapper) SetSettings(ctx *echo.Context) error {
 func (w *ServerInterfaceWrapper) GetSources(ctx *echo.Context) error {
 	var err error
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetSourcesParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.GetSources(ctx)
+	err = w.Handler.GetSources(ctx, params)
 	return err
 }
 
@@ -1841,8 +3143,17 @@ func (w *ServerInterfaceWrapper) MendReject(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter reject: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params MendRejectParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.MendReject(ctx, source, reject)
+	err = w.Handler.MendReject(ctx, source, reject, params)
 	return err
 }
 
@@ -1850,8 +3161,17 @@ func (w *ServerInterfaceWrapper) MendReject(ctx *echo.Context) error {
 func (w *ServerInterfaceWrapper) GetWorkspace(ctx *echo.Context) error {
 	var err error
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetWorkspaceParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.GetWorkspace(ctx)
+	err = w.Handler.GetWorkspace(ctx, params)
 	return err
 }
 
@@ -1903,8 +3223,16 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	}
 
 	router.GET(options.BaseURL+"/api/workspace", wrapper.GetWorkspace, options.OperationMiddlewares["getWorkspace"]...)
-	router.GET(options.BaseURL+"/api/settings", wrapper.GetSettings, options.OperationMiddlewares["getSettings"]...)
-	router.PUT(options.BaseURL+"/api/settings", wrapper.SetSettings, options.OperationMiddlewares["setSettings"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/found", wrapper.AddFound, options.OperationMiddlewares["addFound"]...)
+	router.GET(options.BaseURL+"/api/loads/:load", wrapper.GetLedger, options.OperationMiddlewares["getLedger"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/read", wrapper.ReadLine, options.OperationMiddlewares["readLine"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/entries", wrapper.StoreLine, options.OperationMiddlewares["storeLine"]...)
+	router.DELETE(options.BaseURL+"/api/loads/:load/entries/:slot", wrapper.DeleteEntry, options.OperationMiddlewares["deleteEntry"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot", wrapper.GetEvidence, options.OperationMiddlewares["getEvidence"]...)
+	router.PATCH(options.BaseURL+"/api/loads/:load/entries/:slot", wrapper.UpdateEntry, options.OperationMiddlewares["updateEntry"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/fix", wrapper.ApplyFix, options.OperationMiddlewares["applyFix"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/undo", wrapper.Undo, options.OperationMiddlewares["undo"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/ribbon", wrapper.GetRibbon, options.OperationMiddlewares["getRibbon"]...)
 	router.GET(options.BaseURL+"/api/radios", wrapper.GetRadios, options.OperationMiddlewares["getRadios"]...)
 	router.POST(options.BaseURL+"/api/radios", wrapper.NewRadio, options.OperationMiddlewares["newRadio"]...)
 	router.DELETE(options.BaseURL+"/api/radios/:radio", wrapper.DeleteRadio, options.OperationMiddlewares["deleteRadio"]...)
@@ -1913,6 +3241,10 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/radios/:radio/preview", wrapper.PreviewRadio, options.OperationMiddlewares["previewRadio"]...)
 	router.DELETE(options.BaseURL+"/api/radios/:radio/use", wrapper.DropRadio, options.OperationMiddlewares["dropRadio"]...)
 	router.POST(options.BaseURL+"/api/radios/:radio/use", wrapper.UseRadio, options.OperationMiddlewares["useRadio"]...)
+	router.GET(options.BaseURL+"/api/settings", wrapper.GetSettings, options.OperationMiddlewares["getSettings"]...)
+	router.PUT(options.BaseURL+"/api/settings", wrapper.SetSettings, options.OperationMiddlewares["setSettings"]...)
+	router.GET(options.BaseURL+"/api/rules/:rule", wrapper.GetRule, options.OperationMiddlewares["getRule"]...)
+	router.GET(options.BaseURL+"/api/imports", wrapper.GetImports, options.OperationMiddlewares["getImports"]...)
 	router.POST(options.BaseURL+"/api/imports", wrapper.BringListing, options.OperationMiddlewares["bringListing"]...)
 	router.DELETE(options.BaseURL+"/api/imports/:import", wrapper.DropImport, options.OperationMiddlewares["dropImport"]...)
 	router.GET(options.BaseURL+"/api/imports/:import", wrapper.GetImport, options.OperationMiddlewares["getImport"]...)
@@ -1927,22 +3259,16 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.PUT(options.BaseURL+"/api/sources/:source/rejects/:reject", wrapper.MendReject, options.OperationMiddlewares["mendReject"]...)
 	router.GET(options.BaseURL+"/api/find", wrapper.Find, options.OperationMiddlewares["find"]...)
 	router.GET(options.BaseURL+"/api/find/spots", wrapper.FindSpots, options.OperationMiddlewares["findSpots"]...)
-	router.POST(options.BaseURL+"/api/find/corrections", wrapper.Correct, options.OperationMiddlewares["correct"]...)
 	router.GET(options.BaseURL+"/api/outlines", wrapper.GetOutlines, options.OperationMiddlewares["getOutlines"]...)
-	router.POST(options.BaseURL+"/api/find/decisions", wrapper.Decide, options.OperationMiddlewares["decide"]...)
-	router.POST(options.BaseURL+"/api/loads/:load/found", wrapper.AddFound, options.OperationMiddlewares["addFound"]...)
-	router.GET(options.BaseURL+"/api/rules/:rule", wrapper.GetRule, options.OperationMiddlewares["getRule"]...)
-	router.GET(options.BaseURL+"/api/loads/:load", wrapper.GetLedger, options.OperationMiddlewares["getLedger"]...)
-	router.POST(options.BaseURL+"/api/loads/:load/read", wrapper.ReadLine, options.OperationMiddlewares["readLine"]...)
-	router.POST(options.BaseURL+"/api/loads/:load/entries", wrapper.StoreLine, options.OperationMiddlewares["storeLine"]...)
-	router.DELETE(options.BaseURL+"/api/loads/:load/entries/:slot", wrapper.DeleteEntry, options.OperationMiddlewares["deleteEntry"]...)
-	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot", wrapper.GetEvidence, options.OperationMiddlewares["getEvidence"]...)
-	router.PATCH(options.BaseURL+"/api/loads/:load/entries/:slot", wrapper.UpdateEntry, options.OperationMiddlewares["updateEntry"]...)
-	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/fix", wrapper.ApplyFix, options.OperationMiddlewares["applyFix"]...)
+	router.GET(options.BaseURL+"/api/corrections", wrapper.GetCorrections, options.OperationMiddlewares["getCorrections"]...)
+	router.POST(options.BaseURL+"/api/corrections", wrapper.Correct, options.OperationMiddlewares["correct"]...)
+	router.DELETE(options.BaseURL+"/api/corrections/:id", wrapper.DropCorrection, options.OperationMiddlewares["dropCorrection"]...)
+	router.GET(options.BaseURL+"/api/decisions", wrapper.GetDecisions, options.OperationMiddlewares["getDecisions"]...)
+	router.POST(options.BaseURL+"/api/decisions", wrapper.Decide, options.OperationMiddlewares["decide"]...)
+	router.DELETE(options.BaseURL+"/api/decisions/:id", wrapper.DropDecision, options.OperationMiddlewares["dropDecision"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot/keypad", wrapper.GetKeypad, options.OperationMiddlewares["getKeypad"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/handset", wrapper.TryKeypad, options.OperationMiddlewares["tryKeypad"]...)
-	router.POST(options.BaseURL+"/api/loads/:load/undo", wrapper.Undo, options.OperationMiddlewares["undo"]...)
-	router.GET(options.BaseURL+"/api/loads/:load/ribbon", wrapper.GetRibbon, options.OperationMiddlewares["getRibbon"]...)
+	router.GET(options.BaseURL+"/api/events", wrapper.Watch, options.OperationMiddlewares["watch"]...)
 
 }
 
@@ -1958,17 +3284,18 @@ type RadioFormJSONResponse RadioForm
 
 type SettingsJSONResponse Settings
 
-type FindRequestObject struct {
-	Params FindParams
+type GetCorrectionsRequestObject struct {
 }
 
-type FindResponseObject interface {
-	VisitFindResponse(w http.ResponseWriter) error
+type GetCorrectionsResponseObject interface {
+	VisitGetCorrectionsResponse(w http.ResponseWriter) error
 }
 
-type Find200JSONResponse Found
+type GetCorrections200JSONResponse struct {
+	Corrections []Correction `json:"corrections"`
+}
 
-func (response Find200JSONResponse) VisitFindResponse(w http.ResponseWriter) error {
+func (response GetCorrections200JSONResponse) VisitGetCorrectionsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
@@ -1980,12 +3307,12 @@ func (response Find200JSONResponse) VisitFindResponse(w http.ResponseWriter) err
 	return err
 }
 
-type FinddefaultApplicationProblemPlusJSONResponse struct {
+type GetCorrectionsdefaultApplicationProblemPlusJSONResponse struct {
 	Body       Problem
 	StatusCode int
 }
 
-func (response FinddefaultApplicationProblemPlusJSONResponse) VisitFindResponse(w http.ResponseWriter) error {
+func (response GetCorrectionsdefaultApplicationProblemPlusJSONResponse) VisitGetCorrectionsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2030,6 +3357,80 @@ func (response CorrectdefaultApplicationProblemPlusJSONResponse) VisitCorrectRes
 	return err
 }
 
+type DropCorrectionRequestObject struct {
+	Id     ID `json:"id"`
+	Params DropCorrectionParams
+}
+
+type DropCorrectionResponseObject interface {
+	VisitDropCorrectionResponse(w http.ResponseWriter) error
+}
+
+type DropCorrection204Response struct {
+}
+
+func (response DropCorrection204Response) VisitDropCorrectionResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DropCorrectiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropCorrectiondefaultApplicationProblemPlusJSONResponse) VisitDropCorrectionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetDecisionsRequestObject struct {
+}
+
+type GetDecisionsResponseObject interface {
+	VisitGetDecisionsResponse(w http.ResponseWriter) error
+}
+
+type GetDecisions200JSONResponse struct {
+	Decisions []Decision `json:"decisions"`
+}
+
+func (response GetDecisions200JSONResponse) VisitGetDecisionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetDecisionsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetDecisionsdefaultApplicationProblemPlusJSONResponse) VisitGetDecisionsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type DecideRequestObject struct {
 	Body *DecideJSONRequestBody
 }
@@ -2052,6 +3453,147 @@ type DecidedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response DecidedefaultApplicationProblemPlusJSONResponse) VisitDecideResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropDecisionRequestObject struct {
+	Id     ID `json:"id"`
+	Params DropDecisionParams
+}
+
+type DropDecisionResponseObject interface {
+	VisitDropDecisionResponse(w http.ResponseWriter) error
+}
+
+type DropDecision204Response struct {
+}
+
+func (response DropDecision204Response) VisitDropDecisionResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DropDecisiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropDecisiondefaultApplicationProblemPlusJSONResponse) VisitDropDecisionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WatchRequestObject struct {
+	Params WatchParams
+}
+
+type WatchResponseObject interface {
+	VisitWatchResponse(w http.ResponseWriter) error
+}
+
+type Watch200TexteventStreamResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response Watch200TexteventStreamResponse) VisitWatchResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/event-stream")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	flusher, ok := w.(http.Flusher)
+	if !ok {
+		// If w doesn't support flushing, fall back to io.Copy.
+		_, err := io.Copy(w, response.Body)
+		return err
+	}
+	// text/event-stream messages are typically small; use a
+	// modest buffer and flush after each chunk so clients see
+	// events immediately instead of waiting on OS buffering.
+	buf := make([]byte, 4096)
+	for {
+		n, err := response.Body.Read(buf)
+		if n > 0 {
+			if _, writeErr := w.Write(buf[:n]); writeErr != nil {
+				return writeErr
+			}
+			flusher.Flush()
+		}
+		if err != nil {
+			if err == io.EOF {
+				return nil
+			}
+			return err
+		}
+	}
+}
+
+type WatchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WatchdefaultApplicationProblemPlusJSONResponse) VisitWatchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindRequestObject struct {
+	Params FindParams
+}
+
+type FindResponseObject interface {
+	VisitFindResponse(w http.ResponseWriter) error
+}
+
+type Find200JSONResponse Found
+
+func (response Find200JSONResponse) VisitFindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FinddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FinddefaultApplicationProblemPlusJSONResponse) VisitFindResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2091,6 +3633,46 @@ type FindSpotsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response FindSpotsdefaultApplicationProblemPlusJSONResponse) VisitFindSpotsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetImportsRequestObject struct {
+}
+
+type GetImportsResponseObject interface {
+	VisitGetImportsResponse(w http.ResponseWriter) error
+}
+
+type GetImports200JSONResponse struct {
+	Imports map[string]ImportState `json:"imports"`
+}
+
+func (response GetImports200JSONResponse) VisitGetImportsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetImportsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetImportsdefaultApplicationProblemPlusJSONResponse) VisitGetImportsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -2886,6 +4468,7 @@ func (response GetOutlinesdefaultApplicationProblemPlusJSONResponse) VisitGetOut
 }
 
 type GetRadiosRequestObject struct {
+	Params GetRadiosParams
 }
 
 type GetRadiosResponseObject interface {
@@ -2965,7 +4548,8 @@ func (response NewRadiodefaultApplicationProblemPlusJSONResponse) VisitNewRadioR
 }
 
 type DeleteRadioRequestObject struct {
-	Radio RadioID `json:"radio"`
+	Radio  RadioID `json:"radio"`
+	Params DeleteRadioParams
 }
 
 type DeleteRadioResponseObject interface {
@@ -3004,7 +4588,8 @@ func (response DeleteRadiodefaultApplicationProblemPlusJSONResponse) VisitDelete
 }
 
 type GetRadioRequestObject struct {
-	Radio RadioID `json:"radio"`
+	Radio  RadioID `json:"radio"`
+	Params GetRadioParams
 }
 
 type GetRadioResponseObject interface {
@@ -3083,8 +4668,9 @@ func (response SaveRadiodefaultApplicationProblemPlusJSONResponse) VisitSaveRadi
 }
 
 type PreviewRadioRequestObject struct {
-	Radio RadioID `json:"radio"`
-	Body  *PreviewRadioJSONRequestBody
+	Radio  RadioID `json:"radio"`
+	Params PreviewRadioParams
+	Body   *PreviewRadioJSONRequestBody
 }
 
 type PreviewRadioResponseObject interface {
@@ -3123,7 +4709,8 @@ func (response PreviewRadiodefaultApplicationProblemPlusJSONResponse) VisitPrevi
 }
 
 type DropRadioRequestObject struct {
-	Radio RadioID `json:"radio"`
+	Radio  RadioID `json:"radio"`
+	Params DropRadioParams
 }
 
 type DropRadioResponseObject interface {
@@ -3162,7 +4749,8 @@ func (response DropRadiodefaultApplicationProblemPlusJSONResponse) VisitDropRadi
 }
 
 type UseRadioRequestObject struct {
-	Radio RadioID `json:"radio"`
+	Radio  RadioID `json:"radio"`
+	Params UseRadioParams
 }
 
 type UseRadioResponseObject interface {
@@ -3240,6 +4828,7 @@ func (response GetRuledefaultApplicationProblemPlusJSONResponse) VisitGetRuleRes
 }
 
 type GetSettingsRequestObject struct {
+	Params GetSettingsParams
 }
 
 type GetSettingsResponseObject interface {
@@ -3278,7 +4867,8 @@ func (response GetSettingsdefaultApplicationProblemPlusJSONResponse) VisitGetSet
 }
 
 type SetSettingsRequestObject struct {
-	Body *SetSettingsJSONRequestBody
+	Params SetSettingsParams
+	Body   *SetSettingsJSONRequestBody
 }
 
 type SetSettingsResponseObject interface {
@@ -3317,6 +4907,7 @@ func (response SetSettingsdefaultApplicationProblemPlusJSONResponse) VisitSetSet
 }
 
 type GetSourcesRequestObject struct {
+	Params GetSourcesParams
 }
 
 type GetSourcesResponseObject interface {
@@ -3512,6 +5103,7 @@ func (response SetRejectdefaultApplicationProblemPlusJSONResponse) VisitSetRejec
 type MendRejectRequestObject struct {
 	Source Source `json:"source"`
 	Reject int64  `json:"reject"`
+	Params MendRejectParams
 	Body   *MendRejectJSONRequestBody
 }
 
@@ -3551,6 +5143,7 @@ func (response MendRejectdefaultApplicationProblemPlusJSONResponse) VisitMendRej
 }
 
 type GetWorkspaceRequestObject struct {
+	Params GetWorkspaceParams
 }
 
 type GetWorkspaceResponseObject interface {
@@ -3590,18 +5183,36 @@ func (response GetWorkspacedefaultApplicationProblemPlusJSONResponse) VisitGetWo
 
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
+	// GetCorrections What people know better than the listings
+	// (GET /api/corrections)
+	GetCorrections(ctx context.Context, request GetCorrectionsRequestObject) (GetCorrectionsResponseObject, error)
+	// Correct Say what a repeater really has in a field, or whom to believe
+	// (POST /api/corrections)
+	Correct(ctx context.Context, request CorrectRequestObject) (CorrectResponseObject, error)
+	// DropCorrection Take a correction back
+	// (DELETE /api/corrections/{id})
+	DropCorrection(ctx context.Context, request DropCorrectionRequestObject) (DropCorrectionResponseObject, error)
+	// GetDecisions What people decided about statements
+	// (GET /api/decisions)
+	GetDecisions(ctx context.Context, request GetDecisionsRequestObject) (GetDecisionsResponseObject, error)
+	// Decide Say that two statements speak of one repeater, or of two
+	// (POST /api/decisions)
+	Decide(ctx context.Context, request DecideRequestObject) (DecideResponseObject, error)
+	// DropDecision Take a decision back
+	// (DELETE /api/decisions/{id})
+	DropDecision(ctx context.Context, request DropDecisionRequestObject) (DropDecisionResponseObject, error)
+	// Watch What happens, as it happens
+	// (GET /api/events)
+	Watch(ctx context.Context, request WatchRequestObject) (WatchResponseObject, error)
 	// Find The repeaters that are published around, joined from all listings
 	// (GET /api/find)
 	Find(ctx context.Context, request FindRequestObject) (FindResponseObject, error)
-	// Correct Say what a repeater really has in a field, or whom to believe
-	// (POST /api/find/corrections)
-	Correct(ctx context.Context, request CorrectRequestObject) (CorrectResponseObject, error)
-	// Decide Say that two statements speak of one repeater, or of two
-	// (POST /api/find/decisions)
-	Decide(ctx context.Context, request DecideRequestObject) (DecideResponseObject, error)
 	// FindSpots How many repeaters a search finds at which places of the map
 	// (GET /api/find/spots)
 	FindSpots(ctx context.Context, request FindSpotsRequestObject) (FindSpotsResponseObject, error)
+	// GetImports How far each import is
+	// (GET /api/imports)
+	GetImports(ctx context.Context, request GetImportsRequestObject) (GetImportsResponseObject, error)
 	// BringListing Import a listing and see how it is understood
 	// (POST /api/imports)
 	BringListing(ctx context.Context, request BringListingRequestObject) (BringListingResponseObject, error)
@@ -3727,25 +5338,23 @@ type strictHandler struct {
 	middlewares []StrictMiddlewareFunc
 }
 
-// Find operation middleware
-func (sh *strictHandler) Find(ctx *echo.Context, params FindParams) error {
-	var request FindRequestObject
-
-	request.Params = params
+// GetCorrections operation middleware
+func (sh *strictHandler) GetCorrections(ctx *echo.Context) error {
+	var request GetCorrectionsRequestObject
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.Find(ctx.Request().Context(), request.(FindRequestObject))
+		return sh.ssi.GetCorrections(ctx.Request().Context(), request.(GetCorrectionsRequestObject))
 	}
 	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "Find")
+		handler = middleware(handler, "GetCorrections")
 	}
 
 	response, err := handler(ctx, request)
 
 	if err != nil {
 		return err
-	} else if validResponse, ok := response.(FindResponseObject); ok {
-		return validResponse.VisitFindResponse(ctx.Response())
+	} else if validResponse, ok := response.(GetCorrectionsResponseObject); ok {
+		return validResponse.VisitGetCorrectionsResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -3798,6 +5407,55 @@ func (sh *strictHandler) Correct(ctx *echo.Context) error {
 	return nil
 }
 
+// DropCorrection operation middleware
+func (sh *strictHandler) DropCorrection(ctx *echo.Context, id ID, params DropCorrectionParams) error {
+	var request DropCorrectionRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropCorrection(ctx.Request().Context(), request.(DropCorrectionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropCorrection")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropCorrectionResponseObject); ok {
+		return validResponse.VisitDropCorrectionResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetDecisions operation middleware
+func (sh *strictHandler) GetDecisions(ctx *echo.Context) error {
+	var request GetDecisionsRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetDecisions(ctx.Request().Context(), request.(GetDecisionsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetDecisions")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetDecisionsResponseObject); ok {
+		return validResponse.VisitGetDecisionsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Decide operation middleware
 func (sh *strictHandler) Decide(ctx *echo.Context) error {
 	var request DecideRequestObject
@@ -3844,6 +5502,82 @@ func (sh *strictHandler) Decide(ctx *echo.Context) error {
 	return nil
 }
 
+// DropDecision operation middleware
+func (sh *strictHandler) DropDecision(ctx *echo.Context, id ID, params DropDecisionParams) error {
+	var request DropDecisionRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropDecision(ctx.Request().Context(), request.(DropDecisionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropDecision")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropDecisionResponseObject); ok {
+		return validResponse.VisitDropDecisionResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Watch operation middleware
+func (sh *strictHandler) Watch(ctx *echo.Context, params WatchParams) error {
+	var request WatchRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Watch(ctx.Request().Context(), request.(WatchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Watch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(WatchResponseObject); ok {
+		return validResponse.VisitWatchResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Find operation middleware
+func (sh *strictHandler) Find(ctx *echo.Context, params FindParams) error {
+	var request FindRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Find(ctx.Request().Context(), request.(FindRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Find")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FindResponseObject); ok {
+		return validResponse.VisitFindResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // FindSpots operation middleware
 func (sh *strictHandler) FindSpots(ctx *echo.Context, params FindSpotsParams) error {
 	var request FindSpotsRequestObject
@@ -3863,6 +5597,29 @@ func (sh *strictHandler) FindSpots(ctx *echo.Context, params FindSpotsParams) er
 		return err
 	} else if validResponse, ok := response.(FindSpotsResponseObject); ok {
 		return validResponse.VisitFindSpotsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetImports operation middleware
+func (sh *strictHandler) GetImports(ctx *echo.Context) error {
+	var request GetImportsRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetImports(ctx.Request().Context(), request.(GetImportsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetImports")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetImportsResponseObject); ok {
+		return validResponse.VisitGetImportsResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -4560,8 +6317,10 @@ func (sh *strictHandler) GetOutlines(ctx *echo.Context) error {
 }
 
 // GetRadios operation middleware
-func (sh *strictHandler) GetRadios(ctx *echo.Context) error {
+func (sh *strictHandler) GetRadios(ctx *echo.Context, params GetRadiosParams) error {
 	var request GetRadiosRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetRadios(ctx.Request().Context(), request.(GetRadiosRequestObject))
@@ -4629,10 +6388,11 @@ func (sh *strictHandler) NewRadio(ctx *echo.Context) error {
 }
 
 // DeleteRadio operation middleware
-func (sh *strictHandler) DeleteRadio(ctx *echo.Context, radio RadioID) error {
+func (sh *strictHandler) DeleteRadio(ctx *echo.Context, radio RadioID, params DeleteRadioParams) error {
 	var request DeleteRadioRequestObject
 
 	request.Radio = radio
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.DeleteRadio(ctx.Request().Context(), request.(DeleteRadioRequestObject))
@@ -4654,10 +6414,11 @@ func (sh *strictHandler) DeleteRadio(ctx *echo.Context, radio RadioID) error {
 }
 
 // GetRadio operation middleware
-func (sh *strictHandler) GetRadio(ctx *echo.Context, radio RadioID) error {
+func (sh *strictHandler) GetRadio(ctx *echo.Context, radio RadioID, params GetRadioParams) error {
 	var request GetRadioRequestObject
 
 	request.Radio = radio
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetRadio(ctx.Request().Context(), request.(GetRadioRequestObject))
@@ -4727,10 +6488,11 @@ func (sh *strictHandler) SaveRadio(ctx *echo.Context, radio RadioID) error {
 }
 
 // PreviewRadio operation middleware
-func (sh *strictHandler) PreviewRadio(ctx *echo.Context, radio RadioID) error {
+func (sh *strictHandler) PreviewRadio(ctx *echo.Context, radio RadioID, params PreviewRadioParams) error {
 	var request PreviewRadioRequestObject
 
 	request.Radio = radio
+	request.Params = params
 
 	var body PreviewRadioJSONRequestBody
 	var err error
@@ -4775,10 +6537,11 @@ func (sh *strictHandler) PreviewRadio(ctx *echo.Context, radio RadioID) error {
 }
 
 // DropRadio operation middleware
-func (sh *strictHandler) DropRadio(ctx *echo.Context, radio RadioID) error {
+func (sh *strictHandler) DropRadio(ctx *echo.Context, radio RadioID, params DropRadioParams) error {
 	var request DropRadioRequestObject
 
 	request.Radio = radio
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.DropRadio(ctx.Request().Context(), request.(DropRadioRequestObject))
@@ -4800,10 +6563,11 @@ func (sh *strictHandler) DropRadio(ctx *echo.Context, radio RadioID) error {
 }
 
 // UseRadio operation middleware
-func (sh *strictHandler) UseRadio(ctx *echo.Context, radio RadioID) error {
+func (sh *strictHandler) UseRadio(ctx *echo.Context, radio RadioID, params UseRadioParams) error {
 	var request UseRadioRequestObject
 
 	request.Radio = radio
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.UseRadio(ctx.Request().Context(), request.(UseRadioRequestObject))
@@ -4850,8 +6614,10 @@ func (sh *strictHandler) GetRule(ctx *echo.Context, rule string) error {
 }
 
 // GetSettings operation middleware
-func (sh *strictHandler) GetSettings(ctx *echo.Context) error {
+func (sh *strictHandler) GetSettings(ctx *echo.Context, params GetSettingsParams) error {
 	var request GetSettingsRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetSettings(ctx.Request().Context(), request.(GetSettingsRequestObject))
@@ -4873,8 +6639,10 @@ func (sh *strictHandler) GetSettings(ctx *echo.Context) error {
 }
 
 // SetSettings operation middleware
-func (sh *strictHandler) SetSettings(ctx *echo.Context) error {
+func (sh *strictHandler) SetSettings(ctx *echo.Context, params SetSettingsParams) error {
 	var request SetSettingsRequestObject
+
+	request.Params = params
 
 	var body SetSettingsJSONRequestBody
 	var err error
@@ -4919,8 +6687,10 @@ func (sh *strictHandler) SetSettings(ctx *echo.Context) error {
 }
 
 // GetSources operation middleware
-func (sh *strictHandler) GetSources(ctx *echo.Context) error {
+func (sh *strictHandler) GetSources(ctx *echo.Context, params GetSourcesParams) error {
 	var request GetSourcesRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetSources(ctx.Request().Context(), request.(GetSourcesRequestObject))
@@ -5067,11 +6837,12 @@ func (sh *strictHandler) SetReject(ctx *echo.Context, source Source, reject int6
 }
 
 // MendReject operation middleware
-func (sh *strictHandler) MendReject(ctx *echo.Context, source Source, reject int64) error {
+func (sh *strictHandler) MendReject(ctx *echo.Context, source Source, reject int64, params MendRejectParams) error {
 	var request MendRejectRequestObject
 
 	request.Source = source
 	request.Reject = reject
+	request.Params = params
 
 	var body MendRejectJSONRequestBody
 	var err error
@@ -5116,8 +6887,10 @@ func (sh *strictHandler) MendReject(ctx *echo.Context, source Source, reject int
 }
 
 // GetWorkspace operation middleware
-func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
+func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspaceParams) error {
 	var request GetWorkspaceRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetWorkspace(ctx.Request().Context(), request.(GetWorkspaceRequestObject))
@@ -5143,149 +6916,168 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context) error {
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7H1bc9w21uBfQXG3KvPV0pKcZDI78pNjWxNv7CRl5bJbE5cKTZ7uRkQCDACq1XHpv2/hRoJsgA22qEwe",
-	"vpfEapK4HJz7DZ+ygtUNo0ClyC4/ZQ3muAYJXP91RWj5Naal+jeh2WX2ewt8n+UZxTVkl9lKPcszUWyh",
-	"xuqlGt+/A7qR2+zyq4s8k/tGvSYkJ3STPTzkesTvabVXL5cgCk4aSZgaerfFElHMOdsJJLeABGBebF+g",
-	"kmyIxBXakRKoQEQiyRCHBrBaJpLqu6v3qMCUMolaAVmewX1TsRKyyzWuBOTBxTO1DH/xREKttw20rbPL",
-	"f2d25izPJKNqWEafYcLVPxqgWZ6tOYitGhF26r/sWVPhArKPBzvvfsCc4736W8h9pX5YM15nDjANUBGB",
-	"jJrRwMVtPYtsSw/i78ttp8CcE/2d3U6hQJRnq5YLmeVZKet1YO12cdes5QUcrk4tSU2N2BphVBEh1Vfh",
-	"tQkzRgRjPr+IosyPcC8DgGG8FIhQhOkerQlUZa4htCZcSLQmm5aD0OuiiLWyaWWOGFerZAWWLAZBqSab",
-	"t8a3dcO47MikwXLbj0fMwzzj8HtLOJTZpeQt+DMcjviO4TIyXqUeTY2mcApLNTOVX32ZdQsmVMIGuB7/",
-	"Ay4Je/s6MgVXT2eu+LpiMQgI9ShhNH+BPb6FBnSIlL7AB/MyCPk1KwloOjPHdqVI8FJxQiqB6j3gpqlI",
-	"gRWenf8mFLJ98ob+nxzW2WX2P8573nlunopzb8huzn6B5hfRMCr8FfzA4Y7AbuFFuFH1OoaU86OmkgoQ",
-	"1gyVCNTSEriQjJVZh8/XEktYeFFmzMCSvmE7tMbcLEet4R2UCheWmt4OFwGGRvjPBFKYKhRU5Bb2SEgl",
-	"4B7y7AfOVhVMYUlj3vhf8xblxg2s6hfF9YlAO86MBNEUuyiu9iNGoNJwprBEzX4NUjF2sdjk3YCRuUX/",
-	"3JG1nvxlWYLmjA1nDXBpSbnqsCUFCfJM3JKmMQN1cn84IimPbkHhcg1Uvn2thtxt92HO2POAf6tRzZu9",
-	"oGWr36CQQSVBYeNgiWNGOf5mNJuFihup3/bB7Hl2/2zDnrnRmubMANr7/RnppJzmxpdZTaFm4lythlNc",
-	"neOm0Ut4BVV1CNBbYjRJp48YBer3FmihpC9brwXIXjtR0j2sSlllYBrQejb7cgjWao1XuK3k4UILVrU1",
-	"PdQ31pzV6OIFevYcrRk3yhjbKW6B0W7LKgiI2jyrQQi8gcCK84yrj0IP0vZoF2rHyZ3m4mYMbnuLKYXA",
-	"6ShdfkdKda79ESmdW0tdpZYHD8MI5MAOGrYz9OjG2pKNkuC1poAqMhyHAsgd3Gz/CGO7e65x5PJTRtuq",
-	"wisFRCP/DwHJMRU1kcfRUZC6qeBeEcmWrLUG2FREasWehpV6g7J2sZGl+KRq15L4QRih+zmHAwb5ybwJ",
-	"vQ8S4TtaokaGwSF6BzBczniu0dHmHj46XDrCswqD2WcOw1M4V8E4nNsP9W7e3Ckr0+idh/QRRPSip6gp",
-	"YeGW9ZBna0JLJ0s7zj717ZX5ICQiKiasKpk00jsmRGiYGstiO2Oc9+r90EBxfoANaxlCtWQ7elxom51v",
-	"OWs32+DgbaOVkar6fp1d/jthuI/5CLXHqOxm02PnZp0hEmvaVUXE1mgSaQtwsBvDYss4+YPRm9t6gvJo",
-	"W68Mre6I3BLqgWPFWAWYHlClN2731eFWDiGixMpOTGhIoOQ+HFWTtDag0R6qMAnVmN/6rBhvOIBSV0qy",
-	"XgMXmgcjcLQZYsVNhWnqQgZndvyDETjNNvJu9/54dh12R0kq3pZxeROlGmGN6kNWLZzyGdEL74CXpJDH",
-	"tvizfW28S2uyW47urbJneP0cIxAYU10jj8fseibTca288yD2m0nQTDsmfZJyeqXOL6L5TaBoVIuLoEdU",
-	"CRvuZ60WcnZlP5qxHf1h5yBTK5mxmzW5hynKLhhd94LQkeUd8D2qyC1ox2nDhCCKW4TIscIrIxIPdaay",
-	"DPg4lfVvRkZEoh0WqAZMZY6Mzo0kQ89ztNsCB+PxVa/sGL+FErFWvkBQCUAXWYBPNprdpgq2H9Tb3zch",
-	"UuUgLNIkyvkY8Y6NNA2r3Ae6BZNbfDd3CkeZtDfaiL0h4A44kfuBQixZown4XhM9FLeaD8vwiYvOX3eo",
-	"gxMZmdaazBEsjBhBWohREOI4MboXJ+zASftZw8uDTt6Rt9lTD+2890mqTTkSO6qzQnF75gh4hsaqDsPQ",
-	"/v0H49U8BN+CiH9HBDHOnRTfsg/BHoHtGKEzuGItLcMqd9D9EQ+rbIFstvKm9l7uOYFz+wf5O+MQ0qUU",
-	"xmu2c8izOBQ6AKFUKtZKhJEO/xj+VNt9HwpmEyNK1hZ/0K+H1TOzgJilbCNk6VaGOoUPLroU0lU0hs88",
-	"EaNwWqV2dCRjXNFb7c/JO05/HH9v9uByiys9TPpz69edoFoYTDxNrxiA7wCZYywZt6WWokHcWwFW792U",
-	"sEmyCVaWEUwilFPVPmhQaROW0XVFCjmlEsSViTtctZPaxC3sw0JnQmTEWH/blFhCeZz1d+xYzd65xtzn",
-	"syWB4/t2symCuGCcQyEnncxYRvSzGLC1/A3qVQ0EXJYYUdgBR1AS9QsSeC+QYDUoYtporalnUh7iNcCt",
-	"Nz983Ol6sHndLrwbOFc7t4tOgWVJhMS0gFTjeF2HCcrawuGHsz3+HHCxDbM29dCZtYeIrx2MMXtvnsdf",
-	"G08x/jE0EtP0gEP2MJ4wps+FQh1OT9KcqXet+uc5ZHMeVPvj6tlknlltS2+6D2ysjVzQIB/s26dDn9OF",
-	"sO4bJUQgoEo5P8QsyVcS0VR4fwzgdtLX9m2FvBzXkwz15JFjnFgSO+ExH7ThpfrtfoMpBHwL+5ngG1lP",
-	"vkuftasUBNRz9svsANsPkTs/hzvgBBXBIclJSoL9+KWVtSNhYH8dsvBb2KP3b777KUc7TCT6Cv1NQMFo",
-	"Kf4LMY4qQgF9gdja5ExtQa+sg7KXuvL3izzkebt/a959fuGltoRlID5CN697tBwp8gBNmEHZJJ2oV3CK",
-	"CmrAVESsWR07fkRkzY3gxdTUZCmYHvXlOQl9uFy8Fynev+MyONfJYinC2YDdvu9gnY/cfjbNzYlwfYx2",
-	"uUcIZWsw4ux1R3uJpq390MuqetVFY4fHz3gJfF5UVZAy/KClJAFqNsqqX87t/CGMGKYVjWm8gEbe9GGb",
-	"IbEb2CBcKZNys9VEbXPqUMUECFQzIRW5EylQb+wcUpaJDafL/QGwg9osXRNeG212rGQarQ4JvENbtrNJ",
-	"eBUgotaIyxwJZsxiIlGBKVoB4lCDUpWgfIGUEmedeyYbqYK1RKyVwZ1tWRVYhJCsQStYMw59HqKdVKfz",
-	"qN8rtZo9KraYbkC8QLylCG8woUgytGFIqxoBbZgzEdOw4jbMHYFdwwgNZS5umQD04/8123WOTQ+OpESC",
-	"6SBDlyuhsMiaxV0K6Mc81QoyW+jRIo63XjLaCHVH5OOppCtchh/YWEEA063E2jBWXiIbe0eYlsjGgZ8x",
-	"WpmT0t+HPCkhFB+F1ACXMUFwCv/Aaplz9RgLtRG6ApVKfm8B87L3bANSk6M1qyq2E8b7PUSWLD+VfTlg",
-	"5EFGZhfabzJF1unssBAQ1LGGMYKE7VpC1yyg6EJFaiIj5wS0YNHjdY7KoPkFkCIkzQjePLm3IDdMMCgc",
-	"5xc924s8Z7MR7EiUFocRcLfddxlMRCABEuk3dYo01I32dh8mO0BVzVyeDlSly6E+LyuU7UAoRBODlLWa",
-	"7lYdm7lHMwL03A4C3YTd/nIL6KSg77TQCOg6Sn6FeRVgwehclgRUuuBeUHmuYug5kGmPFU79YP2s/Y68",
-	"ZeYWAIewDbkcNFOyHCX3U8U7yuvFoQZ3L0kc/XXRa83HjHxzB+wJtQRrcShTT7IZR8nYjxfKq70EEZfX",
-	"m5BiqrUkITXLcM5Eo229QIpudEak9jZ6NSBjN90oyKzniqxxw2KUTg2BBFjANB/UDsmZhGKqRqLZiFOB",
-	"TTwgEVMh5HZst3eUQKxx5nxo/Wpyt5skbjM0SGO+neAS7dcWuKHZgPNISC2uA7iTCj+5aYDfGB9H0LFq",
-	"3R9Tz26UAZHkKJ5gxcJRXBcQ37KdMhB2mFgE551KVRporTExXKzAVEkK/e+t8YSXrF0NYw8e4jGJq5so",
-	"YY61er2yaSZlxhqO3MPuENIj2LmD9Rio4w3JXO/aLvMEnvctBNxIhJZwH6HEJK+O9eWYcULI/C3sG1xe",
-	"O/3wkF/NS/TUJz6T5cQTKG2G26EKoIu1Umo9BsrveHNQ3M6MtZOyNB6t9G9uYT8nVfJaU1ww+F0BvoN5",
-	"k1esuA35L36xqrComER1KySiTCKXnzytEC+Uf0uZnK32Ay5vWCsn1MLoVjkgzAFRhoSERkxvkScEle1B",
-	"aaZpCyHTtVG1hCkDRqkeYXW0ZMEZXLAhPXpqBUKQt0Ss6+RIqB1br9aubX4ikjnPDocdoB30HD3Y0/Kw",
-	"w9FcR68O2fqcLovDoUWdnp46JVdZMxPXWyo5mSBdrl2NlCHrPkaSIcn3fUwEMTqN5E+XLmszgl1JbSh7",
-	"1kCkkxeezHUBHQeABNnry7CTZG9feDkqsWMxg4LCvbxxuHC8ymQkyQZWfISi/RS0BM1/UhKyXVhLvoPy",
-	"xmjtXZJbiSU8k6SGEMpIXFX7ELvSyeth88qGn2Mp3ayJsaA74GRNwtbSOEznsue9r7yp7Twham9pEPxj",
-	"R4ipP3d47U7GA2GnmRoQ+QhiJ7FHnYDO71wJ40mYHMiKhkpAl9EXiC5EbD0bOk/TW5T6GtZaWDGodLAR",
-	"NlfzZDsxtPSWDgtO/Doap3C4MfZg0t2OfBiNMu6wzQ951N7GzuY/utQrvWc3TbeB3DuIWExR90EQs5LR",
-	"trEHrtwvuH0op9KTkwpNXb6THa6z+mK1vu9xc92wUBrAlC4iGiZPSbWrBq5wPyWWBn+fXENMtB/ktcvM",
-	"zJD3OtAgLW+2GmS23w2XwD46MJ/EQN67FOq0XM656ZoFripBNmGzzqSkAC0gsQZrRhbhoAIqLY8vVO70",
-	"FJl7JdvRitDb9BJfQnsf3XHlI0ohrMCVrYAIVP9gKsPy4oiLkHsJwUPVtcslNBnkiFFABgxINIBvEVvr",
-	"37x+P7PU7HimrHo2B8TBJLAOdz3QDV2U3bkM5xsf8XQyoNuFxznMYXigdTmBPsWEUPM72Gk3SLRiomDN",
-	"Ptzh6O1rl2Jle2IoC0O/HkDIPa6rYJaE/ZRQ9P9evn+XI0KFBFya1knh0R4C+3ClGodhosbXC6SzBONd",
-	"qVxRbty0nZbyukBID5JYnP19c1pd9g+uaGJkkswSa1H5FEKWaBqEaTQWpvaZsU6vFDEYXI/MUg2jy+kh",
-	"kPkezJE65fG9hRxfJzoYwuZ3b1sPLHCriU24OcarchR8RDS6yG9X6moQyiTaGDSxYyVoKo+KEXoNisYZ",
-	"FBKTcCWmdvAvhayz++9ILFsxN6xmfjjq5ldP+7CZnSpI5KMsgGC6ngibTdPK22wtxq9cO6ok+SrPUMpc",
-	"ILJGzgyco/84+2gstCxN6dQsyiTCnUKSD1L21DPnXfMSA/quKhUREmikWjgtWDepo1mef3SQmkWSQOOl",
-	"NdMq3pEQYiuOqWdHcWOeupZnXR+fmYrcSdpbbbpIul4tnjLoG4BeJZ8FSu6IK6DkHWGXNsPg7IPLwUnU",
-	"KFxmwoNP+n2jwbGPIcKEosLqSD2m2kjkYXJVm5VoNsWlh1ufCezmSZA4106jPkHgfHBBxwNzlA+KyGug",
-	"rS7fkazGkhSDZBvXYEnuSERBXdsk6kOjr5x3NtSV1BxoRBwXrkw2FEhqcEwBsnUVx+v7zYu5P1k3dDDo",
-	"UgX9QrqtaUQjxCJFTTIj2NdDM++wDM2sW3eF9exd8PealMf174mGYFPpXY4EFGbkFuH6OjBqK3zMTo4Q",
-	"gY7JnP1guxwmsxETynkY92RMc5+axqt0zQIdgAIpSsMXNpy1TdjvSaiMoXDEIxjt0KGF/5EIXUQGeeGU",
-	"/aNGCIoqs/2865ixNbmDbsETbuSDEka4tz7v0iSz4eqHYe+JSEiyHzLNRjATdflaMXPg4eMhe+6R63QO",
-	"/TaYVt1x6UfzWxcTPO53i5dF7VKaWE2QvtF09UoShF4PltOh+qPDnsN+JY9CqiDuhND5A+Ay6sUaJUkf",
-	"GtMzGw/q8WKrCDYemu9nUE8rkBCrElywYR6hI7dFehrCX735HiuKtiERny/rSpgPm+26jGbE1kg3u8GV",
-	"riwVCEvEaAEvEOBiq+w8bEpObQWaob3F3E3TaBBB7EiefucL6gZNSpYtIll2fs58LPgWCzEyTjaEPqIc",
-	"9Vgz2xO9ase59ty0GE+FPN7A0BlLSUj/S7AZwbghbu8ANB7BnbWK+tZzfdaN15mOuTaDHa4Mqg8G3kSz",
-	"QYspHs051hJ3NAaEUZc/fIoogo3NiBn5rJq5nQqwuGHrSHcauWU85nI5bNA0dpVXlRUQQ57z/ps/fLZx",
-	"PHOT1CRUG2/GSbcCdfuJyVzDSgNZkru56ZgFcIkJHbZQW5N7jRmtaPU9Ito5Uu3RHeZ9Vg7hNbIPwl2G",
-	"tVcmffex7iLj2I0dtm/K0W8hHwJidpzekoo9trxDhO4EUpjYCgsiIoFtXk+1cAlor0AlWQeytWpC22g1",
-	"TGqmgxsk7r/SfkdKJOOxekUB/I5Mx/pjOjgposVccUpI3Jqvd7uJJrc5o9btlD4yPUPyIsIGUxwfs/gx",
-	"gLiHArlhkH3LsA7yYR23c9uFmsTPZBLxLnPHInf/2bpLg3lHe/9NFWgeVNMYB7FJjCaiwLwM1saEkGFU",
-	"itnF4cwcs7mVX/2363rKJYlvgxyniW+yWoXEt2s0nlgh0Wj8iUheG7OY0UwqzjBgc9hI6lFrjHugWpHA",
-	"FsxNX2aQgD8lZL55dwEccTdYjuc1r+/2n/vADU98QuNKv1FCjP3TUa3noKx8+t6E1BYzp99WsFQKffDy",
-	"APNXr7pbUMxw+FHAfLWfTw+pctIJE9fQ2i+asw0s+iWksBbDHU7jLGy3hDG+rvDmkT7SuCsqamafWnBi",
-	"c+fTOFLnHwrlaD+dzTsra2VkZ3p2qz4Xs+N8wjtnez2PL1wowskg97rtxxzf78KanVqZRzhuQaGt+ZdR",
-	"PXHL4Andeqqd8ET/zK7/b7CQsxXxfpIbEhnSPJpRAmOGCnaGCFghx/2ijMJNwypSkNM/TUi1tyDwuohO",
-	"tgzu4TmcZ2DJuA339sBwNz10UyLqDjFP4tvu66hnfxnsTrMcF8PgMZqmW79/FvI8FmWCLGpr41rjCG+8",
-	"36GrDUpPTIr3kZUsxVXuHD82k8cW6rg1BrfVYBqqDNwBj+qebdNEnx6UltmBvK+Cy/D68D6+3fRU5+jE",
-	"TKS3r0/LQrqWjMP8SJ7L6Y7YAjPa9T8uKnikr/9PtIwn249qPU/dwAGVT61H50tNstdY6lzKTXex2+yO",
-	"VrSmnFJcYY72kp6lSnsPdjjSrVVzxFggSz0LtyOYc0Q/98r36B4Sr4B1UNhqy10PPEdDQnWXR5393OnR",
-	"ieTaXTul9vFLOEtYRPrTxZobtbGk4qbP4w4lk3K5QPsT1zkAqOkXEzyHXxi/FU246ILhMtlN7WdAzuhT",
-	"EjIUzPcpxn7XjezwpCbjWSffHnKi5h7TUHwn9xHNNth+sAoJ6dixRBhENA5wNEvPFoYbNPEOI0F/7rHu",
-	"BAX6wWsjGUhxYFRyXEi0ArkDoLqYy7u+WCe4EymQHnWNCzhDV/Z6WgJC90vRl7yiLXD5R44UwzM/G5CJ",
-	"X+nffs2eX1ycXfya5ejX7PXF5198Z/75/B9/v/g10w27lZjNkW6hrj/+cPUKffHFF/9EhKKffnx1ht7o",
-	"sozu2T+//Ps/kGULyFRziLNfaWc4X2bvNTSMi8BIlOy56zeNG5JdZl+cXZx9YSu1NC6c44acr226wsb0",
-	"AzLnRBh9W2aX+lIx/QXHNZj82IhPpX/lvLuq/yFPevdrc7120rvf02qf/G4DVKS+bLOg1dujFq2sldsc",
-	"7UDIHFHG1R+AhVQnVYKWOpdId6ndbbHpjFfjBomtCSLAfVPpUoM1rgTk5hr731vQOWv2HvsV0/fNdhdm",
-	"dxy170DhGtXX+J7USiA+/98XeVYTav56pv88TMDt+rp/qV/u/zjsvrPXWKST6g6BcFu/6C44IlITCUYr",
-	"dp/r/VLAHIQ0hSB3wM216Zib/ouH+7W3T/pbntjp5xe6J32314uAQ+1TcB7BTG+cbhanS7hSU3fNxOAO",
-	"6lDwKTx+zcRw/G6NzwMa6sfRpf+fX1wsdo26ubAodn/8Dgu0Nm+o52s8cYFdt0TvVvo8E21dY7531+S7",
-	"i5dMY23Fo7pqcIS5milHvzFCoTS9i3FVuX6Q5ib3jvOc22s5nOOqYSLQKPtlVXU9vL2ZVhYdN+QOBNrh",
-	"PWqpJBVKuO7mDL2kplAJ6SJXJPEt6AbhqF8RWuHi9qwTXo4pvjIvZEbegZBfs3I/6yhT21jEa5HWM++o",
-	"SWxSZePmgTt7AvJ+8G13GdkAw788PMtvoZEL4OE1tgy3r0RDHHRazRYr8Y0w0hvRDZ92W1YjydAKKgJ3",
-	"MMLBEgptigwwcHjmr6EwoaZljhzPPL7VzPdHzT5j8U2cqaHt63/FE9ZEL3cM9Vf5hNsi6FNma/Xu6HC7",
-	"XilRBcd1BvlvLWdSy5mlzAzR5q+t3AjyB5jmC+bmxsGWQ1ssoKom95i8tYAu85RqQtcGJ6ApKMGu9y8W",
-	"oN1v2A7VmO49VQEjAZgXW6SoUmeU77ak2No5XV+NGjc9/RqLb0IvUGtesXJv7/bQt41oTtBgIaFEEu7l",
-	"GfqOGblPBBKScaU5+GqEvS3E1C/zlh4K/K+VrHzX9bMe8YkQhtjgbRxDxmL4Y6pkYYUE+UxIDrgeHnyH",
-	"dCtCMQ81EUlg58+Pn/iwl/njceWtveymu61FWRcCQN8hY06lpSVwIRkrD5Dj/JP5x4O9KMKWDYykN2eN",
-	"mSZLEWCvGYUFNvZKN39GmCKzRI2Za8Y3ILVyUnmXWGsDsmLsVmGnlp5BcfUvkLF9XKSenOnHvAyNrzHv",
-	"94eIMN1k5ohRux2dMBU813O4cwlnFiSjBkrA74A/0zepmFdtlcqWVYrPUORt+wwpllEpwaa0ByIQuwN+",
-	"SPG/YFlsJyHtkafiMmaVQboMUOFwB2/MBp/mRHLF7JSNxBSTpU9xQI3XI+e0ofOI1m2ZjHcQAxYZhpF7",
-	"hXQYf2Xk/skUsxyv+8a/FmvH2kqJH4+9IbLWN98DB31lFhIszvHOeUufAOgfWvpEAP/8z2ZRHxQI+2vI",
-	"qGRKDbE6sAOr9lCff1L/e4jaCf8C2bUgnY9GfcObR27oJdLhj8+E7lIucsXxeHc/FvqtLTdQzqfxdwyX",
-	"HoX7EDkH3XNYzEc0O2gMzXTM+50LH59mVE9bxF5MfSndZ7GD1KtTjFqXL5tiSqyUZL/dWfQwzj+p459W",
-	"efTvb2xxdILK6nXwTTBsonH4j/9R+nijPXpYU8eUEvXGRXOf0Nh600eMg8ZWH1F+/LYVFzBGjtYotYtE",
-	"WAcpdlZP0Sf1nkLJxz0M1xrqH3WEyTRMHQLeJF44nHwKoh+mdiRR/Z+Jnq/03SnGLymMy2F4NlpbUzRV",
-	"JjGA8zW5P5UxzznOIAN/2TTV/orcP9FRXpH7v+w56q2bPqAK081J2kLizwRak3v0tw9Xr9BX/7z4/L+Q",
-	"0TpGNJhyulvvIvL/xAn/yPfmGoEnOmL/Guz0M15y6hhv1loWwmtpgplI33n9eLy50hd66hFN46fuWgqF",
-	"IaRuKyyhRH1noaMo0remiok67wSfCJb+VRMReJoLLBayn5gCngnVWb1Xa/ayO7fVXt8A8uSCLnhAJtC6",
-	"tLb8sixNjHepCBSZ0XRhFFw6vILo9ERNYrvVRXMBkxX3RVD5ZVnCdBxd4lugS8TR8a0fNe/95B0uNxWm",
-	"Wh9gFOxd1RGewAEvj3HKdn5C88zvXfQn837XbiN2zOa2dQo6b2ApL8TQ1HO5NMIUpiMiY0fblQfH+HtX",
-	"Iphg47myxOkwxFOB3Sw0IiFWeJH0lJd6ICUjRIEryE1T/U40fCb6JkeEarAv6StxN+csSog/uZtynsBc",
-	"8jLz/3JKtuaQ0rnrDQPUGTk6jrKydGMu7u+ph7Wy6+0VI5nv3TuPxPZR231v5r40Plg0OyitSGxP0A0f",
-	"lpFDivoXsP9z/f13aA1YthxQwarKZVktYMYyLKSX/FVyvKNKiXXJjysQpFSHxwS4yO6O8cqzajU5Tp7S",
-	"B/PGomfUz5pWIel16TxyM58ZOOVsfuyvjxBLJeRptdcNmiuN4TPdlQ2ZXq8PMd7i7sJ4Iv4yvmpjKTds",
-	"3xPz8fB7r9hMdytHbr2wrNlrq57qK8d14JazWl/YMcbh80/6/wne2B7Uc5nqkhv+ADW787Zs6JgyrXCi",
-	"VoB44ZIhQLacQpkjwWz+pUQFpmgFaMVZu9lKzZCnPK1/jT2/9C9sWUEfade3QZZEnhI1MdzhtRHdbSjE",
-	"ge/gKcnL60K6lPReEujW2zmkrZFzc0hCp4eSB2cxFUv+y53HIjN3EeqYuFkqgP2LSbntTtReFI9Wrbku",
-	"WV/+mNvQ9pZVZXdhUoVp9Nhtp5+eex5uAVOxA+4Svcw9I8bvaoSfiXtIvBdnSKm1RkEUvlcomMz9mrPm",
-	"dB61vLJrPY+0NNnNOi+ISJvMokzGATzzxcnkJxETU39mePRlWXrQGDhEtEE3DHv7okkBysOztgKFZm0F",
-	"k7F93SXlKW1fNX7M16yfLUWZajQt3gTCMreItA9givYP6Eq6PgTsoJCctejgLLxWLDEYe10x5hNa9/Ey",
-	"CrOrRvxMoILwoq1NPZDIe8qzek6hbBhDaUERP9rXE+QxjNqBLCXpF4SoFfRyGrAHst8k4kzjjH1lUSPQ",
-	"mzfJChzfEXP0elI7fqox2FdGLYLbbjjDFgvWUnkA8/NP5h9Hs2a7y2H+tKzZzjzpGmTMFXLumD7GNn3u",
-	"3cITlQhdU8cEv6oOFGaLJMos5OE2iw8g3E+NiUdvW1pyKJHudbnAqbGdTWhwWdwO+ypzYdjKJDQ+4Wme",
-	"FeIumiX8EhXgiggxEo1ai4m9GlVVKv1rzTjC6r91W2Glau44kRKo0TkwRVjpTJw1W+irBg5Vyjf3DeMe",
-	"AqWkD9u1z8ga1qrDMofnhoqcmdW5drYAc8cZ3Wh+/ur65yc8z/NP5h8P861Br8wppObAb3355iPy3CJZ",
-	"TteOeSwWq12oaW6sL+6JZX4L8ftvARqlt7Kdpr/KVPPZbSFiqiakMY9w728KamPvgZYLw352y+VxV2H9",
-	"/WlAX9A/MLrhMhb6JCbIrVPP8XKxT326OlBjqxHUJNZ1oJ2NvzFCrWVvxYdJhLdKuJEcjmHs/KY0Mfnt",
-	"9xB5MrD2k8QL6vqWIjZGsJCpN25cwhqg5g5xsxih62IMu2x5lV1m54rp/v8AAAD//w==",
+	"7H37j9w20uC/QugOyH442TNOdve7Hf/k2J4vvrUTw+PEd9gYBluq7mZGIrUkNT0dw//7gU9RalKPGY2T",
+	"A+6XxHZTfFQVi/Wuz1nB6oZRoFJkF5+zBnNcgwSu/3ZJaPk9pqX6M6HZRfbvFvgxyzOKa8guso36Lc9E",
+	"sYcaq0E1vn0NdCf32cXfz/NMHhs1TEhO6C778iXXM/5Eq6MaXIIoOGkkYWrqwx5LRDHn7CCQ3AMSgHmx",
+	"f4pKsiMSV+hASqACEYkkQxwawGqbSKrvLt+gAlPKJGoFZHkGt03FSsgutrgSkEc3z9Q2ws0TCbU+NtC2",
+	"zi7+ldmVszyTjKppGX2ECVd/aIBmebblIPZqRjio/7JHTYULyD6enNz/A+YcH9XfhTxW6h+2jNeZA0wD",
+	"VCQgo1Y0cHFHzxLH0pOE53LHKTDnRH9nj1MoEOXZpuVCZnlWynob2bvd3BVreQGnu1NbUksjtkUYVURI",
+	"9VV8b8LMkaCYb8+TJPMebmUEMIyXAhGKMD2iLYGqzDWEtoQLibZk13IQel8UsVY2rcwR42qXrMCSpSAo",
+	"1WLL9vjqhb8iDZb7bi6i7geHf7eEQ5ldSN5COLPCPpZqHJV//2vmpyZUwg64mbtuGJep+c2PY2uc7vY1",
+	"w2Vivkr9dN8dv60wjRNKU2H6FB2I3LNW6qvs0cUomLtMBFIXWV1+cgNlAklqpmzpxt7hkrAkrrj6dSEo",
+	"rwASR+VwQwRh1BzqgAUSAP3Dq4sNN8AVFDiogxOBasBUJg7t5lx88KuKpShIqJ9mHLo3necFsQndJZ8P",
+	"xy9mMAj5PSsJaB5oyP5SsccL9UpRCVSfATdNRQqsQH32m2Aa/N3U/53DNrvI/ttZ966dmV/FWTClX7Pb",
+	"oPkX0TAqwh28VUCHw8qbcLPqffSJ572+EhUgrB87IlBLS+BCMlZmnh9cSSxh5U2ZOSNb+oEd0BZzsx21",
+	"h9dQKlpYa3k7XQIY+l5+I5CiVKGgIvdwREIq4UNxG842FYxRSWNG/I9lm3LzRnb1wfKpA2fmddeMZVVa",
+	"7WZMQKXhTFFJppmQVI+uWG1xP2FibdH97q61XvxZWYJ+WRrOGuDSXuXKU8scIsgzcU2axkzkZbLR7drx",
+	"MTFL0UxvoiE7G37T4wv/cnt3M3Wb6wQltvkNCqlmUrLyFexqh4Cq+mmbXfxrYvcNptmX/ARoeANVhFnm",
+	"mRJxo49RuG8jB5tJTrf68UuePYeqOsXVNTHivhMajZT77xZooR4itt0KkJ0IqUSwuLxrJbbxXerV7OAY",
+	"QNUeL3FbydONFqxq68jbu+WsRudP0aMnaMu4kZjZQbENjA57VkHkhcyzGoTAO4jCm6uPYj/MO6PdqJ0n",
+	"d+KlWzF67D2mFCLYUQrXgZRKEu1QpBQj/fwq3SmKDPMyR07QsIO5mG6uPdmpp7zWcmuVmI5DAeQGPu1/",
+	"j18o97umkYvPGW2rCm8UEI0gcApIjqmoiZy66O/tuCt14uA7u5PEOuFVdx/M3NoAlRqOvfMHe+9vZ7jW",
+	"ACp5gEqHhiglMLqtSCF/wVULkdsKxyhehRfQ5hJtnrVNiaXhuuNQ8AKeWt3Ts/s8fgrOoZBQXiol7fQY",
+	"OL6jrRt9StBMxk+nFfMTnoARhQNwBCVR/4IEPgokWA1yT+gOQSUCrrBhrALNkrMGuH03Txa6cQgZh5U5",
+	"ghtuN+4nztXJ7aZH4EbMHgYw22FChUyYC7QBRYlz6i1CApPyKYK6kUfNFCnTB88iV3ExKkg5SwkZw9l2",
+	"8oF3J3n1YgItXkOat6eZWNTckG2z/ASfDgsJzPrtxLD7Agq/1wFuFwIkgbTNwmlmo3I9BIj+y+TvXgwB",
+	"WHHNzH6zDNJkuwUOtIiwUKASOJQLqb5pNxUR+zns0pGMWyj8OLbZl4ZJKRlgBxFzoCU5fcUdQ9vAlnF4",
+	"itRzpm+45niBNW4gO+m5y/jrvbNPY+QGGzU48uCzg5gtrb+DgvHSHC8qsvdJIrQ79N5ibXN1J7Hb9sSh",
+	"dxSF7o0VziMaHUYC+A3wR0IxTVAj0Z5VpUgAcMGZ2SF9YIhvyaxxgYgUiLb1RmshM64U8fbCE6pN6xQV",
+	"w6X64+kusMQV211YU8QG1IPJQVsJxx7MOVwkaiZ0x3bmQm2yPZ93dOGMIvNtHVESIWWcV2ysL+QEfEUn",
+	"sI8t7eR6zVpo6XT2WSR0aT6IEVDFhFhAjK+ZELFpaiyL/YJ53qjxsYnS6gY2msvYrA76b9XYIaedp1G/",
+	"9Z98+ZgPRPyl3Mpt5x07RJnVnnH5KXlgYe2uCVKtndstIpkAL0kxqRH9YoedyOjGqmsVlmCXHa12a4RA",
+	"zp01V0MpoNOOPjzB5d4B2B3m48iFemvR379UJTvQaduQIfw9Z+1un1Bf5hOInu6UNAYwdKvpuXOzz7Hj",
+	"KRIZEy9GOQNU1bjEUWN+HWrqeMdB46DUwo3QIigCx7tiertjuHM20rt20x8skHly57vRJ4oBVGuJTvM9",
+	"BWkaRloqn3+3+8r1lCWwJ/qL9MYT9qoRzCZtT4kdjJmOLkkFr+iWRe4ZVKQm0th7TjYBtGBOAjiVg+3T",
+	"G+Nwe4AZRjA7Q7BOHmzITRM/EHX7mgvQLbmFJQ/rbfQ1HLMItgmLoIAb4EQew4sqJGs0I73VzBeKa6ct",
+	"xu7omOWGyMSyh/1xgfiNlYg2Re36iMGBOtXXbKMDUN4ZhNQ+HPjjuLyNGXLpthO4HNRugB9RRa5BB2k0",
+	"TAiiGHUMZKRcKOyysozoVT+wg11Q+2axdcXmyFiUkWToSY4O2lXrfboHxq+hRKyVT7UZqS+plqzdhAZn",
+	"K8YbR6PlEjPlxZQkEVOUzcnzELL20H7hBHbeGS/sKZIMjPsA0wEfW3JroKH+qG8qYu49CuImnkTiJhYa",
+	"C2InHdX6L1lLy7gQH3UJpYN19kB2e/mp7u0zjVwXXhJl9oxHDR6KJWjaOoUz1wqz8JEDGOkwIwN2LZSl",
+	"1CtzpWYKzXp4XGA2G0gZ+20k1nyGq/DyzkUxxYRqzU8W4khBh9BP1/OQNCAmA6sOcwHKw5nD01pU5pae",
+	"Oih1mOxOkiRPD4aIfTfO63Fbak4YpaENYDXuUwm7OBgS/o6Odjf2+s/Sr4wpRyvAVpRa8uyGQl4EoYVz",
+	"GiyQ53puhsicJRES0wKSZDIJn20dh/yecfJ7zyYa/EjKhZZYDrjYz6VlNdxpBxH5jGxlUjdd5hrXil6K",
+	"9PoK7Sx8RehouGBK5ok9Bk4w0STsTt7Hef+GBHDuENjdsDyz4o0+dBcBsDWMQIO8d+6QZsMrEbv9Pyiu",
+	"AZGX1qlzi5hfSURT4eMUwO2iL+xoRc4c1wtkZTvBpfoqto9rOC7c+UCuCX3ChtynYwjUmh0I/Jm6KXJn",
+	"DnGwHUHIM8vDBszY/mv/Yb6GI3rz8sefc3TARKK/o78IKBgtxX8gxlFFKKDvENsaZ5xWcPIOMoFw9LeY",
+	"bFTj21dm7JPzQHiKS+t4gsxedPQxEIYAmvh9tuGzSVvEYqJ5o+7LEmuh8+Weci58FHPMbdPe2lx7S+do",
+	"3gYYdryDQD6ws9mwcOcc1MC12x1BjrlNEUZwxzudCgqQpAYxQ4ewbn1SQ3ivRg7wxj4+/f0r7SmBJhM+",
+	"do+YGjdDEE2jFovt8VUJVJJthPZrQlsJiZcvqYcPduIm8V9E96BdDs99xFJ/H4yXCaNMMvJIkDL+Q0vJ",
+	"DPDZSCQ9OLfrp/ft4hqHLLGARn7qfA993mi8UAhXSmfZ7TUPtO5IVDEBAtVMSMUdiRSok51PGZGJn5rP",
+	"bnrAjsqVdEt4DWUsTsQ4sJDAB7RnBxueXunYbA64zJFgNkpdogJTtAHEoQYliEH5FCmh0ZoIjL+sgq1E",
+	"rJXRk+1ZFdmEkKyxDt0uocKHxptQcVyp3RyR9UM+RbylSDuGkWRox5AWZCL+Oc5ESn5LG55uCBwaRmg0",
+	"2IQJQO//tzmuM48EcCQlEkzb/Xw8oaIiq2X5XJaP+dygI3OEjizSdBtEbg9Id3B9gmu/wQmvuPWaiKgZ",
+	"RJHJjrHyAglSNxXcIkxLZAO+HjFaGUzp72Oq+lIStydL07iODI6hUu0yfsCEFY1YW/K4KmdtzuMU1l2U",
+	"xO+sWqr0L3LlGapIOfLGyX/e3L+YkP6IbqIRYqGZhykSHiQdZev1OqJwgPEuOY1DQ6q5peWAPtP3Ieqf",
+	"8ndheK+PPnSWCCRAIj1Se+N1IFkseKyAqlqIwS1uqwUqYxcQHPODk1Tkinlf7uBBdprppLNQr+0g4Bf0",
+	"53OISmPHJ3Tcn1dtjkmxJghcmQeJQTRS1D4InCesnWl2425u/JdPDfBPRpmaaQKxmtey0Z/U83xHQ9AI",
+	"w/BhKN4FtGcH9SArNdGIrer5tl4wE7e0xaQyZgNMFRHpP++Nx0Vtqh9aG9wnJnH1KYnx4SuqdzbOScxc",
+	"/Zk7+J7iZwBNRw4Bl3NElyb+X6LvNFPCTiLKEAtGl5oagErnZorqJFXqZeoJQPeVZLrJulW7EwXbzC0A",
+	"YmD7J0QUGkJLuE0Y8mapVVaZMvMklm1weeV8vqdBccuCoDRhL8RiOrjIRjecEovO65yTb9VzaI+aa/Wg",
+	"e8X/jLEP1iwESkslJzGN5oN5x012KWVobzR2pSVIfuwsU4jR8af94eKRbDSIy76NhScZiHh6CViLM6s5",
+	"AMSItktWHGRY2TToObHrcCs/OWROp5k4UpwxM4eSrRFIvSwENyED4xsoP+HBi4glPJKkhhhVSFxVkxaq",
+	"93qQptLoWYeSlElBd2QRpDy77fn3yywfoscuYuEap4ZILAlUArz3NaKoJxKdrKVtniSlWHZUfKpY0Yvs",
+	"slZElydkqzO09Jr2I9DCuEpnhHFzHME4Iic+TFpSD9g6cu51tgFmdVqUsS7qM7tl/AHyABEjdtPXDJfx",
+	"GKfZGQzL3gRnVRsb/LMaE9X9rJnNLBk/jxBL4pv2qR9c8mYUnYkcBxs7NCtP04UA2em8gKrmiB3sDW6u",
+	"Gibn561VWM6OsaAzR9o/3cvKW2muU2k25GPxe3lwI8eP4HZ0Tw2TS4KwDYin4rnMrH738e3KYj8/EOH+",
+	"sQYFripBdnGprfQ5O/OBEeT5PIjzv2QHWhF6PT+zldCmnZ+emrwWrMCVDSuMhI9iKuPvlil6M5Kn2wWf",
+	"9MVGH45goo50cRYDBiQawNeIbfW/BbWIFom46VxT9dsSEEd9V56wAtCF0Ajw0l9viOLx6AF3ioAVuOot",
+	"AWBMEEFIzrHL9yOu4V1rDaAnehXHhQuxOmX6WieLE0BlPcyThgE7MA8X81NH9wsH/TwmIwYL1hzjlXFe",
+	"vXBOcVvDQmkjenjkAh1xXUUdNfZTQtH/efbmdY4IFRJwacpQxWeLJfv8pNCyhi6rfq1AJiTIgWky9cxY",
+	"I6JXgfykMRT8ZK0PcVEIt3LPeIpprBjRqOSaViwJVtqRaPLo0ElpxuXBSRIBet0OYmB663PSTgpIsJbf",
+	"M6c5rvjHpECXfWNWjW50z7GAdEmO0wAJTnaE3sONPlV+460LIR2WJllbSkuKW4ld0QTNu5ph0TtYQs3G",
+	"4vPuju88EyaqfhEp2G/yLCh1pvcYPXTKmWnqHsYf+IXOlSB9JepTTKxS9T1+dzZKqOfEHjNhoHCPwUSw",
+	"jnO5+BQ2Q03GbWzAZecagXQqWmMPOJknc5dIDqw4/FJLdtRnp7OWGUd7wLzsMhUAqcXRllUVOwiTzdB3",
+	"28fe3XmBJHvvxoiFlNiNdoeMg9uX7xrmK0lM4gkc2sOwFl0vrU4133RwaWt7iqA+17yyW8aH1KaicpOJ",
+	"QOYfJs386tcuXtYuFUXO8uRblxV8cm9MfO3dlS8Thj+jWESwkv8qXgJr6OaNBjmJ+J0cV14XK4rjAtkk",
+	"cNbRM52kMRS2rUCqo1p0bU6v+OW9aCf1m/MgBG4yGxSjmDAREuKmyKRQMXn2Ue04KYFMTluzRIxdupDN",
+	"uLo94TFuxZSqPElEy1RndTlKuZ8VYd1Xqu+kSdem2rCreRUo5qF1LRDrLVBydwujCrctu6Mpd5SDdTVL",
+	"h2bWBC9NynoT6VBq5cSPs0tsWQnRRg11x+7iJN06sTO/cy/USSo672Wm1kBbo1+xGktS9IKORFOZomYH",
+	"kkgn39q40LkJmUmAUpeDMPaudAaSMHdl9DmtmHzniq4csJz+4oMeNCaz6zPnFpRdSgi1GQdmlSROEuXP",
+	"dpy1TVxNJ1SmjD5Lk141O58QNBMcI/AQHu81Q5SxmON3aat7ExvhNjziCOqVXZ0nnpgS0CZYMepxWaiw",
+	"JFPNFvpvlQ5uRI7SRFzh6m1vcymloIPGPO3ILJS7w9rPRlNpP/rS2VGt2/OVe3OIpEd+WqRJZ5Ec6NwC",
+	"Y/E7bkK39NaSNBiorSuYEgf+vdCMuE6lnztGrcRjOjprZS+sw7oG7Y6TkHvv6L4PtPD2RMOtvek4rK4+",
+	"r0rUva9a9EZFTwi4TBrIEybhDvxTRB8zHqd2Ea2gsbaRe9WaVoQOCH2+eeTPXh+LFUXbkIT7i/n0z9O6",
+	"2y7IG7Et0pU5cKXTDAXCEjFawFMEuNgrVQyb/EObX2N42KxdG4dIjGkUifi6MK5yXvqCMXTfnTFNPwdL",
+	"w9UCAfEupgmnD8w6/odorvOwanTHVQ2bPVjBv6vC1cXHBUW6fPENf1V7EaU9Fm2ObDEbkKW7fePc21u8",
+	"+0wlWV/4QCSNG1MGR3cDRxwTvRqSFzPkuEmeMaG7j9Xewb2w4GhdysmgYJtW6kxyoYJtTxMHwy5eP7ZZ",
+	"mkCOxSdThjdSb2LMj3haTGW89pDa7/e2ccNwDxssiEgUdOL1mOcmIl92SZ+jaTtunLb3UCIZT9n2BfAb",
+	"siQYxRz2yny2MOXoLmUPQjepN48YmDr8Wkj2zhoAKzeE05U08WdOE59rDzZ0SlVVtJzomx9+Dx+iSbrU",
+	"FcJEap75JgZdDGIx7nQFiSlObZmp3Wnuz+4XTQPPEUcijvFUPyJFMoEhffSZMW6hCuQWGs1qDoF0yoIq",
+	"CZxiSW6WOrcK4BIT2i+itiW3mpu2otUN2bT1sDqiG8yJr7ZBeI3sD1GDleGq86kpVTtlADg3bVdypDtC",
+	"3gdEHIzqT3HV8Y/Np5vtFk8n3p2kQhlzr3YOlkQUmJfRxKZoWbN+ip1385o10qAVqeYhC0GbLt21sP61",
+	"w/ekDBhkgB58xanoQclmExMEXMHi0f3ob92jfIfqaGFq9DwI6BUDtfIkxwcw3xytMLakPNFMVufeN1e+",
+	"NkxUs0na3RbS8HZv3736/NjnYvlhR2JRdsvqMIVti2LqdNCdZcKMZp+PoCeK30wenjRhY+zRRSS9bZAL",
+	"28stH29JM7dkTKxXzFyv6jopUtHmMuZvncJnQTFmGl/HFLmt8O6eZumknSsMP555hcIqaR/zWINJ5+4L",
+	"up+4eh26pCcuQYfAZJFEnLSF465ZfpItqErtrWGxJKGvadBYZOcdGBECo4QmHQMD/3hH0mR7NJtS6fHW",
+	"EUqUDs0xEsfqFjBVVe49zWy5SOJZFczMsNxIOXaPuT1yFE62/PCwjnoRD5a61dFXS/wwK2umamfBK+s2",
+	"FDta2Mrwq5dtHdGuxgKgR7rh+BqsDxc17X5aqtyu4LOMmkSmrfOMwqeGVaQgd//0uCB+3DcKGq3y2iGk",
+	"v05PGXYH7kwk/dN0yJioTezoPOkduie5LzId3J+AEzQ5mdgcde25cEnr2wMOC5x796XJexHWfckpSimp",
+	"YgtgsoYX0AcpS1NRcf4313BcEvx5pQudxLOcAd/AssUrVlyPFDXQDYFR3QqpAw+drDxex2AlXyBlcnGt",
+	"KsDlJ9bKkYImY/UbMAdEGRISGjF+RD6jhLNFlDae2Oby86PP1RbmN+dV9HsloZluOeDyISze3ebcio6G",
+	"7AkDiDo69TTuENQ1XBjxZHU7jDdZTGSTsFRgllgWNTqWC5yIwp/duNDnKuuaCHpvcQjYKJmhHy1dAtYV",
+	"LZh/znQlasnmJMc546oNJ7UVBNweo8fq+kjHzOsL6nHPSpInY6nwXTBiBMxcpFJrsJgTiWNmsMOjqzeY",
+	"xgqgHIAnTSZt0yR/PSnZYScKvopuI4Dq/XvZjrWlja/OOCwPx+EwFIJ6dqdlEvM9QnsmJMr3rhTLkIPp",
+	"NlHxYnBBi6WY6Z41Ka50A5xsSbyD5LA0tetTFXwVLG3XiZ4o7PY82ai8SzJwjMJFMNO4B941M1/ePHre",
+	"B/Fcy27N/oQxAPxMy3R+9aBw0F1p8uQNHiGxn+1rNEzsqcpYDQFtjjNlYE26mRV8UcFaKkXQrPSwZ3AD",
+	"HFWM6aLadwj/fMCMXXu+KEB0YP6oDpdKsZjTlD3VeH3st0+Jx3Q5q0obQ5MdJRaZSYMfDjhRhP6kX/uU",
+	"ZjZCvb90FtRBa66AGfWYlGVdMdbxwRlXB3eBmO6Es1KjDzNH1qS8SxL1SCv/Digf4mlvItEjLtUyuE1l",
+	"yTVddmcs6YnLFcoVOi0BqCljmTrotWji6eyp3rcHW3O7cyr0OuBeIDcAi2sokcTXIFDF6C4siNKL3sbl",
+	"EtXTVrmKNqebjLE0tokvQZHKqcDPsJyEtgoxazaeF9TpFxxudk7bSZ/Tb8cvqIUdfDmqXtqm4fpQvryc",
+	"WcuhplfR05HFKTV9CepiR4J0GZUcFxJtQB4AqDZV4KapSIF1s25MSx2Uq+idb3EBj9Gl2ijQgoDQiv5h",
+	"zypAe+Dy9xwp3mf+2dwD8Sv9y6/Zk/Pzx+e/Zjn6NXtx/u13P5o/PvnPv53/mun+I+rRzJFu46A/fnf5",
+	"HH333Xf/QISin98/f4xe6ixq/9s//vq3/0T2viKTfC0e/0q9Hf8ie0OhZjby1Lwk2RPXqAM3JLvIvnt8",
+	"/vg720NWY+4MN+TMdsVxRuqdsWcZUBNGX5XZRfZfIJ8Hw7SO3zBqbTXfnp/bVoHS9soOAHr2mzWdGJKI",
+	"RXv01l/SS4rMaJUYTh8nlhiRdN/oAVs80g/Qw+LMZcurWUVb15gfXfdyQ9romrKDIj0JHMk9pmHnBVMz",
+	"cSeMzkjL7KMWN0SksP+zqvI9Bzr+hzes1b7UHbkBgQ74iFoqSWX6zQP3DekFPgokWA1yr9glVAIeo2fU",
+	"GK2Qtl5Yfil70EAbXFw/9hfRUYfFRmYAD0J+z8rjPSgiXVsvndy7XWgzmGmisWGZQW/Z0/agIS113/ru",
+	"fL2L8tdTXP4TGrkClV3ho3nxuvRv9Q5W1RHtsWJnugckVKU2Tx72rEaSoQ1UBLTVbkB5X/IT7nD2mZRf",
+	"bK9am2XSp4MXnDXBzVSMhuMaTG2shG26G3J2BWCs09Mwe6EEzvvD7D2+Bl2Pqkfg0Wu46CQ6AMJBsIRC",
+	"i72j3PWFH7Qqb+2tPa9In/1ikq92U8/lqt0X6/JUNW/p2V+v41uSnQ4IV8+wGv/CC3nRZuF40dfhUuFe",
+	"OFNT2+F/RnalXzB5YAHO4gUMNctiWzU2zak8ec3iU57O/5/hUu58D8Gj4MaFJFoGNSg4CfwG+CNdwsgM",
+	"vbDNjXLkWknREhVY4ortcpPmpktTYopeqg+eIg4CpK1HokQP4zquiRDq6tJSTcyPRiAhwrxNWpFDmMLh",
+	"MXq/h6OWhjmItoYSbYybcQ+4BI5eYyEf6aUevXqh6WVzRDpI51Re+WC78g4ARtRRzXTOvnSR9ebVgVTu",
+	"zgctAv9+HgmRthP+uwWdqGznM3FDC+b5OPkgKEXbYPCRkBxw3edNwwlPePNLg/yVmPIeNw1QkSMldPi/",
+	"BvRakRsIru3WWoqjL+OlMcsuo2z10Xu4lTqcd8ZYG1w9a+xPVBdLnzdWH3zmYFsARY0e1A1jrdzn6ABC",
+	"5ogyrv4CWEgl0ZWgbWAXSDex0tKfuhI1bpDYm6B0uG0qXSpniysBeZQmN+y2R5FeUDg1atX4ltRtnV08",
+	"+Z/neVYTav72SP/11Dbmu2T+VQ/u/nLqtT5qJXZrinKd9PKsn/oG28QwG4w27DbX56WAOQjLXG60ZmV4",
+	"RRY/r606FR555KTfnusOn/6s5xHTXvyuC2b8434VZ9l0ZWtdj1vdFtXYGI7RdIv4/DUT/fn9Hp/EXAmT",
+	"dPi2wtGnbZkEOtlcPMaDPrhCAVsz4v6P5r4TH2yskno8AmWZq5Vy9BsjFEpTeA9X1YgyHnKsM18HPMm3",
+	"rmxN7//PvEaZ1yIe1ZdX/9w8S5DfwdQ71h7q/pFjRyygqkbPOPtocRb1h99+X3E/oSBqOK0hiPzADqjG",
+	"9BhwAIwEYF7skbq9uiLDYU+KvV3TlbyucZO+90bSHVXjX9khqyrxwbqpPI/p5oemgd1ktRS31lyd3o7P",
+	"rTROuC1EvxYWt5jbohlGzSB9SdKy6rShVO1xw8qjbc6q28Vq7aDBQkKJlOz8GP3IvN4hJOPqdQjtqrbd",
+	"q6miyFt6qlF8rx7q12Y7CcVicNmt+zp92SMywPwLPMeKwQoJcY3B85kNoZjHSrXPMB08mUZ7vxHs/Qnm",
+	"lVVFfVteJScKAN0s2GCvpSVwIU1nvQgdDe762Wfzh0lzglk6+4pWgee6E6FSsM0WNVVvGd+B1JbesPqS",
+	"Vg8qxq4VZcvUDRpnagmeNgfDnvesxBD8mcfYwTJjiDliZxAZ4n+5hcQW+9mzSj03FAWg0MYMVCk5iFHd",
+	"+43dJO0Uo9D/M1oBYlhy1oAdU28t/VpIa4Ky7HebOmUxtkwrQE6P5cbh5oYQfzNcDeq73qz1eOcPYT/1",
+	"A2sr9ewF7BKRrc7SBG6tcoIt46BnvKUPgIh3LX0gJHz7tdnbOwXWrqc9lUxJrS5udgTUOjzi7LP635cx",
+	"6dRWSb8LuXUF1u95yGdIV2j/Ruj8EJEbs6+vYf1bW5rCTO64OhJkOW94zXAZcIYQQmegu1GK5cRoJ02R",
+	"oo5gfu2Cge/mSBr3AgUR0mvJYKshVu9OMX1dmdPUt8NK7+oykwc4HUPO2WdFHuNil/73l7YO6AyRO2hW",
+	"OUPHTobkfvxD789LHaKBkU37Prkmqbv/8oaU4EyOD6Tf+zUSyiL43+8Phs5ZpKVc7TYU1gWMnRaXJL27",
+	"sZNpFexKYUVzCNetr48IE5LsaPYhmEQ/6HkWl/ia5GsqCJhAFGGsY31caUlR3bnyTgzjbEtu78rYl6A3",
+	"+gA8a5rqeEluHwi1l+T2T4tXfXRT+ldRvsGsLXz5jUBbcov+8u7yOfr7P86//Q9kJJuJOzoH27Zh9h+G",
+	"8ff8aJquPxDKfzDne1Y4o+ksnK+5dIqXaynOONhNCG2xivJ4qfsg6RlNe0PfAF1RDKnbCksokWtH7kmG",
+	"Eypn0kzXkTH1VgYofSDghp36EwAWron9GoodU9A0wZxW0NbqhfSI3Bx18/kISB/4qYxizDgB15bPn5Wl",
+	"8T+uFedFFuQLDEK47lXb4yQdaqKgxWxVYRXaflaWMO7jlfga6FqBUZ2ZvnP2eOJWT4mWKBgFG7E086Hh",
+	"gNenQKXhP6CCGBa0/8qvhatin0K7CXOnoEPP17KV9JVNFx8iTOlcRORcVPvyjKkHwRZwnKVluqqFScvr",
+	"Q3pY7UYTT8oGrxJa8UxPpB4VUeAKchPp59+Sb0RXCZ/QKBrWtOa01GTarnpRf6a6JMODKGhB2vCfTozX",
+	"HFU654RhmDre1ERU2nuFTOGN5O1irfQNIlJX6ic3ZlVXebiyf5bHqsmdZCKOxrz76ee4x/8L2P+6+ulH",
+	"tAUsWw6oYFW1XlLRc4aFDAKbSo4PVInJLgBwA4KUCplMgAtvODBelekAB319R7H2zoxYen/XCS0ZZNj7",
+	"zc5vBzUrE9FOPDcCwra6EWvFrGlx3E2aK8HlG90hBLkyIg55bp/JrAbXBP6BGNmwx/xaFulec9Z7QvSN",
+	"CZ234MytQZo1R22goEzugWu/OWe17lQfg2//epx91v+fYZp2wF8nv+D860LuHdTsJoCd4TSUaZEatQLE",
+	"UxcQA7LlFMocCearuRaYog2gDWftbi+HKQsB6Y5ymnUZzdcD3rMOajqNwYde6MpgJZE962Z4kRed1vA0",
+	"U2y3aWMeKXwDD8kCgh5ha4kya6LBGpv7939oW5645nePIehhZyyI4N6k/idB7Cor+4iG1Gu7VsDDB5Mr",
+	"60nD9gRCm9YULBT4RvE0EwqxZ1XphChbm2Au/bQC+k/F6aEwFQfgLkTRdDw3FnQjDRgPl8RH8Rgp9cEI",
+	"4iI030Xzsl9w1nx1Prq+LmJNzbQ0GS46mI1IG1mlNP4JxOSrX9yfBawL16/pqH9WlgFYe4Yyrcj3AzLC",
+	"B11BfJTy2woU4bcVjMah6ArZD2kFUfOn/Bb6t7W4h5rNFMZCWOaWRo8BjFy13BgZautRg3W/bRei4CAz",
+	"NyrY20REUJo7BXdfvvsrsgO/5jrqkasA841ABeFFW5tEKpF3/MGKnoVSfGkSFVFxaR0QPUDkz6Ae9VrC",
+	"1orIsbKWHMfRqfgVYMWTsg55G6dkO+TPYIgItjuvJNKg5/2UPcLNP9cg4QME17lxbjrzEujqgOPRiHa/",
+	"Z5/NHyZD569chONXC533um3lMzZWCEd26PyYAsQZ7xpeJZ9GO2SWq+E0l/zO0WsrOYHM5iOE+XNjgj72",
+	"LS05lEi3zFoBk+xgo4hcyoej0qrUUrytIfCVMfy4EDfJVIFnqABXvgkj0aj9mSAHo2tIJfduGUdY/bdu",
+	"K6w0gwMnUgL1VRWwkkw5a/bQpSedagAvbxvGA6Kak0Ng974gdUDLVesg1E2VwKMVUV1lvwNndKefledX",
+	"v3xlHJ99Nn/4stwyEKTLxmRAPe39g1QTIYhXjsmsFgaxUhfBVKPAO9apWemt+CdAowR9dtB3sjLlaOyx",
+	"kO1nII2qik8MnX1CjMmcb4CWHh9fWeS8ZzvLYaE9/f3d8Lei/chJV6YJdTIgwXYcMwVm1otI0ISi3aM2",
+	"40ktYk1L2mD+GyNUhFX/bGKN1VrSj5XjR4ewVGpKjOjqqf4xEvJEg3W7t3QaeFeG0xoZVtLYh8U+WQNU",
+	"6Dcl4s22/Woc4FpeZRfZmXoa/m8AAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

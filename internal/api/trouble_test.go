@@ -12,9 +12,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"mnemos/internal/app"
 	"mnemos/internal/cli"
 	"mnemos/internal/demo"
+	"mnemos/internal/house"
 	"mnemos/internal/store"
 )
 
@@ -25,7 +25,7 @@ func TestDataGone(t *testing.T) {
 	s, err := store.Open(t.Context(), folder)
 	require.NoError(t, err)
 	require.NoError(t, demo.Fill(t.Context(), s, today))
-	server := httptest.NewServer(cli.Server(app.New(s, func() time.Time { return today })))
+	server := httptest.NewServer(cli.Server(house.New(s, func() time.Time { return today })))
 	defer server.Close()
 	defer func() { _ = s.Close() }() // its files are gone
 	remove := func(source string) (int, string) {

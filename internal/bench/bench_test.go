@@ -26,8 +26,10 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/tone"
-	"mnemos/internal/app"
+	"mnemos/internal/assess"
 	"mnemos/internal/cli"
+	"mnemos/internal/house"
+	"mnemos/internal/plan"
 	"mnemos/internal/store"
 )
 
@@ -81,9 +83,17 @@ func records(n int) []listing.Record {
 func ask(tb testing.TB, src listing.Source) {
 	s := check.Defaults(today)
 	s.Place = &here
-	a, err := app.Ask(tb.Context(), app.Question{Line: line, Plan: band.MustLoad("us"), Source: src, Settings: s})
+	a, err := assess.Ask(tb.Context(), assess.Question{Line: line, Plan: band.MustLoad("us"), Source: src, Settings: s})
 	require.NoError(tb, err)
 	require.NotEmpty(tb, a.Words)
+}
+
+// walk is a plan at the place of the benchmarks.
+var walk = store.Plan{Name: "Walk", Region: "us", Lat: &here.Lat, Lon: &here.Lon, Height: 1.5, Radius: 150, TonePolicy: "encode first"}
+
+// somebody makes a first person.
+func somebody(ctx context.Context, s *store.Store) error {
+	return s.Edit(ctx, 0, store.Latest, store.Stamp{Label: "begin"}, func(e *store.Edit) error { return e.Put(store.Person{ID: 1, Name: "operator"}) })
 }
 
 func filled(tb testing.TB) *store.Store {
@@ -91,7 +101,7 @@ func filled(tb testing.TB) *store.Store {
 	require.NoError(tb, err)
 	tb.Cleanup(func() { require.NoError(tb, s.Close()) })
 	require.NoError(tb, s.Import(tb.Context(), "synthetic", "2026-11-25T09:42:00Z", records(count)))
-	require.NoError(tb, s.SetOperator(tb.Context(), store.Operator{Person: "operator", Region: "us", Lat: &here.Lat, Lon: &here.Lon, Height: 1.5, Radius: 150}))
+	require.NoError(tb, somebody(tb.Context(), s))
 	return s
 }
 
@@ -134,12 +144,12 @@ func BenchmarkLine(b *testing.B) {
 // a radio of 24 channels and 100,000 records.
 func BenchmarkKeystroke(b *testing.B) {
 	s := filled(b)
-	plan, loads, err := s.NewPlan(b.Context(), "Bench", "2026-11-25T09:42:00Z", "trail")
+	p, loads, err := s.NewPlan(b.Context(), walk, store.Stamp{At: "2026-11-25T09:42:00Z", Label: "new"}, "trail")
 	require.NoError(b, err)
-	a := app.New(s, func() time.Time { return today })
-	revision := plan.Revision
+	a := house.New(s, func() time.Time { return today })
+	revision := p.Revision
 	for i := range 24 {
-		l, err := a.Store(b.Context(), loads[0].ID, app.Save{Line: fmt.Sprintf("%d.%03d 100", 146, 610+15*i), Revision: revision})
+		l, err := a.Plans.Store(b.Context(), loads[0].ID, plan.Save{Line: fmt.Sprintf("%d.%03d 100", 146, 610+15*i), Revision: revision})
 		require.NoError(b, err)
 		revision = l.Revision
 	}

@@ -19,8 +19,8 @@ import (
 
 	"mnemos/core/geo"
 	"mnemos/core/listing"
-	"mnemos/internal/app"
 	"mnemos/internal/cli"
+	"mnemos/internal/house"
 	"mnemos/internal/store"
 )
 
@@ -62,7 +62,9 @@ func BenchmarkImport(b *testing.B) {
 		data := b.TempDir()
 		s, err := store.Open(b.Context(), data)
 		require.NoError(b, err)
-		require.NoError(b, s.SetOperator(b.Context(), store.Operator{Person: "operator", Region: "us", Height: 1.5, Radius: 150}))
+		require.NoError(b, somebody(b.Context(), s))
+		_, _, err = s.NewPlan(b.Context(), walk, store.Stamp{At: "2026-11-25T09:42:00Z", Label: "new"}, "trail")
+		require.NoError(b, err)
 		require.NoError(b, s.Close())
 		cmd := exec.CommandContext(b.Context(), program, "import", "--data", data, "--source", "List", file)
 		start := time.Now()
@@ -138,9 +140,9 @@ func BenchmarkNearest(b *testing.B) {
 // keystroke while nothing is brought in.
 func BenchmarkLineDuringImport(b *testing.B) {
 	s := filled(b)
-	_, loads, err := s.NewPlan(b.Context(), "Bench", "2026-11-25T09:42:00Z", "trail")
+	_, loads, err := s.NewPlan(b.Context(), walk, store.Stamp{At: "2026-11-25T09:42:00Z", Label: "new"}, "trail")
 	require.NoError(b, err)
-	a := app.New(s, func() time.Time { return today })
+	a := house.New(s, func() time.Time { return today })
 	server := httptest.NewServer(cli.Server(a))
 	b.Cleanup(server.Close)
 	url := fmt.Sprintf("%s/api/loads/%d/read", server.URL, loads[0].ID)

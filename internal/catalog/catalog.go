@@ -16,6 +16,8 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/internal/fault"
+	"mnemos/internal/fleet"
+	"mnemos/internal/live"
 	"mnemos/internal/store"
 )
 
@@ -24,6 +26,8 @@ import (
 // reads the file itself, which is slower and says the same.
 type Catalog struct {
 	store   *store.Store
+	fleet   *fleet.Fleet
+	hub     *live.Hub
 	records atomic.Pointer[records]
 	view    atomic.Pointer[view]
 
@@ -34,8 +38,8 @@ type Catalog struct {
 
 // New returns the catalog of a data file. It reads the records when somebody
 // asks for the first time.
-func New(s *store.Store) *Catalog {
-	c := &Catalog{store: s}
+func New(s *store.Store, f *fleet.Fleet, hub *live.Hub) *Catalog {
+	c := &Catalog{store: s, fleet: f, hub: hub}
 	c.idle.L = &c.mu
 	return c
 }
@@ -48,25 +52,43 @@ type records struct {
 
 // view is all of it as of one generation.
 type view struct {
-	source  listing.Source
+	source  published
 	edition check.Edition
 }
 
-// Source returns what is published now, and the edition that it is.
-func (c *Catalog) Source(ctx context.Context) (listing.Source, check.Edition, error) {
+// Source returns what is published now for a plan, and the edition that it is.
+func (c *Catalog) Source(ctx context.Context, planID int64) (listing.Source, check.Edition, error) {
+	s, e, err := c.whole(ctx)
+	if hidden := s.confined.hidden(planID); len(hidden) > 0 {
+		return filtered{s, hidden}, e, err
+	}
+	return s, e, err
+}
+
+// whole returns what is published for any plan.
+func (c *Catalog) whole(ctx context.Context) (published, check.Edition, error) {
 	generation, number := c.store.Generation(), c.store.RecordsGeneration()
 	if v := c.view.Load(); v != nil && v.edition.Number == generation {
 		return v.source, v.edition, nil
 	}
 	known, err := c.Corrections(ctx)
 	if err != nil {
-		return nil, check.Edition{}, err
+		return published{}, check.Edition{}, err
 	}
 	decisions, err := c.store.Decisions(ctx)
 	if err != nil {
-		return nil, check.Edition{}, err
+		return published{}, check.Edition{}, err
 	}
-	s := published{store: c.store, found: c.store, known: known, decisions: decisions}
+	editions, err := c.store.Editions(ctx)
+	if err != nil {
+		return published{}, check.Edition{}, err
+	}
+	s := published{store: c.store, found: c.store, known: known, decisions: decisions, confined: confined{}}
+	for _, e := range editions {
+		if e.PlanID != 0 {
+			s.confined[e.Source] = e.PlanID
+		}
+	}
 	e := check.Edition{Number: generation, Changed: func(since int64) (check.Changed, bool) { return c.changed(since, generation) }}
 	r := c.records.Load()
 	if r == nil || r.number != number {
@@ -104,7 +126,7 @@ func (c *Catalog) changed(since, upTo int64) (out check.Changed, ok bool) {
 
 // Corrections returns what people know better than the statements.
 func (c *Catalog) Corrections(ctx context.Context) (listing.Corrections, error) {
-	rows, err := c.store.Corrections(ctx)
+	rows, err := c.KeptCorrections(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -124,6 +146,7 @@ func (c *Catalog) refresh() {
 		return
 	}
 	c.building = true
+	c.hub.Publish("catalog", true) // it is being read
 	go c.build()
 }
 
@@ -147,10 +170,19 @@ func (c *Catalog) build() {
 			return
 		}
 		c.records.Store(&records{number, listing.IndexOwn(all)})
+		c.hub.Publish("catalog", false)
 		if c.store.RecordsGeneration() == number {
 			return
 		}
 	}
+}
+
+// Loading reports whether the records are being read into memory: until then
+// what is asked takes longer.
+func (c *Catalog) Loading() bool {
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	return c.building
 }
 
 // Ready waits until nothing is being read.
@@ -175,6 +207,7 @@ type published struct {
 	found     found
 	known     listing.Corrections
 	decisions []listing.Decision
+	confined  confined
 }
 
 func (p published) apply(records []listing.Record, err error) ([]listing.Record, error) {

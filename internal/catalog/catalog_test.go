@@ -20,6 +20,8 @@ import (
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/tone"
+	"mnemos/internal/fleet"
+	"mnemos/internal/live"
 	"mnemos/internal/store"
 )
 
@@ -29,12 +31,74 @@ func open(t *testing.T) (*store.Store, *Catalog) {
 	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
-	c := New(s)
+	c := New(s, fleet.New(s, func() time.Time { return time.Time{} }), live.New())
 	t.Cleanup(func() {
 		c.Ready()
 		require.NoError(t, s.Close())
 	})
 	return s, c
+}
+
+// say keeps what a person says about statements.
+func say(t *testing.T, s *store.Store, f func(*store.Edit) error) error {
+	return s.Edit(t.Context(), 0, store.Latest, store.Stamp{PersonID: 1, At: at, Label: "say"}, f)
+}
+
+// TestConfined: the listings of a demonstration serve its plan alone, in memory
+// and while they are being read.
+func TestConfined(t *testing.T) {
+	s, c := open(t)
+	rs := draw(40, "A")
+	for i := range rs {
+		rs[i].Source = "invented"
+	}
+	require.NoError(t, s.Import(t.Context(), "invented", at, rs))
+	real := draw(40, "B")
+	require.NoError(t, s.Import(t.Context(), "list", at, real))
+	require.NoError(t, s.Confine(t.Context(), "invented", 7))
+	count := func(plan int64) (invented, others int) {
+		src, _, err := c.Source(t.Context(), plan)
+		require.NoError(t, err)
+		var all []listing.Record
+		for _, by := range []func(context.Context, band.Span, *geo.Box) ([]listing.Record, error){src.ByOutput, src.ByInput} {
+			found, err := by(t.Context(), band.Span{Lower: 1, Upper: 1_000_000_000}, nil)
+			require.NoError(t, err)
+			all = append(all, found...)
+		}
+		on, err := src.OnOutputs(t.Context(), []freq.Hz{rs[0].Output}, nil)
+		require.NoError(t, err)
+		named, err := src.ByName(t.Context(), rs[0].Callsign, nil)
+		require.NoError(t, err)
+		for _, r := range slices.Concat(all, on, named) {
+			if r.Source == "invented" {
+				invented++
+			} else {
+				others++
+			}
+		}
+		return invented, others
+	}
+	for range 2 {
+		own, beside := count(7)
+		none, same := count(1)
+		assert.Positive(t, own)
+		assert.Zero(t, none)
+		assert.Positive(t, beside)
+		assert.Equal(t, beside, same)
+		c.Ready()
+	}
+	// A newer issue of it stays where it is.
+	require.NoError(t, s.Import(t.Context(), "invented", at, rs[:20]))
+	none, _ := count(1)
+	assert.Zero(t, none)
+	for plan, want := range map[int64]int{7: 2, 1: 1} {
+		sources, err := c.Sources(t.Context(), plan)
+		require.NoError(t, err)
+		assert.Len(t, sources, want)
+		found, err := s.Any(t.Context(), store.Filter{Plan: plan, Source: "invented"}, 100)
+		require.NoError(t, err)
+		assert.Equal(t, plan == 7, len(found) > 0)
+	}
 }
 
 // draw draws n records of an issue of a listing; some have no place, and some
@@ -58,7 +122,7 @@ func draw(n int, issue string) []listing.Record {
 
 func source(t *testing.T, c *Catalog) (listing.Source, int64) {
 	t.Helper()
-	s, e, err := c.Source(t.Context())
+	s, e, err := c.Source(t.Context(), 0)
 	require.NoError(t, err)
 	return s, e.Number
 }
@@ -70,17 +134,21 @@ func TestChanged(t *testing.T) {
 	rs := draw(3, "A")
 	require.NoError(t, s.Import(t.Context(), "list", at, rs))
 	edition := func() check.Edition {
-		_, e, err := c.Source(t.Context())
+		_, e, err := c.Source(t.Context(), 0)
 		require.NoError(t, err)
 		return e
 	}
 	first := edition()
 	correct := func(key string) {
-		require.NoError(t, s.Correct(t.Context(), []store.Correction{{Source: "list", Key: key, Field: "uplink", Value: "100.0", Against: "", Person: "QX1AA", At: at}}))
+		require.NoError(t, say(t, s, func(e *store.Edit) error {
+			return e.Correct(store.Correction{Source: "list", Key: key, Field: "uplink", Value: "100.0", Against: "", PersonID: 1, At: at})
+		}))
 	}
 	correct(rs[0].Key)
 	second := edition()
-	require.NoError(t, s.Decide(t.Context(), store.Joining{ASource: "list", AKey: rs[1].Key, BSource: "list", BKey: "gone", Same: true, Person: "QX1AA", At: at}))
+	require.NoError(t, say(t, s, func(e *store.Edit) error {
+		return e.Decide(store.Decision{ASource: "list", AKey: rs[1].Key, BSource: "list", BKey: "gone", Same: true, PersonID: 1, At: at})
+	}))
 	third := edition()
 	corrected := check.Changed{Outputs: []freq.Hz{rs[0].Output}, Inputs: []freq.Hz{rs[0].Input}}
 	for _, x := range []struct {
@@ -175,9 +243,11 @@ func TestSnapshot(t *testing.T) {
 
 	rs, err := b.ByOutput(t.Context(), band.Span{Lower: 0, Upper: freq.Max}, nil)
 	require.NoError(t, err)
-	i := slices.IndexFunc(listing.Fields, func(f listing.Field) bool { return f.Name == "uplink tone" })
+	i := slices.IndexFunc(listing.Fields, func(f listing.Field) bool { return f.Name == "uplink_tone" })
 	against, _ := listing.Fields[i].Says(&rs[0])
-	require.NoError(t, s.Correct(t.Context(), []store.Correction{{Source: "list", Key: rs[0].Key, Field: "uplink tone", Value: "100.0", Against: against, Person: "QX1AA", At: at}}))
+	require.NoError(t, say(t, s, func(e *store.Edit) error {
+		return e.Correct(store.Correction{Source: "list", Key: rs[0].Key, Field: "uplink_tone", Value: "100.0", Against: against, PersonID: 1, At: at})
+	}))
 	k, third := source(t, c)
 	assert.Greater(t, third, second)
 	assert.True(t, inMemory(k), "the records are the same: nothing is read again")
@@ -196,7 +266,7 @@ func TestSwaps(t *testing.T) {
 	for range 3 {
 		g.Go(func() {
 			for ctx.Err() == nil {
-				src, _, err := c.Source(t.Context())
+				src, _, err := c.Source(t.Context(), 0)
 				assert.NoError(t, err)
 				if !inMemory(src) {
 					time.Sleep(time.Millisecond)

@@ -12,7 +12,9 @@ import (
 	"github.com/spf13/cobra"
 
 	"mnemos/core/intake"
-	"mnemos/internal/app"
+	"mnemos/internal/house"
+	"mnemos/internal/importing"
+	"mnemos/internal/plan"
 	"mnemos/internal/store"
 )
 
@@ -42,10 +44,24 @@ the folder, this one waits. Ctrl-C cancels, and then nothing is changed.`,
 // importer is what takes a listing in: the application in this process, or the
 // one that serves the folder.
 type importer interface {
-	Bring(ctx context.Context, name string, content io.Reader) (*app.ImportPreview, error)
-	RunImport(ctx context.Context, id string, form app.ImportForm) (*app.ImportState, error)
-	WatchImport(ctx context.Context, id string, f func(app.ImportState) error) error
-	DropImport(id string) error
+	Bring(ctx context.Context, name string, content io.Reader) (*importing.Preview, error)
+	Run(ctx context.Context, id string, form importing.Form) (*importing.State, error)
+	Watch(ctx context.Context, id string, f func(importing.State) error) error
+	Drop(id string) error
+}
+
+// here takes a listing in in this process.
+type here struct {
+	*importing.Imports
+	plans *plan.Plans
+}
+
+func (x here) Bring(ctx context.Context, name string, content io.Reader) (*importing.Preview, error) {
+	rules, err := x.plans.Band(ctx, 0)
+	if err != nil {
+		return nil, err
+	}
+	return x.Imports.Bring(ctx, name, content, rules)
 }
 
 func (f *importFlags) run(cmd *cobra.Command, path string) (err error) {
@@ -68,7 +84,8 @@ func (f *importFlags) run(cmd *cobra.Command, path string) (err error) {
 	}
 	defer func() { err = errors.Join(err, s.Close()) }()
 	s.Alone()
-	return f.take(cmd, app.New(s, time.Now), path, file)
+	h := house.New(s, time.Now)
+	return f.take(cmd, here{h.Imports, h.Plans}, path, file)
 }
 
 // open opens the folder, or returns who serves it. While another process has
@@ -104,7 +121,7 @@ func (f *importFlags) take(cmd *cobra.Command, a importer, path string, file io.
 	if f.source == "" {
 		f.source = p.Source
 	}
-	form := app.ImportForm{
+	form := importing.Form{
 		Source: f.source, Prose: p.Prose, Columns: p.Mapping(), Viewpoint: intake.Viewpoint(f.viewpoint), Confirmed: f.viewpoint != "", AcceptLosses: f.acceptLosses,
 	}
 	for i, c := range p.Columns {
@@ -114,38 +131,38 @@ func (f *importFlags) take(cmd *cobra.Command, a importer, path string, file io.
 	}
 	if v := p.View; v.Sentence != "" && f.viewpoint == "" {
 		if v.Asked() {
-			return usage{errors.Join(fmt.Errorf("say whose TX it is: --viewpoint %s (%s) or --viewpoint %s (%s)", v.Viewpoint, v.Sentence, v.Viewpoint.Other(), v.Other), a.DropImport(p.ID))}
+			return usage{errors.Join(fmt.Errorf("say whose TX it is: --viewpoint %s (%s) or --viewpoint %s (%s)", v.Viewpoint, v.Sentence, v.Viewpoint.Other(), v.Other), a.Drop(p.ID))}
 		}
 		fmt.Fprintln(out, v.Sentence)
 	}
-	if _, err := a.RunImport(ctx, p.ID, form); err != nil {
-		return errors.Join(err, a.DropImport(p.ID))
+	if _, err := a.Run(ctx, p.ID, form); err != nil {
+		return errors.Join(err, a.Drop(p.ID))
 	}
-	stop := context.AfterFunc(ctx, func() { _ = a.DropImport(p.ID) }) // over already if it cannot be cancelled
+	stop := context.AfterFunc(ctx, func() { _ = a.Drop(p.ID) }) // over already if it cannot be cancelled
 	defer stop()
 	last, err := watch(context.WithoutCancel(ctx), a, p.ID, cmd.ErrOrStderr())
 	if err != nil {
 		return err
 	}
 	switch last.State {
-	case app.ImportDone:
+	case importing.Done:
 		fmt.Fprintf(out, "%s: %d rows imported, %d could not be read, %.1f s\n", f.source, last.Good, last.Bad, last.Seconds)
 		return nil
-	case app.ImportCancelled:
+	case importing.Cancelled:
 		return errors.New("cancelled: nothing was changed")
-	case app.ImportDoubted:
-		return errors.Join(fmt.Errorf("%s: if that is meant, say --accept-losses", last.Error), a.DropImport(p.ID))
+	case importing.Doubted:
+		return errors.Join(fmt.Errorf("%s: if that is meant, say --accept-losses", last.Error), a.Drop(p.ID))
 	}
 	return fmt.Errorf("%s: nothing was changed", last.Error)
 }
 
 // watch follows an import to its end, and says now and then how far it is.
-func watch(ctx context.Context, a importer, id string, out io.Writer) (app.ImportState, error) {
-	var last app.ImportState
+func watch(ctx context.Context, a importer, id string, out io.Writer) (importing.State, error) {
+	var last importing.State
 	told := time.Now()
-	err := a.WatchImport(ctx, id, func(s app.ImportState) error {
+	err := a.Watch(ctx, id, func(s importing.State) error {
 		last = s
-		if s.State == app.ImportReading && time.Since(told) > 2*time.Second {
+		if s.State == importing.Reading && time.Since(told) > 2*time.Second {
 			told = time.Now()
 			left := ""
 			if s.Left != nil {

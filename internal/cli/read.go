@@ -19,7 +19,7 @@ import (
 	"mnemos/core/listing"
 	"mnemos/core/radio"
 	"mnemos/core/service"
-	"mnemos/internal/app"
+	"mnemos/internal/assess"
 )
 
 type readFlags struct {
@@ -73,7 +73,7 @@ func (f *readFlags) run(cmd *cobra.Command, args []string) error {
 		return usage{errors.New(`give one entry line in quotes, such as mnemos read '147.24 + 100'`)}
 	}
 	q.Line = args[0]
-	a, err := app.Ask(cmd.Context(), q)
+	a, err := assess.Ask(cmd.Context(), q)
 	if err != nil {
 		return err
 	}
@@ -91,8 +91,8 @@ func (f *readFlags) run(cmd *cobra.Command, args []string) error {
 }
 
 // question turns the flags into what a line is read against.
-func (f *readFlags) question() (app.Question, error) {
-	var q app.Question
+func (f *readFlags) question() (assess.Question, error) {
+	var q assess.Question
 	var err error
 	if q.Plan, err = band.Load(f.region); err != nil {
 		return q, err
@@ -162,7 +162,7 @@ func (f *readFlags) profile() (*radio.Profile, error) {
 // operator takes over what the flags say about the person. What names nothing
 // is an error: a rule that does not run because of a typing mistake would be
 // taken for a good result.
-func (f *readFlags) operator(q *app.Question) error {
+func (f *readFlags) operator(q *assess.Question) error {
 	q.Settings.TonePolicy = check.TonePolicy(f.tonePolicy)
 	if q.Settings.TonePolicy != check.EncodeFirst && q.Settings.TonePolicy != check.SquelchFirst {
 		return fmt.Errorf("--tone-policy %q: write %q or %q", f.tonePolicy, check.EncodeFirst, check.SquelchFirst)
@@ -197,7 +197,7 @@ func shipped() []string {
 	return out
 }
 
-func (f *readFlags) runBatch(cmd *cobra.Command, q app.Question) error {
+func (f *readFlags) runBatch(cmd *cobra.Command, q assess.Question) error {
 	in := cmd.InOrStdin()
 	if f.batch != "-" {
 		file, err := os.Open(f.batch)
@@ -220,7 +220,7 @@ func (f *readFlags) runBatch(cmd *cobra.Command, q app.Question) error {
 
 // batch reads lines and writes one JSON object for each, empty lines
 // included, so that the two files stay in step.
-func batch(ctx context.Context, q app.Question, in io.Reader, out io.Writer) (code int, err error) {
+func batch(ctx context.Context, q assess.Question, in io.Reader, out io.Writer) (code int, err error) {
 	enc := json.NewEncoder(out)
 	enc.SetEscapeHTML(false)
 	lines := bufio.NewScanner(in)
@@ -229,7 +229,7 @@ func batch(ctx context.Context, q app.Question, in io.Reader, out io.Writer) (co
 		if err := place(&q, lines.Text()); err != nil {
 			return code, err
 		}
-		a, err := app.Ask(ctx, q)
+		a, err := assess.Ask(ctx, q)
 		if err != nil {
 			return code, err
 		}
@@ -245,7 +245,7 @@ func batch(ctx context.Context, q app.Question, in io.Reader, out io.Writer) (co
 
 // place takes a line of a batch apart: "@PLACE LINE" is typed at a place of
 // its own, which holds until the next one is named.
-func place(q *app.Question, text string) error {
+func place(q *assess.Question, text string) error {
 	q.Line = text
 	rest, ok := strings.CutPrefix(text, "@")
 	if !ok {
@@ -261,7 +261,7 @@ func place(q *app.Question, text string) error {
 }
 
 // verdict is the exit code of an answer, as an error.
-func verdict(a *app.Answer) error {
+func verdict(a *assess.Answer) error {
 	for _, f := range a.Findings {
 		if f.Severity != check.Note {
 			return exit(exitAsks)

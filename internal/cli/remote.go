@@ -12,8 +12,10 @@ import (
 	"net/url"
 	"strings"
 
-	"mnemos/internal/app"
+	"mnemos/core/intake"
+	"mnemos/internal/api"
 	"mnemos/internal/fault"
+	"mnemos/internal/importing"
 )
 
 // remote takes a listing in by way of the Mnemos that serves the folder.
@@ -51,12 +53,20 @@ func (r remote) ask(ctx context.Context, method, path string, body io.Reader, ki
 	return json.NewDecoder(res.Body).Decode(into)
 }
 
-func (r remote) Bring(ctx context.Context, name string, content io.Reader) (*app.ImportPreview, error) {
-	var p app.ImportPreview
-	return &p, r.ask(ctx, http.MethodPost, "/api/imports?name="+url.QueryEscape(name), io.NopCloser(content), "application/octet-stream", &p)
+func (r remote) Bring(ctx context.Context, name string, content io.Reader) (*importing.Preview, error) {
+	var w api.ImportPreview
+	err := r.ask(ctx, http.MethodPost, "/api/imports?name="+url.QueryEscape(name), io.NopCloser(content), "application/octet-stream", &w)
+	p := &importing.Preview{ID: w.Id, Source: w.Source, Prose: w.Prose}
+	p.View.Viewpoint, p.View.Settled, p.View.Sentence, p.View.Other = intake.Viewpoint(w.View.Viewpoint), w.View.Settled, w.View.Sentence, w.View.Other
+	for _, c := range w.Columns {
+		p.Columns = append(p.Columns, importing.Column{
+			Heading: c.Heading, Role: intake.Role(c.Role), Unit: intake.Unit(c.Unit), Order: intake.Order(c.Order), Side: intake.Side(c.Side),
+		})
+	}
+	return p, err
 }
 
-func (r remote) RunImport(ctx context.Context, id string, form app.ImportForm) (*app.ImportState, error) {
+func (r remote) Run(ctx context.Context, id string, form importing.Form) (*importing.State, error) {
 	type column struct {
 		Role  string `json:"role"`
 		Unit  string `json:"unit"`
@@ -78,11 +88,18 @@ func (r remote) RunImport(ctx context.Context, id string, form app.ImportForm) (
 	if err != nil {
 		return nil, err
 	}
-	var s app.ImportState
-	return &s, r.ask(ctx, http.MethodPost, "/api/imports/"+id+"/run", bytes.NewReader(b), "application/json", &s)
+	var w api.ImportState
+	err = r.ask(ctx, http.MethodPost, "/api/imports/"+id+"/run", bytes.NewReader(b), "application/json", &w)
+	s := state(w)
+	return &s, err
 }
 
-func (r remote) WatchImport(ctx context.Context, id string, f func(app.ImportState) error) error {
+// state reads how far an import is.
+func state(w api.ImportState) importing.State {
+	return importing.State{State: string(w.State), Rows: w.Rows, Good: w.Good, Bad: w.Bad, Aside: w.Aside, Seconds: w.Seconds, Left: w.SecondsLeft, Error: w.Error, Source: w.Source}
+}
+
+func (r remote) Watch(ctx context.Context, id string, f func(importing.State) error) error {
 	req, err := http.NewRequestWithContext(ctx, http.MethodGet, "http://"+r.address+"/api/imports/"+id+"/events", nil)
 	if err != nil {
 		return err
@@ -93,15 +110,17 @@ func (r remote) WatchImport(ctx context.Context, id string, f func(app.ImportSta
 	}
 	defer func() { _ = res.Body.Close() }() // nothing is written to it
 	lines := bufio.NewScanner(res.Body)
-	var last app.ImportState
+	var last importing.State
 	for lines.Scan() {
 		data, ok := strings.CutPrefix(lines.Text(), "data: ")
 		if !ok {
 			continue
 		}
-		if err := json.Unmarshal([]byte(data), &last); err != nil {
+		var w api.ImportState
+		if err := json.Unmarshal([]byte(data), &w); err != nil {
 			return err
 		}
+		last = state(w)
 		if err := f(last); err != nil {
 			return err
 		}
@@ -115,6 +134,6 @@ func (r remote) WatchImport(ctx context.Context, id string, f func(app.ImportSta
 	return nil
 }
 
-func (r remote) DropImport(id string) error {
+func (r remote) Drop(id string) error {
 	return r.ask(context.Background(), http.MethodDelete, "/api/imports/"+id, nil, "", nil)
 }

@@ -17,9 +17,9 @@ import (
 	"github.com/spf13/cobra"
 
 	"mnemos/internal/api"
-	"mnemos/internal/app"
 	"mnemos/internal/demo"
-	"mnemos/internal/fault"
+	"mnemos/internal/house"
+	"mnemos/internal/importing"
 	"mnemos/internal/store"
 	"mnemos/internal/webui"
 )
@@ -69,7 +69,7 @@ func noArgs(cmd *cobra.Command, args []string) error {
 	return nil
 }
 
-// serve runs until the context ends. A data folder without an operator is
+// serve runs until the context ends. A data folder without anybody is
 // new and gets the demonstration.
 func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 	now, err := clock(f.today)
@@ -84,14 +84,14 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 		return err
 	}
 	defer func() { err = errors.Join(err, s.Close()) }()
-	if _, err := s.Operator(ctx); errors.Is(err, fault.ErrNotFound) {
+	if people, err := s.People(ctx); err != nil {
+		return err
+	} else if len(people) == 0 {
 		if err := demo.Fill(ctx, s, now()); err != nil {
 			return err
 		}
-	} else if err != nil {
-		return err
 	}
-	e := Server(app.New(s, now))
+	e := Server(house.New(s, now))
 	err = echo.StartConfig{
 		Address: f.address, HideBanner: true, HidePort: true, GracefulTimeout: 3 * time.Second,
 		ListenerAddrFunc: func(a net.Addr) {
@@ -115,12 +115,12 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 }
 
 // Server returns the whole application as an HTTP handler.
-func Server(a *app.App) *echo.Echo {
+func Server(h *house.House) *echo.Echo {
 	e := echo.New()
 	e.Logger = slog.New(slog.DiscardHandler)
 	e.HTTPErrorHandler = api.ErrorHandler
 	e.Use(middleware.Recover(), api.Guard, bodies)
-	api.Register(e, a)
+	api.Register(e, h)
 	webui.Register(e)
 	return e
 }
@@ -128,7 +128,7 @@ func Server(a *app.App) *echo.Echo {
 // bodies limits what a request may carry: a megabyte, and a whole listing only
 // where one is brought in.
 func bodies(next echo.HandlerFunc) echo.HandlerFunc {
-	small, listing := middleware.BodyLimit(1<<20)(next), middleware.BodyLimit(app.MaxListing+1)(next)
+	small, listing := middleware.BodyLimit(1<<20)(next), middleware.BodyLimit(importing.MaxListing+1)(next)
 	return func(c *echo.Context) error {
 		if c.Request().Method == http.MethodPost && c.Request().URL.Path == "/api/imports" {
 			return listing(c)

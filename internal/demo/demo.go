@@ -14,6 +14,7 @@ import (
 	"github.com/goccy/go-yaml"
 
 	"mnemos/core/band"
+	"mnemos/core/check"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
 	"mnemos/core/listing"
@@ -98,7 +99,8 @@ func Fill(ctx context.Context, s *store.Store, today time.Time) error {
 		return err
 	}
 	at := today.UTC().Format(time.RFC3339)
-	if err := importRecords(ctx, s, today, at); err != nil {
+	sources, err := importRecords(ctx, s, today, at)
+	if err != nil {
 		return err
 	}
 	if err := s.SetOutline(ctx, "Ostrel Islands", coast); err != nil {
@@ -108,33 +110,39 @@ func Fill(ctx context.Context, s *store.Store, today time.Time) error {
 	for _, l := range data.Loads {
 		radios = append(radios, l.Radio)
 	}
-	plan, loads, err := s.NewPlan(ctx, data.Name, at, radios...)
+	// None of it is the operator's doing, so undo does not reach it.
+	o, stamp := data.Operator, store.Stamp{At: at, Label: "fill the demonstration"}
+	plan, loads, err := s.NewPlan(ctx, store.Plan{
+		Name: data.Name, Demo: true, Region: o.Region, Lat: &o.Lat, Lon: &o.Lon, Height: o.Height, Radius: o.Radius, TonePolicy: string(check.EncodeFirst),
+	}, stamp, radios...)
 	if err != nil {
 		return err
 	}
-	// The channels are not the operator's doing, so undo does not reach them.
-	stamp := store.Stamp{Person: "demonstration", At: at, Label: "fill the demonstration"}
-	err = s.Edit(ctx, plan.ID, plan.Revision, stamp, func(e *store.Edit) error {
+	for _, source := range sources {
+		if err := s.Confine(ctx, source, plan.ID); err != nil {
+			return err
+		}
+	}
+	return s.Edit(ctx, plan.ID, store.Latest, stamp, func(e *store.Edit) error {
 		channels := map[string]int64{}
 		for i, l := range data.Loads {
-			if err := fillLoad(e, loads[i], l.Slots, band.MustLoad(data.Operator.Region), channels); err != nil {
+			if err := fillLoad(e, loads[i], l.Radio, l.Slots, band.MustLoad(o.Region), channels); err != nil {
 				return err
 			}
 		}
-		return nil
+		// The operator comes last: a file without anybody is not filled yet.
+		id, err := e.ID("person")
+		if err != nil {
+			return err
+		}
+		return e.Put(store.Person{ID: id, Name: o.Person})
 	})
-	if err != nil {
-		return err
-	}
-	// The operator comes last: a file without one is not filled yet.
-	o := data.Operator
-	return s.SetOperator(ctx, store.Operator{Person: o.Person, Region: o.Region, Lat: &o.Lat, Lon: &o.Lon, Height: o.Height, Radius: o.Radius})
 }
 
-func importRecords(ctx context.Context, s *store.Store, today time.Time, at string) error {
+func importRecords(ctx context.Context, s *store.Store, today time.Time, at string) (sources []string, err error) {
 	records, err := Records(today)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	bySource := map[string][]listing.Record{}
 	for _, r := range records {
@@ -142,16 +150,17 @@ func importRecords(ctx context.Context, s *store.Store, today time.Time, at stri
 	}
 	for _, source := range slices.Sorted(maps.Keys(bySource)) {
 		if err := s.Import(ctx, source, at, bySource[source]); err != nil {
-			return err
+			return nil, err
 		}
+		sources = append(sources, source)
 	}
-	return nil
+	return sources, nil
 }
 
 // fillLoad stores the lines of one radio. Radios share the channels that have
 // the same line.
-func fillLoad(e *store.Edit, l store.Load, slots map[int]string, plan *band.Plan, channels map[string]int64) error {
-	p, err := radio.Load(l.Radio)
+func fillLoad(e *store.Edit, l store.Load, profile string, slots map[int]string, plan *band.Plan, channels map[string]int64) error {
+	p, err := radio.Load(profile)
 	if err != nil {
 		return err
 	}
@@ -164,7 +173,7 @@ func fillLoad(e *store.Edit, l store.Load, slots map[int]string, plan *band.Plan
 		}
 		id, known := channels[line]
 		if !known {
-			if id, err = e.AddChannel(d.Channel); err != nil {
+			if id, err = e.AddChannel(d.Channel, listing.ID{}); err != nil {
 				return err
 			}
 			channels[line] = id
@@ -172,6 +181,9 @@ func fillLoad(e *store.Edit, l store.Load, slots map[int]string, plan *band.Plan
 		short := naming.Short(d.Channel.Name, p.Names, func(s string) bool { return taken[s] })
 		taken[short] = true
 		if err := e.AddEntry(store.Entry{LoadID: l.ID, Slot: slot, ChannelID: id, ShortName: short, Scan: d.Scan}); err != nil {
+			return err
+		}
+		if err := e.Number(id, slot); err != nil {
 			return err
 		}
 	}

@@ -12,7 +12,7 @@ import (
 	"mnemos/core/evidence"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
-	"mnemos/internal/app"
+	"mnemos/internal/house"
 	"mnemos/internal/store"
 )
 
@@ -64,26 +64,26 @@ func TestFill(t *testing.T) {
 		require.NoError(t, err)
 		require.Len(t, plans, 1)
 	}
-	a := app.New(s, func() time.Time { return today })
-	w, err := a.Workspace(t.Context())
+	a := house.New(s, func() time.Time { return today })
+	w, err := a.Plans.Workspace(t.Context(), 0)
 	require.NoError(t, err)
 	require.Len(t, w.Loads, 3)
 	entries := map[string]bool{}
 	for _, l := range w.Loads {
-		entries[string(l.Radio.Entry)] = true
-		ledger, err := a.Ledger(t.Context(), l.ID)
+		entries[string(l.Unit.Radio.Entry)] = true
+		ledger, err := a.Plans.Ledger(t.Context(), l.ID)
 		require.NoError(t, err)
 		assert.NotEmpty(t, ledger.Rows)
 		assert.Empty(t, ledger.Undo, "the demonstration is not the operator's doing")
 		names := map[string]bool{}
 		for _, r := range ledger.Rows {
-			assert.LessOrEqual(t, len(r.ShortName), l.Radio.Names.Length)
-			assert.False(t, names[r.ShortName], "%s twice on %s", r.ShortName, l.Radio.Name)
+			assert.LessOrEqual(t, len(r.ShortName), l.Unit.Radio.Names.Length)
+			assert.False(t, names[r.ShortName], "%s twice on %s", r.ShortName, l.Unit.Radio.Name)
 			names[r.ShortName] = true
 		}
 	}
 	assert.Len(t, entries, 3, "three ways of entry")
-	ledger, err := a.Ledger(t.Context(), w.Loads[0].ID)
+	ledger, err := a.Plans.Ledger(t.Context(), w.Loads[0].ID)
 	require.NoError(t, err)
 	for _, v := range []evidence.Verdict{evidence.Agrees, evidence.Unverified, evidence.Conflict, evidence.Stop} {
 		assert.NotZero(t, ledger.Tally[v], "the plan shows every verdict: %s", v)

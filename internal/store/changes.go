@@ -27,8 +27,8 @@ type Change struct {
 var compared = []struct{ column, words string }{
 	{"output_hz", "output"},
 	{"input_hz", "input"},
-	{"uplink_tone", "uplink tone"},
-	{"downlink_tone", "downlink tone"},
+	{"uplink_tone", "uplink_tone"},
+	{"downlink_tone", "downlink_tone"},
 	{"mode", "mode"},
 	{"width", "width"},
 	{"status", "status"},

@@ -16,8 +16,18 @@ func (s *Store) Corrections(ctx context.Context) ([]Correction, error) {
 	return out, nil
 }
 
-// Decisions returns all decisions.
-func (s *Store) Decisions(ctx context.Context) ([]Decision, error) {
+// Decisions implements listing.Source.
+func (s *Store) Decisions(ctx context.Context) ([]listing.Decision, error) {
+	rows, err := s.Decided(ctx)
+	var out []listing.Decision
+	for _, r := range rows {
+		out = append(out, listing.Decision{A: listing.ID{Source: r.ASource, Key: r.AKey}, B: listing.ID{Source: r.BSource, Key: r.BKey}, Same: r.Same})
+	}
+	return out, err
+}
+
+// Decided returns all decisions as they are kept.
+func (s *Store) Decided(ctx context.Context) ([]Decision, error) {
 	var out []Decision
 	if err := s.read.SelectContext(ctx, &out, "SELECT "+tables["decision"].columns+" FROM decision ORDER BY a_source, a_key, b_source, b_key"); err != nil {
 		return nil, fmt.Errorf("read decisions: %w", err)

@@ -45,12 +45,12 @@ const Latest = math.MaxInt64
 // Edit is one change under way. It is a transaction: it takes place whole or
 // not at all.
 type Edit struct {
-	ctx     context.Context
-	tx      *sqlx.Tx
-	planID  int64
-	event   int64 // the number of this change
-	seen    int64 // the last change that whoever edits has seen
-	changes []RowChange
+	ctx       context.Context
+	tx        *sqlx.Tx
+	planID    int64
+	event     int64 // the number of this change
+	seen      int64 // the last change that whoever edits has seen
+	changes   []RowChange
 	changeset Changeset
 }
 

@@ -51,7 +51,8 @@ func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mappi
 		return nil, fmt.Errorf("new edition of %s: %w", source, err)
 	}
 	s.pending.Store(e.ID, true) // before it is there: the sweeper may be at work
-	_, err := s.write.ExecContext(ctx, "INSERT INTO edition (id, source, imported_at, active, file, heading, mapping) VALUES (?, ?, ?, 0, ?, ?, ?)",
+	_, err := s.write.ExecContext(ctx, `INSERT INTO edition (id, source, imported_at, active, file, heading, mapping, plan_id)
+		VALUES (?1, ?2, ?3, 0, ?4, ?5, ?6, coalesce((SELECT plan_id FROM edition WHERE source = ?2 AND active = 1), 0))`,
 		e.ID, source, at, file, heading, mapping)
 	if err != nil {
 		s.pending.Delete(e.ID)
@@ -167,6 +168,15 @@ func (s *Store) Editions(ctx context.Context) ([]EditionInfo, error) {
 		return nil, fmt.Errorf("read sources: %w", err)
 	}
 	return out, nil
+}
+
+// Confine lets a source serve one plan alone.
+func (s *Store) Confine(ctx context.Context, source string, planID int64) error {
+	defer s.publishes()
+	if _, err := s.write.ExecContext(ctx, "UPDATE edition SET plan_id = ? WHERE source = ?", planID, source); err != nil {
+		return fmt.Errorf("confine source %s: %w", source, err)
+	}
+	return nil
 }
 
 // DropSource removes a source with all it says.

@@ -17,6 +17,7 @@ import (
 
 // Filter says which records are looked for. Its zero value is all of them.
 type Filter struct {
+	Plan         int64 // whose listings count beside those that serve every plan
 	Box          *geo.Box
 	Lower, Upper freq.Hz // of the output; 0 for any
 	Text         string  // words, each in some field of the record, or the first figures of its output
@@ -45,7 +46,7 @@ var opens = map[string]string{
 
 // where is the filter as SQL over the record table r.
 func (f Filter) where() (string, []any) {
-	parts, args := []string{"r.edition_id IN (SELECT id FROM edition WHERE active = 1)"}, []any{}
+	parts, args := []string{"r.edition_id IN (SELECT id FROM edition WHERE active = 1 AND plan_id IN (0, ?))"}, []any{f.Plan}
 	add := func(sql string, values ...any) {
 		parts = append(parts, sql)
 		args = append(args, values...)

@@ -169,16 +169,29 @@ func (e *Edit) Number(channelID int64, n int) error {
 	return e.Put(TeamSlot{ID: id, PlanID: e.planID, Number: n, ChannelID: channelID})
 }
 
-// Renumber moves channels to other numbers, all at once. Whoever had one of
-// them and does not move keeps it, and the channel goes without.
-func (e *Edit) Renumber(numbers map[int64]int) error {
-	for _, id := range sortedKeys(numbers) {
-		if err := e.unnumber(id); err != nil {
+// Renumber lets the numbers of channels follow them from one slot to another,
+// or back where two were exchanged. A number stays where another radio has the
+// channel in the old slot, and where somebody else has the new one.
+func (e *Edit) Renumber(from, to int, channels ...int64) error {
+	var moves []TeamSlot
+	for _, id := range channels {
+		var rows []TeamSlot
+		err := e.tx.SelectContext(e.ctx, &rows, "SELECT "+tables["team_slot"].columns+` FROM team_slot AS t WHERE channel_id = ?1 AND number IN (?2, ?3)
+			AND NOT EXISTS (SELECT 1 FROM entry WHERE entry.channel_id = ?1 AND entry.kind = '' AND entry.slot = t.number)
+			AND NOT EXISTS (SELECT 1 FROM team_slot AS o WHERE o.plan_id = t.plan_id AND o.number = ?2 + ?3 - t.number AND o.channel_id NOT IN (SELECT value FROM json_each(?4)))`,
+			id, from, to, list(channels))
+		if err != nil {
+			return fmt.Errorf("read the number of channel %d: %w", id, err)
+		}
+		moves = append(moves, rows...)
+	}
+	for _, r := range moves {
+		if err := e.remove(r); err != nil {
 			return err
 		}
 	}
-	for _, id := range sortedKeys(numbers) {
-		if err := e.Number(id, numbers[id]); err != nil {
+	for _, r := range moves {
+		if err := e.Number(r.ChannelID, from+to-r.Number); err != nil {
 			return err
 		}
 	}

@@ -11,7 +11,9 @@ import (
 
 // Row is a row of a table that is edited: the journal holds its images. Rev is
 // the change in which it got what it holds, and no part of the image.
-type Row interface{ of() (table string, id int64) }
+type Row interface {
+	of() (table string, id int64)
+}
 
 // Person is somebody who works with the plans.
 type Person struct {

@@ -170,7 +170,7 @@ func TestUndo(t *testing.T) {
 			err := s.Edit(ctx, p.ID, revision(), stamp, func(e *Edit) error {
 				switch {
 				case !taken:
-					id, err := e.AddChannel(channel.New(freq.Hz(146_000_000 + slot*5_000)), listing.ID{})
+					id, err := e.AddChannel(channel.New(freq.Hz(146_000_000+slot*5_000)), listing.ID{})
 					require.NoError(r, err)
 					return e.AddEntry(Entry{LoadID: l.ID, Slot: slot, ChannelID: id, Scan: entry.ScanYes})
 				case rapid.Bool().Draw(r, "delete"):
@@ -302,13 +302,34 @@ func TestTeamSlots(t *testing.T) {
 	})
 	both := map[int64]int{quay.ChannelID: 1, pier.ChannelID: 2}
 	require.Equal(t, both, numbers(), "the first to ask has it")
-	b.edit(t, "ann", "exchange", func(e *Edit) error { return e.Renumber(map[int64]int{quay.ChannelID: 2, pier.ChannelID: 1}) })
+	b.edit(t, "ann", "exchange", func(e *Edit) error {
+		return errors.Join(e.Swap(quay, pier), e.Renumber(1, 2, quay.ChannelID, pier.ChannelID))
+	})
 	require.Equal(t, map[int64]int{quay.ChannelID: 2, pier.ChannelID: 1}, numbers())
 	require.NoError(t, b.undo(t, "ann", false))
 	require.Equal(t, both, numbers())
 	b.edit(t, "ann", "delete", func(e *Edit) error { return errors.Join(e.DropEntry(quay.ID), e.DropChannel(quay.ChannelID)) })
 	require.Equal(t, map[int64]int{pier.ChannelID: 2}, numbers())
-	b.edit(t, "bob", "take", func(e *Edit) error { return e.Renumber(map[int64]int{pier.ChannelID: 1}) })
+	move := func(to int) func(e *Edit) error {
+		return func(e *Edit) error {
+			v, from := pier, pier.Slot
+			v.Slot = to
+			pier = v
+			return errors.Join(e.SetEntry(v), e.Renumber(from, to, v.ChannelID))
+		}
+	}
+	b.edit(t, "bob", "on another radio too", func(e *Edit) error {
+		return e.AddEntry(Entry{LoadID: b.loads[1].ID, Slot: 2, ChannelID: pier.ChannelID, Scan: entry.ScanYes})
+	})
+	b.edit(t, "bob", "move", move(4))
+	require.Equal(t, map[int64]int{pier.ChannelID: 2}, numbers(), "the other radio has it there")
+	b.edit(t, "bob", "back", move(2))
+	b.edit(t, "bob", "off that radio", func(e *Edit) error { return e.DropEntry(b.at(t, 1)[2].ID) })
+	b.edit(t, "bob", "take", move(1))
+	b.edit(t, "bob", "make room", func(e *Edit) error {
+		pier.Slot = 9
+		return e.SetEntry(pier)
+	})
 	require.NoError(t, b.undo(t, "ann", false), "a number is no reason to refuse")
 	require.Equal(t, map[int64]int{pier.ChannelID: 1}, numbers())
 }

@@ -132,7 +132,7 @@ CREATE TABLE correction_new (
   UNIQUE (source, key, field)
 ) STRICT;
 INSERT INTO correction_new (source, key, field, value, against, note, person_id, at)
-  SELECT source, key, field, value, against, note, (SELECT min(id) FROM person WHERE name = person), at FROM correction ORDER BY source, key, field;
+  SELECT source, key, replace(field, ' ', '_'), value, against, note, (SELECT min(id) FROM person WHERE name = person), at FROM correction ORDER BY source, key, field;
 DROP TABLE correction;
 ALTER TABLE correction_new RENAME TO correction;
 INSERT INTO serial (name, last) SELECT 'correction', coalesce(max(id), 0) FROM correction;

@@ -65,3 +65,8 @@ export function watts(w: number): string {
 export function clock(time: string): string {
   return new Date(time).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 }
+
+/** What people call a field of the contract: "uplink tone". */
+export function fieldWords(name: string): string {
+  return name.replaceAll('_', ' ');
+}

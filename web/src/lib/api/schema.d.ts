@@ -21,17 +21,155 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/settings": {
+    "/api/loads/{load}/found": {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
             cookie?: never;
         };
-        /** The operator's circumstances, and what can be chosen */
-        get: operations["getSettings"];
-        /** Change the operator's circumstances, as typed */
-        put: operations["setSettings"];
+        get?: never;
+        put?: never;
+        /** Take published repeaters into the plan, as one change */
+        post: operations["addFound"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** A radio's slots, every channel judged */
+        get: operations["getLedger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read an entry line without storing it */
+        post: operations["readLine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Store an entry line as a channel */
+        post: operations["storeLine"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/entries/{slot}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        /** Everything that speaks about a stored channel */
+        get: operations["getEvidence"];
+        put?: never;
+        post?: never;
+        /** Empty a slot */
+        delete: operations["deleteEntry"];
+        options?: never;
+        head?: never;
+        /** Change fields of a stored channel, as typed */
+        patch: operations["updateEntry"];
+        trace?: never;
+    };
+    "/api/loads/{load}/entries/{slot}/fix": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Apply the patch of a finding's fix (RFC 6902) to a stored channel */
+        post: operations["applyFix"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the last change back, or bring it again */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/ribbon": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** A band to scale, with the radio's channels in it */
+        get: operations["getRibbon"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -120,6 +258,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The operator's circumstances, and what can be chosen */
+        get: operations["getSettings"];
+        /** Change the operator's circumstances, as typed */
+        put: operations["setSettings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rules/{rule}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rule: string;
+            };
+            cookie?: never;
+        };
+        /** What a rule looks at, and why */
+        get: operations["getRule"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports": {
         parameters: {
             query?: never;
@@ -127,7 +302,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** How far each import is */
+        get: operations["getImports"];
         put?: never;
         /**
          * Import a listing and see how it is understood
@@ -352,26 +528,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/find/corrections": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Say what a repeater really has in a field, or whom to believe
-         * @description All that is published about it gives way until a newer edition says something else. An empty value takes the correction back.
-         */
-        post: operations["correct"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/outlines": {
         parameters: {
             query?: never;
@@ -389,14 +545,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/find/decisions": {
+    "/api/corrections": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
+        /** What people know better than the listings */
+        get: operations["getCorrections"];
+        put?: never;
+        /**
+         * Say what a repeater really has in a field, or whom to believe
+         * @description All that is published about it gives way until a newer edition says something else. An empty value takes the correction back.
+         */
+        post: operations["correct"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/corrections/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
         get?: never;
+        put?: never;
+        post?: never;
+        /** Take a correction back */
+        delete: operations["dropCorrection"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What people decided about statements */
+        get: operations["getDecisions"];
         put?: never;
         /** Say that two statements speak of one repeater, or of two */
         post: operations["decide"];
@@ -406,138 +603,20 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/loads/{load}/found": {
+    "/api/decisions/{id}": {
         parameters: {
             query?: never;
             header?: never;
             path: {
-                load: components["parameters"]["Load"];
+                id: components["parameters"]["ID"];
             };
             cookie?: never;
         };
         get?: never;
-        put?: never;
-        /** Take published repeaters into the plan, as one change */
-        post: operations["addFound"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/rules/{rule}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rule: string;
-            };
-            cookie?: never;
-        };
-        /** What a rule looks at, and why */
-        get: operations["getRule"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/loads/{load}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                load: components["parameters"]["Load"];
-            };
-            cookie?: never;
-        };
-        /** A radio's slots, every channel judged */
-        get: operations["getLedger"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/loads/{load}/read": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                load: components["parameters"]["Load"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Read an entry line without storing it */
-        post: operations["readLine"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/loads/{load}/entries": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                load: components["parameters"]["Load"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Store an entry line as a channel */
-        post: operations["storeLine"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/loads/{load}/entries/{slot}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                load: components["parameters"]["Load"];
-                slot: components["parameters"]["Slot"];
-            };
-            cookie?: never;
-        };
-        /** Everything that speaks about a stored channel */
-        get: operations["getEvidence"];
-        put?: never;
-        post?: never;
-        /** Empty a slot */
-        delete: operations["deleteEntry"];
-        options?: never;
-        head?: never;
-        /** Change fields of a stored channel, as typed */
-        patch: operations["updateEntry"];
-        trace?: never;
-    };
-    "/api/loads/{load}/entries/{slot}/fix": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                load: components["parameters"]["Load"];
-                slot: components["parameters"]["Slot"];
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Apply the patch of a finding's fix (RFC 6902) to a stored channel */
-        post: operations["applyFix"];
-        delete?: never;
+        /** Take a decision back */
+        delete: operations["dropDecision"];
         options?: never;
         head?: never;
         patch?: never;
@@ -583,36 +662,18 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/loads/{load}/undo": {
+    "/api/events": {
         parameters: {
             query?: never;
             header?: never;
-            path: {
-                load: components["parameters"]["Load"];
-            };
+            path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
-        /** Take the last change back, or bring it again */
-        post: operations["undo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/loads/{load}/ribbon": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                load: components["parameters"]["Load"];
-            };
-            cookie?: never;
-        };
-        /** A band to scale, with the radio's channels in it */
-        get: operations["getRibbon"];
+        /**
+         * What happens, as it happens
+         * @description Server-sent events: change, import and catalog, each with an Event; reset where some were missed and everything is to be read anew. They are resumed by the header Last-Event-ID, or by after.
+         */
+        get: operations["watch"];
         put?: never;
         post?: never;
         delete?: never;
@@ -632,10 +693,458 @@ export interface components {
             detail?: string;
             errors?: components["schemas"]["FieldFault"][];
             ledger?: components["schemas"]["Ledger"];
+            settings?: components["schemas"]["Settings"];
+            radio?: components["schemas"]["RadioForm"];
+        };
+        StatementID: {
+            source: string;
+            key: string;
+        };
+        PublishedRecord: {
+            key: string;
+            callsign: string;
+            output_hz: number;
+            input_hz: number | null;
+            uplink_tone: string | null;
+            downlink_tone: string | null;
+            mode: string;
+            width: string;
+            locality: string;
+            /** Format: double */
+            lat: number | null;
+            /** Format: double */
+            lon: number | null;
+            /** Format: double */
+            height_m: number | null;
+            status: string;
+            access: string;
+            updated: string | null;
+            source: string;
+            note: string;
+            /**
+             * @description a channel and not a repeater, where it is not empty
+             * @enum {string}
+             */
+            kind: "" | "simplex" | "listen";
+        };
+        Radio: {
+            id: string;
+            name: string;
+            form: string;
+            /** @enum {string} */
+            entry: "menu" | "automatic" | "columns" | "split" | "twice";
+            slots: components["schemas"]["SlotRange"];
+            names: components["schemas"]["NameRules"];
+            watts: components["schemas"]["Watts"];
+        };
+        Channel: {
+            name: string;
+            receive_hz: number;
+            transmit: components["schemas"]["TransmitSide"];
+            transmit_hz: number | null;
+            transmit_tone: string | null;
+            receive_tone: string | null;
+            /** @enum {string} */
+            bandwidth: "wide" | "narrow";
+            /** @enum {string} */
+            power: "high" | "mid" | "low";
+        };
+        /** @enum {string} */
+        Verdict: "stop" | "conflict" | "unverified" | "agrees";
+        Finding: {
+            rule: string;
+            /** @enum {string} */
+            severity: "stop" | "fix" | "check" | "note";
+            field: string;
+            title: string;
+            message: string;
+            source: string;
+            why: components["schemas"]["Reason"][];
+            fixes: components["schemas"]["Fix"][];
+        };
+        Loss: {
+            kind: string;
+            field: string;
+            wanted: string;
+            held: string;
+            why: string;
+        };
+        Row: {
+            slot: number;
+            channel: components["schemas"]["Channel"];
+            short_name: string;
+            /** Format: double */
+            watts: number | null;
+            scan: string;
+            verdict: components["schemas"]["Verdict"];
+            flags: {
+                [key: string]: string;
+            };
+            top: components["schemas"]["Finding"] | null;
+            line: string;
+            /** @description the published statement that it was made from */
+            repeater: components["schemas"]["StatementID"] | null;
+        };
+        Ledger: {
+            /** Format: int64 */
+            load: number;
+            /** Format: int64 */
+            plan: number;
+            /** Format: int64 */
+            revision: number;
+            /** Format: date-time */
+            saved_at: string;
+            rows: components["schemas"]["Row"][];
+            tally: components["schemas"]["Tally"];
+            next_slot: number | null;
+            undo: string;
+            redo: string;
+        };
+        SlotRange: {
+            first: number;
+            last: number;
+        };
+        NameRules: {
+            length: number;
+            characters: string;
+            keypad: boolean;
+        };
+        Watts: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            mid: number;
+            /** Format: double */
+            low: number;
+        };
+        TransmitSide: {
+            /** @enum {string} */
+            kind: "simplex" | "shift" | "split" | "none";
+            offset_hz: number | null;
+            transmit_hz: number | null;
+        };
+        Reason: {
+            witness: string;
+            text: string;
+        };
+        Fix: {
+            id: string;
+            label: string;
+            /** @enum {string} */
+            confidence: "very likely" | "possible";
+            /**
+             * Format: double
+             * @description How likely it was meant, from 0 to 1, where that was worked out; else 0
+             */
+            odds: number;
+            result: components["schemas"]["Channel"];
+            slot?: number;
+        };
+        Tally: {
+            agrees: number;
+            unverified: number;
+            conflict: number;
+            stop: number;
+        };
+        Added: {
+            ledger: components["schemas"]["Ledger"];
+            slots: number[];
+            skipped: components["schemas"]["Skipped"][];
+        };
+        ReadRequest: {
+            line: string;
+            slot?: number | null;
+        };
+        StoreRequest: {
+            line: string;
+            slot?: number | null;
+            replace?: boolean;
+            /** Format: int64 */
+            revision: number;
+        };
+        UpdateRequest: {
+            name?: string;
+            short_name?: string;
+            receive?: string;
+            shift?: string;
+            transmit_tone?: string;
+            receive_tone?: string;
+            bandwidth?: string;
+            power?: string;
+            scan?: string;
+            slot?: string;
+            swap?: boolean;
+            /** Format: int64 */
+            revision: number;
+        };
+        FixRequest: {
+            /** @description of a fix that a finding offers */
+            id: string;
+            /** Format: int64 */
+            revision: number;
+        };
+        UndoRequest: {
+            redo?: boolean;
+            /** Format: int64 */
+            revision: number;
+        };
+        Workspace: {
+            me: components["schemas"]["Person"];
+            people: components["schemas"]["Person"][];
+            plan: components["schemas"]["PlanInfo"];
+            plans: components["schemas"]["PlanInfo"][];
+            loads: components["schemas"]["LoadInfo"][];
+            operator: components["schemas"]["OperatorInfo"];
+            /** @description what is published is being read: what is asked takes longer */
+            loading: boolean;
+        };
+        Word: {
+            text: string;
+            start: number;
+            end: number;
+            as: string;
+            guess?: string;
+            problem?: string;
+        };
+        Match: {
+            key: string;
+            callsign: string;
+            locality: string;
+            output_hz: number;
+            input_hz: number | null;
+            uplink_tone: string | null;
+            downlink_tone: string | null;
+            /** Format: double */
+            distance_km: number | null;
+            /** Format: double */
+            bearing_deg: number | null;
+            updated: string;
+            source: string;
+            meant: boolean;
+            /** @description Statements with one number speak of one repeater */
+            repeater: number;
+            age: string;
+            differences: components["schemas"]["Difference"][];
+        };
+        Reading: {
+            channel: components["schemas"]["Channel"];
+            slot: number | null;
+            words: components["schemas"]["Word"][];
+            matches: components["schemas"]["Match"][];
+            verdict: components["schemas"]["Verdict"];
+            findings: components["schemas"]["Finding"][];
+            /** @description The channels of several lines at once; each is a line of its own */
+            offers: components["schemas"]["Offer"][];
+            complete: boolean;
+            sentence: components["schemas"]["Phrase"][];
+            short_name: string;
+            /** Format: double */
+            watts: number | null;
+            scan: string;
+            occupied: string;
+            lines: string[][];
+            losses: components["schemas"]["Loss"][];
+        };
+        Cell: {
+            /** @enum {string} */
+            kind: "" | "frequency" | "offset" | "tone" | "word";
+            text: string;
+        };
+        Key: {
+            text: string;
+            index: number;
+        };
+        Leg: {
+            hz: number;
+            key: components["schemas"]["Key"] | null;
+            /** @enum {string} */
+            lock: "open" | "tone" | "burst" | "unknown";
+            wants: components["schemas"]["Key"] | null;
+            /** @enum {string} */
+            passes: "yes" | "no" | "unknown";
+            elsewhere: boolean;
+            says: string;
+        };
+        Evidence: {
+            slot: number;
+            name: string;
+            short_name: string;
+            channel: components["schemas"]["Channel"];
+            verdict: components["schemas"]["Verdict"];
+            published: components["schemas"]["Published"] | null;
+            path: components["schemas"]["EvidencePath"];
+            rows: components["schemas"]["EvidenceRow"][];
+            findings: components["schemas"]["Finding"][];
+            matches: components["schemas"]["Match"][];
+            losses: components["schemas"]["Loss"][];
+            band: string;
+            statements: number;
+        };
+        Span: {
+            lower_hz: number;
+            upper_hz: number;
+        };
+        Ribbon: {
+            bands: string[];
+            band: components["schemas"]["RibbonBand"];
+            source: string;
+            channels: components["schemas"]["RibbonChannel"][];
+            nearby_hz: number[];
+        };
+        Skipped: {
+            id: components["schemas"]["StatementID"];
+            why: string;
+        };
+        PlanInfo: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            season: string;
+            archived: boolean;
+            demo: boolean;
+        };
+        LoadInfo: {
+            /** Format: int64 */
+            id: number;
+            unit: components["schemas"]["Unit"];
+            radio: components["schemas"]["Radio"];
+        };
+        OperatorInfo: {
+            region: string;
+            authority: string;
+            locator: string;
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            radius_km: number;
+        };
+        Difference: {
+            field: string;
+            entered: string;
+            published: string;
+        };
+        Offer: {
+            line: string;
+            channel: components["schemas"]["Channel"];
+            complete: boolean;
+        };
+        Phrase: {
+            kind: string;
+            text: string;
+            origin?: string;
+        };
+        Published: components["schemas"]["Match"] & {
+            /** Format: double */
+            horizon_km: number | null;
+            within: boolean;
+        };
+        EvidencePath: {
+            through: string;
+            up: components["schemas"]["Leg"] | null;
+            down: components["schemas"]["Leg"];
+        };
+        EvidenceRow: {
+            field: string;
+            entered: components["schemas"]["Cell"];
+            published: components["schemas"]["Cell"];
+            plan: components["schemas"]["Cell"];
+            /** @enum {string} */
+            mark: "agrees" | "differs" | "no evidence";
+        };
+        RibbonBand: components["schemas"]["Span"] & {
+            name: string;
+            transmit: boolean;
+            segments: components["schemas"]["BandSegment"][];
+            calling_hz: number[];
+        };
+        BandSegment: components["schemas"]["Span"] & {
+            use: string;
+            label: string;
+        };
+        RibbonChannel: {
+            slot: number;
+            receive_hz: number;
+            transmit_hz: number | null;
+            verdict: components["schemas"]["Verdict"];
+            inside: boolean;
+            says: string;
+        };
+        Person: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            colour: string;
+        };
+        Unit: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /**
+             * Format: int64
+             * @description the person whose licence counts; null for whoever looks
+             */
+            holder: number | null;
+        };
+        NewRadioRequest: {
+            /** @description the ID of the profile to copy */
+            copy?: string;
+            /** @description a profile in YAML, instead of a copy */
+            yaml?: string;
+        };
+        RadioTexts: {
+            texts: {
+                [key: string]: string;
+            };
+            /**
+             * Format: int64
+             * @description of the profile that was seen
+             */
+            revision?: number;
+        };
+        Preview: {
+            faults: components["schemas"]["FieldFault"][];
+            rows: components["schemas"]["RadioPreviewRow"][];
+            fit: number;
+            lose: number;
+            cannot: number;
+            yaml: string;
+        };
+        RadioPreviewRow: {
+            slot: number;
+            channel: components["schemas"]["Channel"];
+            short_name: string;
+            held: boolean;
+            losses: components["schemas"]["Loss"][];
         };
         FieldFault: {
             field: string;
             message: string;
+        };
+        RadioInfo: {
+            id: string;
+            name: string;
+            form: string;
+            entry: string;
+            own: boolean;
+            /** Format: int64 */
+            load: number | null;
+        };
+        RadioForm: components["schemas"]["RadioInfo"] & {
+            texts: {
+                [key: string]: string;
+            };
+            fields: components["schemas"]["RadioField"][];
+            yaml: string;
+            /** Format: int64 */
+            revision: number;
+        };
+        RadioField: {
+            key: string;
+            group: string;
+            label: string;
+            hint: string;
+            options: string[] | null;
+            says: string[] | null;
         };
         SettingsRequest: {
             region: string;
@@ -647,13 +1156,27 @@ export interface components {
             licence: string;
             services: string[];
             bands: string[];
+            /**
+             * Format: int64
+             * @description of the settings that were seen
+             */
+            revision?: number;
+        };
+        Rule: {
+            id: string;
+            title: string;
+            doc: string;
+            source: string;
+            example: string;
         };
         Settings: {
             region: string;
             person: string;
             place: string;
             locator: string;
+            /** Format: double */
             height_m: number;
+            /** Format: double */
             radius_km: number;
             tone_policy: string;
             licence: string;
@@ -661,6 +1184,8 @@ export interface components {
             bands: string[];
             tone_policies: string[];
             regions: components["schemas"]["Region"][];
+            /** Format: int64 */
+            revision: number;
         };
         Region: {
             id: string;
@@ -671,61 +1196,36 @@ export interface components {
             as_of: string;
             firm: boolean;
             monitoring: string;
-            identify: {
-                minutes: number;
-                source: string;
-            };
+            identify: components["schemas"]["Identify"];
             aprs: string[];
-            bands: {
-                name: string;
-                /** @description MHz */
-                limits: string;
-                /** @description MHz */
-                calling: string[];
-                shifts: {
-                    /** @description MHz */
-                    outputs: string;
-                    shift: string;
-                    /** @enum {string} */
-                    certainty: "fixed" | "usual" | "locally varied" | "confirm locally";
-                    alternatives: string[];
-                }[];
-            }[];
-            services: {
-                id: string;
-                name: string;
-                licence: string;
-                source: string;
-            }[];
+            bands: components["schemas"]["RegionBand"][];
+            services: components["schemas"]["RegionService"][];
         };
-        StatementID: {
+        Identify: {
+            minutes: number;
             source: string;
-            key: string;
         };
-        PublishedRecord: {
-            key: string;
-            callsign: string;
-            output_hz: number;
-            /** @description 0 if unknown */
-            input_hz: number;
-            uplink_tone: string | null;
-            downlink_tone: string | null;
-            mode: string;
-            width: string;
-            locality: string;
-            lat: number | null;
-            lon: number | null;
-            height_m: number | null;
-            status: string;
-            access: string;
-            updated: string | null;
+        RegionBand: {
+            name: string;
+            /** @description MHz */
+            limits: string;
+            /** @description MHz */
+            calling: string[];
+            shifts: components["schemas"]["RegionShift"][];
+        };
+        RegionShift: {
+            /** @description MHz */
+            outputs: string;
+            shift: string;
+            /** @enum {string} */
+            certainty: "fixed" | "usual" | "locally varied" | "confirm locally";
+            alternatives: string[];
+        };
+        RegionService: {
+            id: string;
+            name: string;
+            licence: string;
             source: string;
-            note?: string;
-            /**
-             * @description a channel and not a repeater, where it is not empty
-             * @enum {string}
-             */
-            kind?: "" | "simplex" | "listen";
         };
         ImportColumn: {
             role: string;
@@ -759,41 +1259,14 @@ export interface components {
         ImportPreview: {
             id: string;
             file: string;
-            info: {
-                format: string;
-                encoding: string;
-                delimiter: string;
-                sheet: string;
-            };
+            info: components["schemas"]["FileInfo"];
             source: string;
             remembered: boolean;
             prose: boolean;
-            view: {
-                /** @enum {string} */
-                viewpoint: "" | "operator" | "repeater";
-                settled: boolean;
-                reasons: string[];
-                sentence: string;
-                other: string;
-            };
-            columns: {
-                heading: string;
-                role: string;
-                unit: string;
-                order: string;
-                /** @description sent or heard, where the role follows from whose TX it is */
-                side: string;
-                samples: string[];
-            }[];
+            view: components["schemas"]["ImportView"];
+            columns: components["schemas"]["PreviewColumn"][];
             roles: string[];
-            rows: {
-                line: number;
-                cells: string[];
-                record: components["schemas"]["PublishedRecord"] | null;
-                faults: components["schemas"]["CellFault"][];
-                /** @description why the row is set aside, or empty */
-                aside: string;
-            }[];
+            rows: components["schemas"]["ImportRow"][];
             good: number;
             bad: number;
             aside: number;
@@ -809,25 +1282,15 @@ export interface components {
             aside: number;
             bytes: number;
             total_bytes: number;
+            /** Format: double */
             seconds: number;
+            /** Format: double */
             rows_per_second: number;
+            /** Format: double */
             seconds_left: number | null;
             error: string;
             source: string;
-            /** @description against the edition before; null for a new listing */
-            changes: {
-                new: number;
-                changed: number;
-                gone: number;
-                same: number;
-                rows: {
-                    /** @enum {string} */
-                    what: "new" | "changed" | "gone";
-                    title: string;
-                    output_hz: number;
-                    fields: string[];
-                }[];
-            } | null;
+            changes: components["schemas"]["EditionChanges"] | null;
         };
         PublishedSource: {
             name: string;
@@ -838,19 +1301,68 @@ export interface components {
         };
         Rejects: {
             columns: string[];
-            rows: {
-                /** Format: int64 */
-                id: number;
-                line: number;
-                cells: string[];
-                faults: components["schemas"]["CellFault"][];
-                /** @enum {string} */
-                state: "" | "later" | "discarded";
-            }[];
+            rows: components["schemas"]["RejectRow"][];
             more: boolean;
         };
+        FileInfo: {
+            format: string;
+            encoding: string;
+            delimiter: string;
+            sheet: string;
+        };
+        ImportView: {
+            /** @enum {string} */
+            viewpoint: "" | "operator" | "repeater";
+            settled: boolean;
+            reasons: string[];
+            sentence: string;
+            other: string;
+        };
+        PreviewColumn: {
+            heading: string;
+            role: string;
+            unit: string;
+            order: string;
+            /** @description sent or heard, where the role follows from whose TX it is */
+            side: string;
+            samples: string[];
+        };
+        ImportRow: {
+            line: number;
+            cells: string[];
+            record: components["schemas"]["PublishedRecord"] | null;
+            faults: components["schemas"]["CellFault"][];
+            /** @description why the row is set aside, or empty */
+            aside: string;
+        };
+        /** @description against the edition before; null for a new listing */
+        EditionChanges: {
+            new: number;
+            changed: number;
+            gone: number;
+            same: number;
+            rows: components["schemas"]["RecordChange"][];
+        };
+        RecordChange: {
+            /** @enum {string} */
+            what: "new" | "changed" | "gone";
+            title: string;
+            output_hz: number;
+            fields: string[];
+        };
+        RejectRow: {
+            /** Format: int64 */
+            id: number;
+            line: number;
+            cells: string[];
+            faults: components["schemas"]["CellFault"][];
+            /** @enum {string} */
+            state: "" | "later" | "discarded";
+        };
         Place: {
+            /** Format: double */
             lat: number;
+            /** Format: double */
             lon: number;
         };
         FoundRepeater: {
@@ -858,8 +1370,11 @@ export interface components {
             title: string;
             best: components["schemas"]["PublishedRecord"];
             shift: string;
+            /** Format: double */
             distance_km: number | null;
+            /** Format: double */
             bearing_deg: number | null;
+            /** Format: double */
             reach_km: number;
             horizon: boolean;
             audible: boolean;
@@ -869,29 +1384,15 @@ export interface components {
             fm: boolean;
             remark: string;
             statements: components["schemas"]["PublishedRecord"][];
-            corrected: {
-                field: string;
-                value: string;
-                note: string;
-                person: string;
-                at: string;
-                /** @description a newer edition says something else */
-                open: boolean;
-            }[];
-            conflicts: {
-                field: string;
-                values: {
-                    source: string;
-                    key: string;
-                    text: string;
-                    updated: string;
-                }[];
-            }[];
+            corrected: components["schemas"]["CorrectedField"][];
+            conflicts: components["schemas"]["FieldConflict"][];
         };
         Found: {
             place: components["schemas"]["Place"] | null;
             locator: string;
+            /** Format: double */
             height_m: number;
+            /** Format: double */
             within_km: number;
             repeaters: components["schemas"]["FoundRepeater"][];
             more: boolean;
@@ -902,340 +1403,61 @@ export interface components {
             sources: string[];
         };
         MapSpots: {
-            spots: {
-                lat: number;
-                lon: number;
-                number: number;
-                source: string;
-                key: string;
-            }[];
+            spots: components["schemas"]["MapSpot"][];
             number: number;
         };
-        Added: {
-            ledger: components["schemas"]["Ledger"];
-            slots: number[];
-            skipped: {
-                id: components["schemas"]["StatementID"];
-                why: string;
-            }[];
-        };
-        NewRadioRequest: {
-            /** @description the ID of the profile to copy */
-            copy?: string;
-            /** @description a profile in YAML, instead of a copy */
-            yaml?: string;
-        };
-        RadioTexts: {
-            texts: {
-                [key: string]: string;
-            };
-        };
-        RadioInfo: {
-            id: string;
-            name: string;
-            form: string;
-            entry: string;
-            own: boolean;
-            load: number | null;
-        };
-        RadioForm: components["schemas"]["RadioInfo"] & {
-            texts: {
-                [key: string]: string;
-            };
-            fields: {
-                key: string;
-                group: string;
-                label: string;
-                hint: string;
-                options: string[] | null;
-                says: string[] | null;
-            }[];
-            yaml: string;
-        };
-        Preview: {
-            faults: components["schemas"]["FieldFault"][];
-            rows: {
-                slot: number;
-                channel: components["schemas"]["Channel"];
-                short_name: string;
-                held: boolean;
-                losses: components["schemas"]["Loss"][];
-            }[];
-            fit: number;
-            lose: number;
-            cannot: number;
-            yaml: string;
-        };
-        Rule: {
-            id: string;
-            title: string;
-            doc: string;
-            source: string;
-            example: string;
-        };
-        ReadRequest: {
-            line: string;
-            slot?: number | null;
-        };
-        StoreRequest: {
-            line: string;
-            slot?: number | null;
-            replace?: boolean;
-            /** Format: int64 */
-            revision: number;
-        };
-        UpdateRequest: {
-            name?: string;
-            short_name?: string;
-            receive?: string;
-            shift?: string;
-            tone_out?: string;
-            tone_in?: string;
-            bandwidth?: string;
-            power?: string;
-            scan?: string;
-            slot?: string;
-            swap?: boolean;
-            /** Format: int64 */
-            revision: number;
-        };
-        FixRequest: {
-            patch: components["schemas"]["PatchOp"][];
-            /** Format: int64 */
-            revision: number;
-        };
-        UndoRequest: {
-            redo?: boolean;
-            /** Format: int64 */
-            revision: number;
-        };
-        PatchOp: {
-            /** @enum {string} */
-            op: "test" | "replace";
-            path: string;
-            value?: unknown;
-        };
-        Workspace: {
-            plan: {
-                id: number;
-                name: string;
-            };
-            loads: {
-                id: number;
-                radio: components["schemas"]["Radio"];
-            }[];
-            operator: {
-                region: string;
-                authority: string;
-                locator: string;
-                height_m: number;
-                radius_km: number;
-            };
-        };
-        Radio: {
-            id: string;
-            name: string;
-            form: string;
-            /** @enum {string} */
-            entry: "menu" | "automatic" | "columns" | "split" | "twice";
-            slots: {
-                first: number;
-                last: number;
-            };
-            names: {
-                length: number;
-                characters: string;
-                keypad: boolean;
-            };
-            watts: {
-                high: number;
-                mid: number;
-                low: number;
-            };
-        };
-        Channel: {
-            name: string;
-            receive_hz: number;
-            transmit: {
-                /** @enum {string} */
-                kind: "simplex" | "shift" | "split" | "none";
-                offset_hz: number | null;
-                transmit_hz: number | null;
-            };
-            transmit_hz: number | null;
-            transmit_tone: string | null;
-            receive_tone: string | null;
-            /** @enum {string} */
-            bandwidth: "wide" | "narrow";
-            /** @enum {string} */
-            power: "high" | "mid" | "low";
-        };
-        /** @enum {string} */
-        Verdict: "stop" | "conflict" | "unverified" | "agrees";
-        Finding: {
-            rule: string;
-            /** @enum {string} */
-            severity: "stop" | "fix" | "check" | "note";
+        CorrectedField: {
             field: string;
-            title: string;
-            message: string;
-            source: string;
-            why: {
-                witness: string;
-                text: string;
-            }[];
-            fixes: {
-                label: string;
-                /** @enum {string} */
-                confidence: "very likely" | "possible";
-                /** @description How likely it was meant, from 0 to 1, where that was worked out; else 0 */
-                odds: number;
-                patch: components["schemas"]["PatchOp"][];
-                result: components["schemas"]["Channel"];
-                slot?: number;
-            }[];
+            value: string;
+            note: string;
+            person: string;
+            at: string;
+            /** @description a newer edition says something else */
+            open: boolean;
         };
-        Word: {
-            text: string;
-            start: number;
-            end: number;
-            as: string;
-            guess?: string;
-            problem?: string;
-        };
-        Loss: {
-            kind: string;
+        FieldConflict: {
             field: string;
-            wanted: string;
-            held: string;
-            why: string;
+            values: components["schemas"]["ConflictValue"][];
         };
-        Match: {
+        ConflictValue: {
+            source: string;
             key: string;
-            callsign: string;
-            locality: string;
-            output_hz: number;
-            input_hz: number | null;
-            uplink_tone: string | null;
-            downlink_tone: string | null;
-            distance_km: number | null;
-            bearing_deg: number | null;
+            text: string;
             updated: string;
+        };
+        MapSpot: {
+            /** Format: double */
+            lat: number;
+            /** Format: double */
+            lon: number;
+            number: number;
             source: string;
-            meant: boolean;
-            /** @description Statements with one number speak of one repeater */
-            repeater: number;
-            age: string;
-            differences: {
-                field: string;
-                entered: string;
-                published: string;
-            }[];
+            key: string;
         };
-        Reading: {
-            channel: components["schemas"]["Channel"];
-            slot: number | null;
-            words: components["schemas"]["Word"][];
-            matches: components["schemas"]["Match"][];
-            verdict: components["schemas"]["Verdict"];
-            findings: components["schemas"]["Finding"][];
-            /** @description The channels of several lines at once; each is a line of its own */
-            offers: {
-                line: string;
-                channel: components["schemas"]["Channel"];
-                complete: boolean;
-            }[];
-            complete: boolean;
-            sentence: {
-                kind: string;
-                text: string;
-                origin?: string;
-            }[];
-            short_name: string;
-            watts: number | null;
-            scan: string;
-            occupied: string;
-            lines: string[][];
-            losses: components["schemas"]["Loss"][];
-        };
-        Row: {
-            slot: number;
-            channel: components["schemas"]["Channel"];
-            short_name: string;
-            watts: number | null;
-            scan: string;
-            verdict: components["schemas"]["Verdict"];
-            flags: {
-                [key: string]: string;
-            };
-            top: components["schemas"]["Finding"] | null;
-            line: string;
-        };
-        Ledger: {
-            load: number;
-            plan: number;
+        Correction: {
+            /** Format: int64 */
+            id: number;
+            of: components["schemas"]["StatementID"];
+            field: string;
+            value: string;
+            /** @description what the statement said; empty for nothing */
+            against: string;
+            note: string;
+            person: string;
+            at: string;
+            /** Format: int64 */
             revision: number;
-            /** Format: date-time */
-            saved_at: string;
-            rows: components["schemas"]["Row"][];
-            tally: {
-                agrees: number;
-                unverified: number;
-                conflict: number;
-                stop: number;
-            };
-            next_slot: number | null;
-            undo: string;
-            redo: string;
         };
-        Cell: {
-            /** @enum {string} */
-            kind: "" | "frequency" | "offset" | "tone" | "word";
-            text: string;
-        };
-        Key: {
-            text: string;
-            index: number;
-        };
-        Leg: {
-            hz: number;
-            key: components["schemas"]["Key"] | null;
-            /** @enum {string} */
-            lock: "open" | "tone" | "burst" | "unknown";
-            wants: components["schemas"]["Key"] | null;
-            /** @enum {string} */
-            passes: "yes" | "no" | "unknown";
-            elsewhere: boolean;
-            says: string;
-        };
-        Evidence: {
-            slot: number;
-            name: string;
-            short_name: string;
-            channel: components["schemas"]["Channel"];
-            verdict: components["schemas"]["Verdict"];
-            published: (components["schemas"]["Match"] & {
-                horizon_km: number | null;
-                within: boolean;
-            }) | null;
-            path: {
-                through: string;
-                up: components["schemas"]["Leg"] | null;
-                down: components["schemas"]["Leg"];
-            };
-            rows: {
-                field: string;
-                entered: components["schemas"]["Cell"];
-                published: components["schemas"]["Cell"];
-                plan: components["schemas"]["Cell"];
-                /** @enum {string} */
-                mark: "agrees" | "differs" | "no evidence";
-            }[];
-            findings: components["schemas"]["Finding"][];
-            matches: components["schemas"]["Match"][];
-            losses: components["schemas"]["Loss"][];
-            band: string;
-            statements: number;
+        Decision: {
+            /** Format: int64 */
+            id: number;
+            a: components["schemas"]["StatementID"];
+            b: components["schemas"]["StatementID"];
+            same: boolean;
+            person: string;
+            at: string;
+            /** Format: int64 */
+            revision: number;
         };
         Shown: {
             shift: string;
@@ -1257,30 +1479,7 @@ export interface components {
             source: string;
             /** @description Why there is no handset to try the sheet on, or empty */
             untried: string;
-            sheet: {
-                /** @description Why there are no steps, or empty */
-                reason: string;
-                /** @description Why the slot must not transmit, or empty */
-                locked: string;
-                start: string[];
-                steps: {
-                    number: number;
-                    do: string;
-                    value?: string;
-                    unit?: string;
-                    again?: boolean;
-                    keys: string;
-                    note?: string;
-                }[];
-                leave: string[];
-                rest: components["schemas"]["Shown"];
-                read_out: string;
-                keyed: components["schemas"]["Shown"] | null;
-                hidden: string[];
-                notes: string[];
-                check: string[];
-                losses: components["schemas"]["Loss"][];
-            };
+            sheet: components["schemas"]["Sheet"];
         };
         HandsetActs: {
             /** @description key MENU, wait 6 (seconds) or line 3 of the sheet */
@@ -1289,11 +1488,7 @@ export interface components {
         Handset: {
             keys: string[];
             display: components["schemas"]["HandsetDisplay"];
-            frames: {
-                key: string;
-                times: number;
-                display: components["schemas"]["HandsetDisplay"];
-            }[];
+            frames: components["schemas"]["HandsetFrame"][];
             trouble: string;
             slot: string;
             differs: string[];
@@ -1301,11 +1496,7 @@ export interface components {
         HandsetDisplay: {
             figures: string;
             what: string;
-            marks: {
-                setting: string;
-                text: string;
-                means: string;
-            }[];
+            marks: components["schemas"]["HandsetMark"][];
             slot: string;
             name: string;
             open: string;
@@ -1313,70 +1504,75 @@ export interface components {
             beep: boolean;
             says: string;
         };
-        Span: {
-            lower_hz: number;
-            upper_hz: number;
+        Sheet: {
+            /** @description Why there are no steps, or empty */
+            reason: string;
+            /** @description Why the slot must not transmit, or empty */
+            locked: string;
+            start: string[];
+            steps: components["schemas"]["SheetStep"][];
+            leave: string[];
+            rest: components["schemas"]["Shown"];
+            read_out: string;
+            keyed: components["schemas"]["Shown"] | null;
+            hidden: string[];
+            notes: string[];
+            check: string[];
+            losses: components["schemas"]["Loss"][];
         };
-        Ribbon: {
-            bands: string[];
-            band: components["schemas"]["Span"] & {
-                name: string;
-                transmit: boolean;
-                segments: (components["schemas"]["Span"] & {
-                    use: string;
-                    label: string;
-                })[];
-                calling_hz: number[];
-            };
-            source: string;
-            channels: {
-                slot: number;
-                receive_hz: number;
-                transmit_hz: number | null;
-                verdict: components["schemas"]["Verdict"];
-                inside: boolean;
-                says: string;
-            }[];
-            nearby_hz: number[];
+        SheetStep: {
+            number: number;
+            do: string;
+            value?: string;
+            unit?: string;
+            again?: boolean;
+            keys: string;
+            note?: string;
+        };
+        HandsetFrame: {
+            key: string;
+            times: number;
+            display: components["schemas"]["HandsetDisplay"];
+        };
+        HandsetMark: {
+            setting: string;
+            text: string;
+            means: string;
+        };
+        /** @description What a server-sent event holds */
+        Event: {
+            /**
+             * Format: int64
+             * @description change: its number
+             */
+            event?: number;
+            /**
+             * Format: int64
+             * @description change: the plan, or 0
+             */
+            plan?: number;
+            /** Format: int64 */
+            person?: number;
+            label?: string;
+            changes?: components["schemas"]["RowChange"][];
+            import?: string;
+            state?: components["schemas"]["ImportState"];
+            /** @description catalog: it is being read */
+            loading?: boolean;
+        };
+        RowChange: {
+            table: string;
+            /** Format: int64 */
+            id: number;
+            before: {
+                [key: string]: unknown;
+            } | null;
+            after: {
+                [key: string]: unknown;
+            } | null;
         };
     };
     responses: {
-        /** @description The file as it is understood */
-        ImportPreview: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/json": components["schemas"]["ImportPreview"];
-            };
-        };
-        /** @description How far it is */
-        ImportState: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/json": components["schemas"]["ImportState"];
-            };
-        };
-        /** @description The settings */
-        Settings: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/json": components["schemas"]["Settings"];
-            };
-        };
-        /** @description The profile */
-        RadioForm: {
-            headers: {
-                [name: string]: unknown;
-            };
-            content: {
-                "application/json": components["schemas"]["RadioForm"];
-            };
-        };
         /** @description The radio's slots as they stand */
         Ledger: {
             headers: {
@@ -1395,10 +1591,50 @@ export interface components {
                 "application/problem+json": components["schemas"]["Problem"];
             };
         };
+        /** @description The profile */
+        RadioForm: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["RadioForm"];
+            };
+        };
+        /** @description The settings */
+        Settings: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Settings"];
+            };
+        };
+        /** @description The file as it is understood */
+        ImportPreview: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ImportPreview"];
+            };
+        };
+        /** @description How far it is */
+        ImportState: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["ImportState"];
+            };
+        };
     };
     parameters: {
         Load: number;
         Slot: number;
+        /** @description the plan; without it the first one that is not archived */
+        Plan: number;
+        /** @description the revision that was seen; without it whatever there is is meant */
+        Seen: number;
         RadioID: string;
         Import: string;
         Source: string;
@@ -1411,6 +1647,7 @@ export interface components {
         FindOpens: "carrier" | "tone" | "code" | "burst" | "dtmf";
         /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
         FindOnly: ("digital" | "tone" | "on-air" | "open" | "fresh" | "new" | "no-place")[];
+        ID: number;
     };
     requestBodies: {
         ImportForm: {
@@ -1426,7 +1663,10 @@ export type $defs = Record<string, never>;
 export interface operations {
     getWorkspace: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -1441,593 +1681,6 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Workspace"];
                 };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    getSettings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: components["responses"]["Settings"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    setSettings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SettingsRequest"];
-            };
-        };
-        responses: {
-            200: components["responses"]["Settings"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    getRadios: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The profiles */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        radios: components["schemas"]["RadioInfo"][];
-                    };
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    newRadio: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewRadioRequest"];
-            };
-        };
-        responses: {
-            201: components["responses"]["RadioForm"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    getRadio: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                radio: components["parameters"]["RadioID"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: components["responses"]["RadioForm"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    saveRadio: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                radio: components["parameters"]["RadioID"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RadioTexts"];
-            };
-        };
-        responses: {
-            200: components["responses"]["RadioForm"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    deleteRadio: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                radio: components["parameters"]["RadioID"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: components["responses"]["RadioForm"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    previewRadio: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                radio: components["parameters"]["RadioID"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["RadioTexts"];
-            };
-        };
-        responses: {
-            /** @description The preview */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Preview"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    useRadio: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                radio: components["parameters"]["RadioID"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            201: components["responses"]["Ledger"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    dropRadio: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                radio: components["parameters"]["RadioID"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: components["responses"]["Ledger"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    bringListing: {
-        parameters: {
-            query: {
-                name: string;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            201: components["responses"]["ImportPreview"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    getImport: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                import: components["parameters"]["Import"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            200: components["responses"]["ImportState"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    dropImport: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                import: components["parameters"]["Import"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    previewImport: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                import: components["parameters"]["Import"];
-            };
-            cookie?: never;
-        };
-        requestBody: components["requestBodies"]["ImportForm"];
-        responses: {
-            200: components["responses"]["ImportPreview"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    runImport: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                import: components["parameters"]["Import"];
-            };
-            cookie?: never;
-        };
-        requestBody: components["requestBodies"]["ImportForm"];
-        responses: {
-            202: components["responses"]["ImportState"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    watchImport: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                import: components["parameters"]["Import"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Events */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/event-stream": string;
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    getSources: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The listings */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        sources: components["schemas"]["PublishedSource"][];
-                    };
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    dropSource: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                source: components["parameters"]["Source"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    getRejects: {
-        parameters: {
-            query?: {
-                after?: number;
-            };
-            header?: never;
-            path: {
-                source: components["parameters"]["Source"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Up to a hundred rows */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Rejects"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    exportRejects: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                source: components["parameters"]["Source"];
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The rows */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    mendReject: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                source: components["parameters"]["Source"];
-                reject: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    cells: string[];
-                };
-            };
-        };
-        responses: {
-            /** @description What it was read as */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PublishedRecord"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    setReject: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                source: components["parameters"]["Source"];
-                reject: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    /** @enum {string} */
-                    state: "" | "later" | "discarded";
-                };
-            };
-        };
-        responses: {
-            /** @description Done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    find: {
-        parameters: {
-            query?: {
-                /** @description words in any field, the first figures of an output, or a locator */
-                text?: components["parameters"]["FindText"];
-                band?: components["parameters"]["FindBand"];
-                /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
-                only?: components["parameters"]["FindOnly"];
-                /** @description what opens the repeater */
-                opens?: components["parameters"]["FindOpens"];
-                /** @description the name of a listing */
-                source?: components["parameters"]["FindSource"];
-                /** @description south, west, north, east in degrees: only what the map shows */
-                box?: number[];
-                /** @description km; without it and a box, the nearest wherever they are */
-                within?: number;
-                sort?: "distance" | "reach" | "frequency";
-                most?: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description What was found */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Found"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    findSpots: {
-        parameters: {
-            query: {
-                /** @description words in any field, the first figures of an output, or a locator */
-                text?: components["parameters"]["FindText"];
-                band?: components["parameters"]["FindBand"];
-                /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
-                only?: components["parameters"]["FindOnly"];
-                /** @description what opens the repeater */
-                opens?: components["parameters"]["FindOpens"];
-                /** @description the name of a listing */
-                source?: components["parameters"]["FindSource"];
-                /** @description south, west, north, east in degrees */
-                box: number[];
-                /** @description size of a place in degrees */
-                cell: number;
-            };
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The places */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MapSpots"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    correct: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    of: components["schemas"]["StatementID"];
-                    field: string;
-                    value: string;
-                    note: string;
-                };
-            };
-        };
-        responses: {
-            /** @description Kept */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    getOutlines: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description GeoJSON feature collections */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        outlines: {
-                            [key: string]: unknown;
-                        }[];
-                    };
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    decide: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": {
-                    a: components["schemas"]["StatementID"];
-                    b: components["schemas"]["StatementID"];
-                    same: boolean;
-                };
-            };
-        };
-        responses: {
-            /** @description Kept */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             default: components["responses"]["Problem"];
         };
@@ -2058,29 +1711,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Added"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    getRule: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                rule: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The rule */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Rule"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -2229,6 +1859,815 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UndoRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRibbon: {
+        parameters: {
+            query?: {
+                band?: string;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The band */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ribbon"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRadios: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The profiles */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        radios: components["schemas"]["RadioInfo"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    newRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewRadioRequest"];
+            };
+        };
+        responses: {
+            201: components["responses"]["RadioForm"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRadio: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["RadioForm"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveRadio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RadioTexts"];
+            };
+        };
+        responses: {
+            200: components["responses"]["RadioForm"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteRadio: {
+        parameters: {
+            query?: {
+                /** @description the revision that was seen; without it whatever there is is meant */
+                revision?: components["parameters"]["Seen"];
+            };
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["RadioForm"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    previewRadio: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RadioTexts"];
+            };
+        };
+        responses: {
+            /** @description The preview */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    useRadio: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            201: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropRadio: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path: {
+                radio: components["parameters"]["RadioID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSettings: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Settings"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    setSettings: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingsRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Settings"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                rule: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The rule */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rule"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getImports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The imports, by their numbers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        imports: {
+                            [key: string]: components["schemas"]["ImportState"];
+                        };
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    bringListing: {
+        parameters: {
+            query: {
+                name: string;
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            201: components["responses"]["ImportPreview"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["ImportState"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    previewImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["ImportForm"];
+        responses: {
+            200: components["responses"]["ImportPreview"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    runImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody: components["requestBodies"]["ImportForm"];
+        responses: {
+            202: components["responses"]["ImportState"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    watchImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import: components["parameters"]["Import"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Events */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSources: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The listings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        sources: components["schemas"]["PublishedSource"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropSource: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRejects: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Up to a hundred rows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rejects"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportRejects: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The rows */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    mendReject: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+                reject: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    cells: string[];
+                };
+            };
+        };
+        responses: {
+            /** @description What it was read as */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PublishedRecord"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setReject: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                source: components["parameters"]["Source"];
+                reject: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @enum {string} */
+                    state: "" | "later" | "discarded";
+                };
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    find: {
+        parameters: {
+            query?: {
+                /** @description words in any field, the first figures of an output, or a locator */
+                text?: components["parameters"]["FindText"];
+                band?: components["parameters"]["FindBand"];
+                /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
+                only?: components["parameters"]["FindOnly"];
+                /** @description what opens the repeater */
+                opens?: components["parameters"]["FindOpens"];
+                /** @description the name of a listing */
+                source?: components["parameters"]["FindSource"];
+                /** @description south, west, north, east in degrees: only what the map shows */
+                box?: number[];
+                /** @description km; without it and a box, the nearest wherever they are */
+                within?: number;
+                sort?: "distance" | "reach" | "frequency";
+                most?: number;
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was found */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Found"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    findSpots: {
+        parameters: {
+            query: {
+                /** @description words in any field, the first figures of an output, or a locator */
+                text?: components["parameters"]["FindText"];
+                band?: components["parameters"]["FindBand"];
+                /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
+                only?: components["parameters"]["FindOnly"];
+                /** @description what opens the repeater */
+                opens?: components["parameters"]["FindOpens"];
+                /** @description the name of a listing */
+                source?: components["parameters"]["FindSource"];
+                /** @description south, west, north, east in degrees */
+                box: number[];
+                /** @description size of a place in degrees */
+                cell: number;
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The places */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapSpots"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getOutlines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description GeoJSON feature collections */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        outlines: {
+                            [key: string]: unknown;
+                        }[];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getCorrections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The corrections */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        corrections: components["schemas"]["Correction"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    correct: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    of: components["schemas"]["StatementID"];
+                    field: string;
+                    value: string;
+                    note: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropCorrection: {
+        parameters: {
+            query?: {
+                /** @description the revision that was seen; without it whatever there is is meant */
+                revision?: components["parameters"]["Seen"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getDecisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The decisions */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        decisions: components["schemas"]["Decision"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    decide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    a: components["schemas"]["StatementID"];
+                    b: components["schemas"]["StatementID"];
+                    same: boolean;
+                };
+            };
+        };
+        responses: {
+            /** @description Kept */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropDecision: {
+        parameters: {
+            query?: {
+                /** @description the revision that was seen; without it whatever there is is meant */
+                revision?: components["parameters"]["Seen"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     getKeypad: {
         parameters: {
             query?: never;
@@ -2281,45 +2720,26 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    undo: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                load: components["parameters"]["Load"];
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["UndoRequest"];
-            };
-        };
-        responses: {
-            200: components["responses"]["Ledger"];
-            default: components["responses"]["Problem"];
-        };
-    };
-    getRibbon: {
+    watch: {
         parameters: {
             query?: {
-                band?: string;
+                after?: string;
             };
-            header?: never;
-            path: {
-                load: components["parameters"]["Load"];
+            header?: {
+                "Last-Event-ID"?: string;
             };
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description The band */
+            /** @description Events */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Ribbon"];
+                    "text/event-stream": string;
                 };
             };
             default: components["responses"]["Problem"];

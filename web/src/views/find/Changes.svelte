@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { ImportState } from '$lib/api/client';
-  import { mhz } from '$lib/format';
+  import { fieldWords, mhz } from '$lib/format';
 
   /** How a listing changes, or has changed: counted, and the first of each by name. */
   let { changes: c, done }: { changes: NonNullable<ImportState['changes']>; done: boolean } = $props();
@@ -32,7 +32,7 @@
         <li class="flex break-inside-avoid gap-3 py-0.5">
           <span class="font-figs">{mhz(r.output_hz)}</span>
           <span class="[overflow-wrap:anywhere]">{r.title}</span>
-          {#if r.fields.length > 0}<span class="text-ink2">{r.fields.join(', ')}</span>{/if}
+          {#if r.fields.length > 0}<span class="text-ink2">{r.fields.map(fieldWords).join(', ')}</span>{/if}
         </li>
       {/each}
       {#if n > rows.length}<li class="py-0.5 text-ink2">and {number(n - rows.length)} more</li>{/if}

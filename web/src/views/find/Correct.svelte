@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { FoundRepeater } from '$lib/api/client';
+  import { fieldWords } from '$lib/format';
   import type { FindState } from './find.svelte';
 
   /** What the person knows better than the listings about one field. */
@@ -10,8 +11,8 @@
   let note = $state('');
   const hints: Record<string, string> = {
     input: '147.84',
-    'uplink tone': '103.5, D023N, none',
-    'downlink tone': '103.5, D023N, none',
+    uplink_tone: '103.5, D023N, none',
+    downlink_tone: '103.5, D023N, none',
     mode: 'fm, digital, mixed',
     width: 'wide, narrow',
     status: 'on-air, off-air',
@@ -30,7 +31,7 @@
       });
     }}
   >
-    <input bind:value class={box} aria-label="{field}, as you know it" placeholder={hints[field]} />
+    <input bind:value class={box} aria-label="{fieldWords(field)}, as you know it" placeholder={hints[field]} />
     <input bind:value={note} class={box} aria-label="how you know" placeholder="how you know" />
     <button
       type="submit"
@@ -47,14 +48,14 @@
   <button
     type="button"
     class="link"
-    aria-label="Undo the correction of {field}"
+    aria-label="Undo the correction of {fieldWords(field)}"
     onclick={() => void find.correct(repeater.id, field, '', '')}>Undo</button
   >
 {:else}
   <button
     type="button"
     class="link text-label"
-    aria-label="correct {field}"
+    aria-label="correct {fieldWords(field)}"
     onclick={() => {
       editing = true;
       value = note = '';

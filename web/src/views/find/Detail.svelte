@@ -2,7 +2,7 @@
   import type { FoundRepeater } from '$lib/api/client';
   import Mark from '$parts/Mark.svelte';
   import Wide from '$parts/Wide.svelte';
-  import { mhz, toneText } from '$lib/format';
+  import { fieldWords, mhz, toneText } from '$lib/format';
   import Correct from './Correct.svelte';
   import { idText, type FindState } from './find.svelte';
 
@@ -12,9 +12,9 @@
   const tone = (t: string | null) => (t === null ? '' : t === 'none' ? 'none' : toneText(t));
   const fields: { name: string; of: (s: Said) => string; raw: (s: Said) => string }[] = [
     { name: 'output', of: (s) => mhz(s.output_hz), raw: () => '' },
-    { name: 'input', of: (s) => (s.input_hz ? mhz(s.input_hz) : ''), raw: (s) => mhz(s.input_hz) },
-    { name: 'uplink tone', of: (s) => tone(s.uplink_tone), raw: (s) => s.uplink_tone ?? '' },
-    { name: 'downlink tone', of: (s) => tone(s.downlink_tone), raw: (s) => s.downlink_tone ?? '' },
+    { name: 'input', of: (s) => (s.input_hz ? mhz(s.input_hz) : ''), raw: (s) => (s.input_hz ? mhz(s.input_hz) : '') },
+    { name: 'uplink_tone', of: (s) => tone(s.uplink_tone), raw: (s) => s.uplink_tone ?? '' },
+    { name: 'downlink_tone', of: (s) => tone(s.downlink_tone), raw: (s) => s.downlink_tone ?? '' },
     { name: 'mode', of: (s) => s.mode, raw: (s) => s.mode },
     { name: 'width', of: (s) => s.width, raw: (s) => s.width },
     { name: 'status', of: (s) => s.status, raw: (s) => s.status },
@@ -58,7 +58,7 @@
       <tbody>
         {#each fields as f (f.name)}
           <tr class="border-b border-rule align-baseline">
-            <th scope="row" class="py-0.5 font-normal text-ink2">{f.name}</th>
+            <th scope="row" class="py-0.5 font-normal text-ink2">{fieldWords(f.name)}</th>
             {#each repeater.statements as s, i (idText(s))}
               {@const text = f.of(s)}
               <td class="pr-4 {text ? '' : 'text-ink3'} {differs(f.name) ? 'font-strong' : ''}"
@@ -69,7 +69,7 @@
                   {#if text}<button
                       type="button"
                       class="link ml-1 font-normal"
-                      aria-label="Use this value: {s.source}: {f.name} {text}"
+                      aria-label="Use this value: {s.source}: {fieldWords(f.name)} {text}"
                       onclick={() => void find.correct(repeater.id, f.name, f.raw(s), `as ${s.source} has it`)}
                       >Use this value</button
                     >{/if}

@@ -90,7 +90,7 @@ export class FindState {
   /** Says that statements speak of one repeater, or of two. */
   async decide(a: StatementID, b: StatementID, same: boolean): Promise<void> {
     await this.#try(async () => {
-      did(await api.POST('/api/find/decisions', { body: { a, b, same } }));
+      did(await api.POST('/api/decisions', { body: { a, b, same } }));
       this.message = same ? 'Joined into one repeater.' : 'Split into two repeaters.';
       this.picked.clear();
       await this.client.invalidateQueries();
@@ -101,7 +101,7 @@ export class FindState {
   async correct(of: StatementID, field: string, value: string, note: string): Promise<boolean> {
     let kept = false;
     await this.#try(async () => {
-      did(await api.POST('/api/find/corrections', { body: { of, field, value, note } }));
+      did(await api.POST('/api/corrections', { body: { of, field, value, note } }));
       this.message = value ? 'Saved: it applies until a newer edition says something else.' : 'Undone.';
       kept = true;
       await this.client.invalidateQueries();

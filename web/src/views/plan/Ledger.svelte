@@ -46,6 +46,7 @@
       flags,
       top: null,
       line: plan.line,
+      repeater: null,
     };
   });
 

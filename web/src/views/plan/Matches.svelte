@@ -77,14 +77,14 @@
         </span>
         <span role="cell" class="t">
           <span class="to">
-            {#if differs(m, 'tone_out')}<span class="mr-1 -ml-[15px]">{@render ne()}</span>{/if}{@render stated(
+            {#if differs(m, 'transmit_tone')}<span class="mr-1 -ml-[15px]">{@render ne()}</span>{/if}{@render stated(
               m.uplink_tone,
-              differs(m, 'tone_out'),
+              differs(m, 'transmit_tone'),
               'no tone',
             )}
           </span>
           <span class="arr"><ToArrow /></span>
-          <span>{@render stated(m.downlink_tone, differs(m, 'tone_in'), 'no tone')}</span>
+          <span>{@render stated(m.downlink_tone, differs(m, 'receive_tone'), 'no tone')}</span>
         </span>
         <span role="cell" class="km text-small text-ink2"
           >{m.distance_km === null ? 'unknown' : distance(m.distance_km)}</span

@@ -38,12 +38,12 @@
     {#if c.transmit.kind === 'none'}<span class="sr-only">none</span>
     {:else if c.transmit_hz === c.receive_hz}<span class="text-label text-ink3">simplex</span>
     {:else}<Frequency hz={(c.transmit_hz ?? 0) - c.receive_hz} signed />{/if}
-  {:else if column === 'tone_out'}
+  {:else if column === 'transmit_tone'}
     {#if c.transmit_hz === null}<span class="sr-only">none</span>
-    {:else if c.transmit_tone}<Tone text={c.transmit_tone} hot={flag('tone_out') !== undefined} pad />
-    {:else}<span class="text-label {flag('tone_out') ? 'font-strong text-conflict' : 'text-ink3'}">no tone</span>{/if}
-  {:else if column === 'tone_in'}
-    {#if c.receive_tone}<Tone text={c.receive_tone} hot={flag('tone_in') !== undefined} pad />
+    {:else if c.transmit_tone}<Tone text={c.transmit_tone} hot={flag('transmit_tone') !== undefined} pad />
+    {:else}<span class="text-label {flag('transmit_tone') ? 'font-strong text-conflict' : 'text-ink3'}">no tone</span>{/if}
+  {:else if column === 'receive_tone'}
+    {#if c.receive_tone}<Tone text={c.receive_tone} hot={flag('receive_tone') !== undefined} pad />
     {:else}<span class="text-label text-ink3">open</span>{/if}
   {:else if column === 'power'}
     {#if row.watts !== null}<span class:text-ink2={c.power === 'high' && !draft}>{watts(row.watts)}</span>{/if}
@@ -80,11 +80,11 @@
     {#if c.transmit_hz === null}<span class="text-label text-ink3">blocked</span>
     {:else}<Frequency hz={c.transmit_hz} same={c.transmit_hz === c.receive_hz} pad={3} />{/if}
   </span>
-  {@render box('tone_out', 'out')}
+  {@render box('transmit_tone', 'out')}
   <span role="gridcell" class="arrow"
     >{#if c.transmit_hz !== null && (c.transmit_tone ?? c.receive_tone)}<ToArrow />{/if}</span
   >
-  {@render box('tone_in', c.transmit_hz !== null && (c.transmit_tone ?? c.receive_tone) ? 'in' : 'in invisible')}
+  {@render box('receive_tone', c.transmit_hz !== null && (c.transmit_tone ?? c.receive_tone) ? 'in' : 'in invisible')}
   {@render box('power', 'pw text-small')}
   {@render box('scan', 'sc text-small')}
   <span role="gridcell" class="ev text-small"><Evidence kind={draft ? 'writing' : row.verdict} /></span>

@@ -11,8 +11,8 @@
     receive: 'receive',
     shift: 'shift',
     transmit: 'transmit',
-    tone_out: 'tone out',
-    tone_in: 'tone in',
+    transmit_tone: 'tone out',
+    receive_tone: 'tone in',
   };
   const marks = { agrees: 'agrees', differs: 'conflict', 'no evidence': 'unverified' } as const;
 </script>

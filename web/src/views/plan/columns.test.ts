@@ -11,6 +11,7 @@ const row: Row = {
   flags: {},
   top: null,
   line: '',
+  repeater: null,
   channel: {
     name: 'Marran Light',
     receive_hz: 146_940_000,

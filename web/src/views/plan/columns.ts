@@ -2,7 +2,7 @@ import type { Row } from '$lib/api/client';
 import { mhz } from '$lib/format';
 
 /** A cell of the ledger that can be edited, left to right. */
-export type Column = 'slot' | 'name' | 'short_name' | 'receive' | 'shift' | 'tone_out' | 'tone_in' | 'power' | 'scan';
+export type Column = 'slot' | 'name' | 'short_name' | 'receive' | 'shift' | 'transmit_tone' | 'receive_tone' | 'power' | 'scan';
 
 export const columns: Column[] = [
   'slot',
@@ -10,8 +10,8 @@ export const columns: Column[] = [
   'short_name',
   'receive',
   'shift',
-  'tone_out',
-  'tone_in',
+  'transmit_tone',
+  'receive_tone',
   'power',
   'scan',
 ];
@@ -22,8 +22,8 @@ export const columnNames: Record<Column, string> = {
   short_name: 'short name',
   receive: 'receive',
   shift: 'shift',
-  tone_out: 'tone out',
-  tone_in: 'tone in',
+  transmit_tone: 'tone out',
+  receive_tone: 'tone in',
   power: 'power',
   scan: 'scan',
 };
@@ -50,9 +50,9 @@ export function editText(row: Row, column: Column): string {
       if (c.transmit.kind === 'shift') return shiftText(c.transmit.offset_hz ?? 0);
       if (c.transmit.kind === 'split') return `tx ${mhz(c.transmit.transmit_hz ?? 0)}`;
       return c.transmit.kind === 'none' ? 'rx only' : 'simplex';
-    case 'tone_out':
+    case 'transmit_tone':
       return c.transmit_tone ?? '';
-    case 'tone_in':
+    case 'receive_tone':
       return c.receive_tone ?? '';
     case 'power':
       return c.power;

@@ -180,7 +180,7 @@ export class PlanState {
     return this.#change(
       api.POST('/api/loads/{load}/entries/{slot}/fix', {
         params: { path: { load: this.load, slot } },
-        body: { patch: fix.patch, revision },
+        body: { id: fix.id, revision },
       }),
       `${fix.label}: done in slot ${String(slot)}`,
     );

@@ -252,19 +252,18 @@ describe('changes', () => {
     expect(p.selected).toBe(9);
   });
 
-  it('sends the patch of a fix, and moves for a fix of the slot', async () => {
+  it('names the fix by its ID, and moves for a fix of the slot', async () => {
     const p = plan();
-    const patch = [{ op: 'test' as const, path: '/transmit_tone', value: '100.0' }];
     answers.push(() => ({ data: ledger(8) }));
-    await p.fix(7, { label: 'Send 88.5 Hz', confidence: 'very likely', odds: 0.97, patch, result: {} as never });
-    expect(calls[0]?.body).toEqual({ patch, revision: 7 });
+    await p.fix(7, { id: 'tone-differs-1', label: 'Send 88.5 Hz', confidence: 'very likely', odds: 0.97, result: {} as never });
+    expect(calls[0]?.body).toEqual({ id: 'tone-differs-1', revision: 7 });
     expect(p.message).toBe('Send 88.5 Hz: done in slot 7');
     answers.push(() => ({ data: ledger(9) }));
     await p.fix(7, {
       label: 'Use slot 11?',
       confidence: 'possible',
       odds: 0,
-      patch: [],
+      id: 'slot-range-1',
       result: {} as never,
       slot: 11,
     });

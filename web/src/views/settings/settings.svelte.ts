@@ -35,12 +35,14 @@ export class SettingsState {
   message = $state('');
   before = $state<Form>();
   #saved: Form | undefined;
+  #revision = 0;
 
   constructor(private readonly client: QueryClient) {}
 
   take(s: Settings): void {
     this.form = formOf(s);
     this.#saved = formOf(s);
+    this.#revision = s.revision;
   }
 
   async save(): Promise<void> {
@@ -52,17 +54,27 @@ export class SettingsState {
     }
     const old = this.#saved;
     try {
-      const s = must(await api.PUT('/api/settings', { body: this.form }));
+      const s = must(await api.PUT('/api/settings', { body: { ...this.form, revision: this.#revision } }));
       this.faults = {};
       this.before = old;
       this.message = 'Saved. Every channel has been checked again.';
       // What was typed meanwhile stays.
       if (JSON.stringify(this.form) === sent) this.form = formOf(s);
       this.#saved = formOf(s);
+      this.#revision = s.revision;
       this.client.setQueryData(['settings'], s);
       await this.client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'settings' });
     } catch (e) {
       this.message = 'Not saved yet.';
+      const theirs = e instanceof ApiError ? e.problem.settings : undefined;
+      if (theirs) {
+        // What was typed stays; leaving a field once more puts it over theirs.
+        this.#saved = formOf(theirs);
+        this.#revision = theirs.revision;
+        this.faults = {};
+        this.message = `Not saved: ${e instanceof ApiError ? e.message : ''}. What you typed is kept; leave a field again to save it over theirs.`;
+        return;
+      }
       const errors = e instanceof ApiError ? e.problem.errors : undefined;
       this.faults = errors
         ? Object.fromEntries(errors.map((f) => [f.field, f.message]))

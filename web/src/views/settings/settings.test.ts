@@ -23,6 +23,7 @@ const settings = (more: Partial<Settings> = {}): Settings => ({
   bands: [],
   tone_policies: ['encode first', 'tone squelch first'],
   regions: [],
+  revision: 3,
   ...more,
 });
 

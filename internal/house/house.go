@@ -1,0 +1,45 @@
+// Package house puts the parts of the application together over one data file.
+package house
+
+import (
+	"time"
+
+	"mnemos/internal/catalog"
+	"mnemos/internal/fleet"
+	"mnemos/internal/importing"
+	"mnemos/internal/live"
+	"mnemos/internal/plan"
+	"mnemos/internal/print"
+	"mnemos/internal/store"
+)
+
+// House is the application: its parts, each for one kind of thing.
+type House struct {
+	Hub     *live.Hub
+	Fleet   *fleet.Fleet
+	Catalog *catalog.Catalog
+	Imports *importing.Imports
+	Plans   *plan.Plans
+	Sheets  *print.Sheets
+}
+
+// New returns the application over a data file; now is the clock.
+func New(s *store.Store, now func() time.Time) *House {
+	h := &House{Hub: live.New(), Fleet: fleet.New(s, now)}
+	h.Catalog = catalog.New(s, h.Fleet, h.Hub)
+	h.Imports = importing.New(s, now, h.Hub)
+	h.Plans = plan.New(s, h.Fleet, h.Catalog, now)
+	h.Sheets = print.New(h.Plans)
+	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })
+	return h
+}
+
+// Trouble says what an error of the data file means: fault.ErrGone,
+// fault.ErrFull, or nil for every other.
+func Trouble(err error) error { return store.Trouble(err) }
+
+// Changeset is what the hub is told of a change, and RowChange one row of it.
+type (
+	Changeset = store.Changeset
+	RowChange = store.RowChange
+)

@@ -1,0 +1,107 @@
+package plan
+
+import (
+	"context"
+	"fmt"
+	"slices"
+
+	"mnemos/core/channel"
+	"mnemos/core/check"
+	"mnemos/core/entry"
+	"mnemos/core/listing"
+	"mnemos/core/naming"
+	"mnemos/internal/store"
+)
+
+// Added is what came of taking repeaters into a plan.
+type Added struct {
+	Ledger  *Ledger
+	Slots   []int
+	Skipped []Skipped
+}
+
+// Skipped is a repeater that was not taken, and why.
+type Skipped struct {
+	ID  listing.ID
+	Why string
+}
+
+// AddFound takes repeaters into the load, each into the next vacant slot with
+// a short name, as one change. What cannot be used or is there already is left
+// out and said so.
+func (p *Plans) AddFound(ctx context.Context, loadID, revision int64, ids []listing.ID) (*Added, error) {
+	d, err := p.desk(ctx, loadID)
+	if err != nil {
+		return nil, err
+	}
+	out := &Added{Slots: []int{}, Skipped: []Skipped{}}
+	var entries []store.Entry
+	taken := d.shortTaken(noSlot)
+	used := map[string]bool{}
+	short := func(s string) bool { return taken(s) || used[s] }
+	slot := d.radio.Slots.First
+	for _, id := range ids {
+		c, err := p.channelOf(ctx, d, id)
+		if err != nil {
+			out.Skipped = append(out.Skipped, Skipped{id, err.Error()})
+			continue
+		}
+		if held := slices.IndexFunc(d.entries, func(e store.Entry) bool { return same(e.Channel, c) }); held >= 0 {
+			out.Skipped = append(out.Skipped, Skipped{id, fmt.Sprintf("already in this radio (%d)", d.entries[held].Slot)})
+			continue
+		}
+		if slices.ContainsFunc(entries, func(e store.Entry) bool { return same(e.Channel, c) }) {
+			out.Skipped = append(out.Skipped, Skipped{id, "already among those that were added"})
+			continue
+		}
+		n, ok := d.vacant(slot)
+		if !ok {
+			out.Skipped = append(out.Skipped, Skipped{id, d.unit.Title() + " is full"})
+			continue
+		}
+		slot = n + 1
+		e := store.Entry{LoadID: loadID, Slot: n, ShortName: naming.Short(c.Name, d.radio.Names, short), Scan: entry.ScanYes, Channel: c, Repeater: id}
+		used[e.ShortName] = true
+		entries = append(entries, e)
+		out.Slots = append(out.Slots, n)
+	}
+	label := fmt.Sprintf("take %d repeaters into the plan", len(entries))
+	if len(entries) == 1 {
+		label = fmt.Sprintf("store %s in slot %d", entries[0].Channel.Name, entries[0].Slot)
+	}
+	out.Ledger, err = p.change(ctx, d, revision, label, func(x *store.Edit) error {
+		for _, e := range entries {
+			if err := add(x, e); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return out, err
+}
+
+func same(a, b channel.Channel) bool {
+	atx, asends := a.Transmit()
+	btx, bsends := b.Transmit()
+	return a.Receive == b.Receive && asends == bsends && atx == btx && a.TransmitTone == b.TransmitTone
+}
+
+// channelOf is the channel of a repeater as all its listings together have it,
+// by the plan's tone policy and within what the radio can receive.
+func (p *Plans) channelOf(ctx context.Context, d *desk, id listing.ID) (channel.Channel, error) {
+	_, best, err := p.catalog.Repeater(ctx, id)
+	if err != nil {
+		return channel.Channel{}, err
+	}
+	c, err := best.Channel(d.band)
+	if err != nil {
+		return c, err
+	}
+	if d.settings.TonePolicy == check.SquelchFirst {
+		c = best.Squelched(c)
+	}
+	if !d.radio.CanReceive(c.Receive) {
+		return c, fmt.Errorf("%s does not receive %s", d.unit.Title(), c.Receive)
+	}
+	return c, nil
+}

@@ -1,0 +1,110 @@
+package plan
+
+import (
+	"context"
+	"slices"
+
+	"mnemos/core/channel"
+	"mnemos/core/check"
+	"mnemos/core/entry"
+	"mnemos/core/evidence"
+	"mnemos/core/listing"
+	"mnemos/internal/store"
+)
+
+// Row is an occupied slot of a ledger.
+type Row struct {
+	Slot      int
+	Channel   channel.Channel
+	ShortName string
+	Watts     *float64
+	Scan      entry.Scan
+	Verdict   evidence.Verdict
+	Flags     map[channel.Field]string // the gravest severity per field
+	Top       *check.Finding           // the first finding that has a fix
+	Line      string                   // the channel as an entry line
+	Repeater  listing.ID               // the published statement that it was made from; zero for none
+}
+
+// Ledger is a load as it stands, with every channel judged.
+type Ledger struct {
+	Load     int64
+	PlanID   int64
+	Revision int64
+	SavedAt  string
+	Rows     []Row
+	Tally    map[evidence.Verdict]int
+	NextSlot *int   // nil if the radio is full
+	Undo     string // what undo would take back, or ""
+	Redo     string
+}
+
+// Ledger returns a load as it stands.
+func (p *Plans) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
+	d, err := p.desk(ctx, loadID)
+	if err != nil {
+		return nil, err
+	}
+	l := &Ledger{
+		Load: loadID, PlanID: d.plan.ID, Revision: d.plan.Revision, SavedAt: d.plan.SavedAt, Rows: []Row{},
+		Tally: map[evidence.Verdict]int{evidence.Agrees: 0, evidence.Unverified: 0, evidence.Conflict: 0, evidence.Stop: 0},
+	}
+	results, err := p.judge(ctx, d, d.entries)
+	if err != nil {
+		return nil, err
+	}
+	for i, e := range d.entries {
+		l.Tally[results[i].Verdict]++
+		l.Rows = append(l.Rows, d.row(e, results[i]))
+	}
+	if n, ok := d.vacant(d.radio.Slots.First); ok {
+		l.NextSlot = &n
+	}
+	u, err := p.store.Undoable(ctx, d.plan.ID, d.me.ID)
+	if err != nil {
+		return nil, err
+	}
+	l.Undo, l.Redo = u.Undo, u.Redo
+	return l, nil
+}
+
+// judge returns what the checks say of some entries of a load.
+func (p *Plans) judge(ctx context.Context, d *desk, entries []store.Entry) ([]check.Result, error) {
+	subjects := make([]check.Subject, len(entries))
+	for i, e := range entries {
+		subjects[i] = d.subject(e)
+	}
+	return p.memo.JudgeAll(ctx, d.listings, d.edition, subjects)
+}
+
+func (d *desk) row(e store.Entry, r check.Result) Row {
+	row := Row{
+		Slot: e.Slot, Channel: e.Channel, ShortName: e.ShortName, Scan: e.Scan, Verdict: r.Verdict,
+		Flags: map[channel.Field]string{}, Line: entry.Format(e.Channel, nil, e.Scan), Repeater: e.Repeater,
+	}
+	if _, sends := e.Channel.Transmit(); sends {
+		w := d.radio.Watts.Of(e.Channel.Power)
+		row.Watts = &w
+	}
+	for _, f := range r.Findings { // gravest first
+		if f.Severity != check.Stop && f.Severity != check.Fix {
+			continue
+		}
+		if _, ok := row.Flags[f.Field]; !ok {
+			row.Flags[f.Field] = string(f.Severity)
+		}
+		if f.Field == channel.FieldTransmit || f.Severity == check.Stop && f.Field == channel.FieldShift {
+			row.Flags[channel.FieldShift], row.Flags[channel.FieldTransmit] = string(f.Severity), string(f.Severity)
+		}
+	}
+	if i := slices.IndexFunc(r.Findings, func(f check.Finding) bool { return len(f.Fixes) > 0 && f.Severity != check.Note }); i >= 0 {
+		row.Top = &r.Findings[i]
+	}
+	return row
+}
+
+func (d *desk) subject(e store.Entry) check.Subject {
+	return check.Subject{
+		Channel: e.Channel, Slot: &e.Slot, Plan: d.band, Radio: d.radio, Occupancy: d.occupancy(), Settings: d.settings,
+	}
+}
