@@ -33,7 +33,7 @@ var allowed = map[string][]string{
 	"mnemos/internal/store":              in("fault"),
 	"mnemos/internal/fleet":              in("fault", "store", "who"),
 	"mnemos/internal/catalog":            in("fault", "store", "live", "fleet"),
-	"mnemos/internal/importing":          in("fault", "store", "live", "job", "exchange"),
+	"mnemos/internal/importing":          in("fault", "store", "live", "job", "fleet", "exchange"),
 	"mnemos/internal/plan":               in("fault", "store", "assess", "fleet", "catalog"),
 	"mnemos/internal/print":              in("fault", "plan"),
 	"mnemos/internal/house":              in("store", "live", "fleet", "catalog", "importing", "plan", "print"),

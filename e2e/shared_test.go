@@ -24,12 +24,30 @@ func TestSomebodyElse(t *testing.T) {
 	p.types("146.55 Mine")
 	p.reads("section", "Store in slot 4")
 	p.presses(kb.Enter)
-	p.reads("#say", "the plan has changed meanwhile")
+	p.reads("#slot-4", "Mine") // another slot is in nobody's way
 	p.reads("#slot-8", "Other")
-	p.until(`document.querySelector('#entry').value === '146.55 Mine'`)
-	p.reads("section", "Store in slot 4")
+
+	name = "Theirs"
+	_, err = other.Plans.Update(t.Context(), 1, 4, plan.Update{Name: &name, Revision: p.revision()})
+	require.NoError(t, err)
+	p.do(focus("#slot-4"))
+	p.reads("#evidence h2", "Mine")
+	p.presses(kb.Delete)
+	p.reads("#say", "slot 4 was changed since: short name is THEIRS now and was MINE")
+	p.reads("#slot-4", "Theirs")
+
+	p.presses("/")
+	p.types("146.58 Late")
+	p.reads("section", "Store in slot 10")
+	_, err = other.Plans.Store(t.Context(), 1, plan.Save{Line: "146.565 First #10", Revision: p.revision()})
+	require.NoError(t, err)
 	p.presses(kb.Enter)
-	p.reads("#slot-4", "Mine")
+	p.reads("#say", `slot 10 holds "First" by now`)
+	p.reads("#slot-10", "First")
+	p.until(`document.querySelector('#entry').value === '146.58 Late'`)
+	p.reads("section", "Store in slot 11")
+	p.presses(kb.Enter)
+	p.reads("#slot-11", "Late")
 }
 
 // TestDot makes sure that the key for the first fix acts on the slot that is

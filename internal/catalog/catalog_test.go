@@ -168,8 +168,10 @@ func TestChanged(t *testing.T) {
 		assert.Equal(t, x.ok, ok)
 		assert.Equal(t, x.want, got)
 	}
-	for range 1100 { // more than are kept
-		correct(rs[2].Key)
+	for n := range 1100 { // more than are kept
+		require.NoError(t, say(t, s, func(e *store.Edit) error {
+			return e.Correct(store.Correction{Source: "list", Key: rs[2].Key, Field: "uplink_tone", Value: fmt.Sprint(n), At: at})
+		}))
 	}
 	_, ok := edition().Changed(third.Number)
 	assert.False(t, ok)

@@ -41,7 +41,11 @@ func (c *Catalog) DropSource(ctx context.Context, name string) error {
 	if strings.TrimSpace(name) == "" {
 		return fmt.Errorf("source: %w", fault.ErrNotFound)
 	}
-	return c.store.DropSource(ctx, name)
+	stamp, err := c.fleet.Stamp(ctx, "remove the listing "+name)
+	if err != nil {
+		return err
+	}
+	return c.store.DropSource(ctx, name, stamp)
 }
 
 // Repeater returns the repeater that a statement is about, with all that is

@@ -91,7 +91,9 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 			return err
 		}
 	}
-	e := Server(house.New(s, now))
+	h := house.New(s, now)
+	defer context.AfterFunc(ctx, h.Hub.Close)() // whoever follows what happens does not keep the server
+	e := Server(h)
 	err = echo.StartConfig{
 		Address: f.address, HideBanner: true, HidePort: true, GracefulTimeout: 3 * time.Second,
 		ListenerAddrFunc: func(a net.Addr) {

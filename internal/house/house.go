@@ -27,7 +27,7 @@ type House struct {
 func New(s *store.Store, now func() time.Time) *House {
 	h := &House{Hub: live.New(), Fleet: fleet.New(s, now)}
 	h.Catalog = catalog.New(s, h.Fleet, h.Hub)
-	h.Imports = importing.New(s, now, h.Hub)
+	h.Imports = importing.New(s, h.Fleet, now, h.Hub)
 	h.Plans = plan.New(s, h.Fleet, h.Catalog, now)
 	h.Sheets = print.New(h.Plans)
 	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })

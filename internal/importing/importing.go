@@ -22,6 +22,7 @@ import (
 	"mnemos/core/listing"
 	"mnemos/internal/exchange"
 	"mnemos/internal/fault"
+	"mnemos/internal/fleet"
 	"mnemos/internal/job"
 	"mnemos/internal/live"
 	"mnemos/internal/store"
@@ -40,6 +41,7 @@ const (
 // Imports are the listings that are being brought in.
 type Imports struct {
 	store *store.Store
+	fleet *fleet.Fleet
 	now   func() time.Time
 	jobs  *job.Runner[State]
 	mu    sync.Mutex
@@ -47,8 +49,8 @@ type Imports struct {
 }
 
 // New returns those of a data file; now is the clock.
-func New(s *store.Store, now func() time.Time, hub *live.Hub) *Imports {
-	return &Imports{store: s, now: now, jobs: job.NewRunner[State]("import", hub), files: map[string]*file{}}
+func New(s *store.Store, who *fleet.Fleet, now func() time.Time, hub *live.Hub) *Imports {
+	return &Imports{store: s, fleet: who, now: now, jobs: job.NewRunner[State]("import", hub), files: map[string]*file{}}
 }
 
 // file is one file on its way in.

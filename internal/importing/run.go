@@ -51,6 +51,10 @@ func (m *Imports) Run(ctx context.Context, id string, form Form) (*State, error)
 	if err := wrong.Or(); err != nil {
 		return nil, err
 	}
+	stamp, err := m.fleet.Stamp(ctx, "import "+source)
+	if err != nil {
+		return nil, err
+	}
 	f.mu.Lock()
 	held := f.held
 	if held != nil && f.State().State == Held {
@@ -60,7 +64,7 @@ func (m *Imports) Run(ctx context.Context, id string, form Form) (*State, error)
 	}
 	f.mu.Unlock()
 	if held != nil {
-		return f.count(ctx, held)
+		return f.count(ctx, held, stamp)
 	}
 	form.Source = source
 	err = f.Start(ctx, func(s *State) error {
@@ -70,7 +74,7 @@ func (m *Imports) Run(ctx context.Context, id string, form Form) (*State, error)
 		}
 		s.State, s.Source = Waiting, source
 		return nil
-	}, func(ctx context.Context) error { return m.write(ctx, f, form) }, f.end)
+	}, func(ctx context.Context) error { return m.write(ctx, f, form, stamp) }, f.end)
 	if err != nil {
 		return nil, err
 	}
@@ -79,8 +83,8 @@ func (m *Imports) Run(ctx context.Context, id string, form Form) (*State, error)
 }
 
 // count lets an edition count that was held back.
-func (f *file) count(ctx context.Context, held *store.Edition) (*State, error) {
-	err := held.Activate(ctx)
+func (f *file) count(ctx context.Context, held *store.Edition, stamp store.Stamp) (*State, error) {
+	err := held.Activate(ctx, stamp)
 	f.Update(func(s *State) {
 		if s.State = Done; err != nil {
 			s.State, s.Error = Failed, err.Error()
@@ -128,7 +132,7 @@ func (f *file) end(ctx context.Context, s *State, err error) {
 const tick = 200 * time.Millisecond
 
 // write reads the whole file into a new edition and activates it.
-func (m *Imports) write(ctx context.Context, f *file, form Form) (err error) {
+func (m *Imports) write(ctx context.Context, f *file, form Form, stamp store.Stamp) (err error) {
 	heading, err := json.Marshal(nonNil(f.layout.Heading))
 	if err != nil {
 		return err
@@ -185,7 +189,7 @@ func (m *Imports) write(ctx context.Context, f *file, form Form) (err error) {
 		f.mu.Unlock()
 		return nil
 	}
-	return e.Activate(ctx)
+	return e.Activate(ctx, stamp)
 }
 
 // rows reads every row: the good ones into the edition, the others beside it.

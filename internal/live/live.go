@@ -31,6 +31,7 @@ type Hub struct {
 	last  int64
 	kept  []Event
 	more  chan struct{} // closed and replaced with every event
+	over  chan struct{} // closed in the end
 }
 
 // Remember is how many events are kept for those who were away.
@@ -38,7 +39,18 @@ const Remember = 2000
 
 // New returns a hub.
 func New() *Hub {
-	return &Hub{epoch: rand.Text()[:8], more: make(chan struct{})}
+	return &Hub{epoch: rand.Text()[:8], more: make(chan struct{}), over: make(chan struct{})}
+}
+
+// Close lets everybody go who follows.
+func (h *Hub) Close() {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	select {
+	case <-h.over:
+	default:
+		close(h.over)
+	}
 }
 
 // Publish tells everybody. It waits for nobody.
@@ -65,7 +77,7 @@ func (h *Hub) Now() string {
 }
 
 // Follow calls f with every event after the one with the given ID, or after
-// now if it is empty, until ctx ends or f fails. The first is a Reset where
+// now if it is empty, until ctx ends, f fails or the hub is closed. The first is a Reset where
 // some of them are no longer known.
 func (h *Hub) Follow(ctx context.Context, after string, f func(Event) error) error {
 	h.mu.Lock()
@@ -100,6 +112,8 @@ func (h *Hub) Follow(ctx context.Context, after string, f func(Event) error) err
 		}
 		select {
 		case <-more:
+		case <-h.over:
+			return nil
 		case <-ctx.Done():
 			return ctx.Err()
 		}

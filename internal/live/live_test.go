@@ -12,17 +12,17 @@ import (
 	"pgregory.net/rapid"
 )
 
-var enough = errors.New("enough")
+var errEnough = errors.New("errEnough")
 
 // follow collects n events.
 func follow(t require.TestingT, ctx context.Context, h *Hub, after string, n int) (got []Event) {
 	err := h.Follow(ctx, after, func(e Event) error {
 		if got = append(got, e); len(got) == n {
-			return enough
+			return errEnough
 		}
 		return nil
 	})
-	require.ErrorIs(t, err, enough)
+	require.ErrorIs(t, err, errEnough)
 	return got
 }
 
@@ -89,4 +89,7 @@ func TestAnotherEpoch(t *testing.T) {
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
 	assert.ErrorIs(t, h.Follow(ctx, "", func(Event) error { return nil }), context.Canceled)
+	go h.Close()
+	assert.NoError(t, h.Follow(t.Context(), "", func(Event) error { return nil }))
+	h.Close()
 }

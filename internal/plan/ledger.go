@@ -30,7 +30,7 @@ type Row struct {
 type Ledger struct {
 	Load     int64
 	PlanID   int64
-	Revision int64
+	Revision int64 // the last change of anything that was seen
 	SavedAt  string
 	Rows     []Row
 	Tally    map[evidence.Verdict]int
@@ -46,7 +46,7 @@ func (p *Plans) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 		return nil, err
 	}
 	l := &Ledger{
-		Load: loadID, PlanID: d.plan.ID, Revision: d.plan.Revision, SavedAt: d.plan.SavedAt, Rows: []Row{},
+		Load: loadID, PlanID: d.plan.ID, Revision: d.seen, SavedAt: d.plan.SavedAt, Rows: []Row{},
 		Tally: map[evidence.Verdict]int{evidence.Agrees: 0, evidence.Unverified: 0, evidence.Conflict: 0, evidence.Stop: 0},
 	}
 	results, err := p.judge(ctx, d, d.entries)

@@ -37,6 +37,7 @@ func New(s *store.Store, f *fleet.Fleet, c *catalog.Catalog, now func() time.Tim
 
 // desk is a load with everything that is needed to judge its channels.
 type desk struct {
+	seen     int64 // the last change of anything, before what is here was read
 	me       store.Person
 	plan     store.Plan
 	load     store.Load
@@ -53,6 +54,9 @@ type desk struct {
 func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
 	d := &desk{}
 	var err error
+	if d.seen, err = p.store.Head(ctx); err != nil { // before what is seen
+		return nil, err
+	}
 	if d.load, err = p.store.Load(ctx, loadID); err != nil {
 		return nil, err
 	}

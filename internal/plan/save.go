@@ -37,7 +37,7 @@ func (p *Plans) Store(ctx context.Context, loadID int64, s Save) (*Ledger, error
 		f.Add("slot", "%s is full: delete a channel, or name a slot to store over", d.unit.Title())
 	case !d.radio.Slots.Holds(*r.Slot):
 		f.Add("slot", "%s has slots %d to %d: type one of them, such as #%d", d.unit.Title(), d.radio.Slots.First, d.radio.Slots.Last, d.radio.Slots.First)
-	case r.Occupied != "" && !s.Replace:
+	case r.Occupied != "" && !s.Replace && d.saw(*r.Slot, s.Revision):
 		f.Add("slot", "slot %d holds %s: choose another slot, or store over it on purpose", *r.Slot, r.Occupied)
 	}
 	if err := f.Or(); err != nil {
@@ -45,7 +45,7 @@ func (p *Plans) Store(ctx context.Context, loadID int64, s Save) (*Ledger, error
 	}
 	e := store.Entry{LoadID: loadID, Slot: *r.Slot, ShortName: r.ShortName, Scan: r.Scan, Channel: r.Channel, Repeater: r.meant}
 	return p.change(ctx, d, s.Revision, fmt.Sprintf("store %s in slot %d", label(r.Channel), e.Slot), func(x *store.Edit) error {
-		if old, ok := d.at(e.Slot); ok {
+		if old, ok := d.at(e.Slot); ok && s.Replace {
 			if err := x.DropEntry(old.ID); err != nil {
 				return err
 			}
@@ -55,6 +55,13 @@ func (p *Plans) Store(ctx context.Context, loadID int64, s Save) (*Ledger, error
 		}
 		return add(x, e)
 	})
+}
+
+// saw reports whether who has seen a revision knows what is in a slot. Who does
+// not is told so: somebody else put it there.
+func (d *desk) saw(slot int, revision int64) bool {
+	e, ok := d.at(slot)
+	return ok && e.Rev <= revision
 }
 
 // add puts a new channel into a slot, and gives it the number of the slot for

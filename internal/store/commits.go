@@ -48,6 +48,10 @@ func (s *Store) committed(c Changeset) {
 // tellSaid counts what a change says about statements.
 func (s *Store) tellSaid(c Changeset) {
 	for _, x := range c.Changes {
+		if x.Table == "edition" {
+			s.publishes()
+			return
+		}
 		for _, text := range []json.RawMessage{x.Before, x.After} {
 			r, ok, err := tables[x.Table].read(text)
 			if !ok || err != nil { // it was written a moment ago
@@ -60,13 +64,21 @@ func (s *Store) tellSaid(c Changeset) {
 	}
 }
 
+// Head is the number of the last change of anything. Read before what is shown,
+// it is the revision that whoever looks has seen.
+func (s *Store) Head(ctx context.Context) (n int64, err error) {
+	if err := s.read.GetContext(ctx, &n, "SELECT coalesce((SELECT seq FROM sqlite_sequence WHERE name = 'journal'), 0)"); err != nil {
+		return 0, fmt.Errorf("read journal: %w", err)
+	}
+	return n, nil
+}
+
 // begin reads how far the changes are.
 func (s *Store) begin(ctx context.Context) error {
 	s.commits.waiting = map[int64]Changeset{}
-	if err := s.read.GetContext(ctx, &s.commits.next, "SELECT 1 + coalesce((SELECT seq FROM sqlite_sequence WHERE name = 'journal'), 0)"); err != nil {
-		return fmt.Errorf("read journal: %w", err)
-	}
-	return nil
+	last, err := s.Head(ctx)
+	s.commits.next = last + 1
+	return err
 }
 
 func sortedKeys[V any](m map[int64]V) []int64 { return slices.Sorted(maps.Keys(m)) }

@@ -47,6 +47,7 @@ var columnWords = []struct{ column, words string }{
 	{"holder", "holder"},
 	{"value", "value"},
 	{"same", "one repeater"},
+	{"active", "counting"},
 	{"yaml", "profile"},
 }
 
@@ -91,6 +92,8 @@ func called(row map[string]any) string {
 		return fmt.Sprintf("the correction of %v", row["field"])
 	case row["slug"] != nil:
 		return fmt.Sprintf("the profile %v", row["slug"])
+	case row["active"] != nil:
+		return fmt.Sprintf("this edition of %v", row["source"])
 	case row["a_key"] != nil:
 		return "the decision"
 	case row["name"] != nil && row["name"] != "":

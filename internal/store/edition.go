@@ -52,7 +52,7 @@ func (s *Store) NewEdition(ctx context.Context, source, at, file, heading, mappi
 	}
 	s.pending.Store(e.ID, true) // before it is there: the sweeper may be at work
 	_, err := s.write.ExecContext(ctx, `INSERT INTO edition (id, source, imported_at, active, file, heading, mapping, plan_id)
-		VALUES (?1, ?2, ?3, 0, ?4, ?5, ?6, coalesce((SELECT plan_id FROM edition WHERE source = ?2 AND active = 1), 0))`,
+		VALUES (?1, ?2, ?3, 0, ?4, ?5, ?6, coalesce((SELECT plan_id FROM edition WHERE source = ?2 ORDER BY active DESC, id DESC LIMIT 1), 0))`,
 		e.ID, source, at, file, heading, mapping)
 	if err != nil {
 		s.pending.Delete(e.ID)
@@ -105,10 +105,10 @@ func (e *Edition) Settle(ctx context.Context, keys []string) error {
 }
 
 // Activate makes the edition the one of its source that counts, all at once.
-// It is done whole or not at all, whatever becomes of ctx meanwhile; the
-// edition before is swept away later.
-func (e *Edition) Activate(ctx context.Context) error {
-	defer e.s.publishes()
+// It is done whole or not at all, whatever becomes of ctx meanwhile. The
+// edition before is kept, so that this can be taken back, until another one
+// takes its place in turn.
+func (e *Edition) Activate(ctx context.Context, stamp Stamp) error {
 	if err := e.flush(ctx); err != nil {
 		return err
 	}
@@ -116,23 +116,40 @@ func (e *Edition) Activate(ctx context.Context) error {
 		return err
 	}
 	ctx = context.WithoutCancel(ctx)
-	tx, err := e.s.write.BeginTxx(ctx, nil)
-	if err != nil {
+	if err := e.writing.close(); err != nil {
 		return fmt.Errorf("activate edition of %s: %w", e.Source, err)
 	}
-	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	_, err = tx.ExecContext(ctx, "UPDATE edition SET records = ? WHERE id = ?", e.Records, e.ID)
-	if err == nil {
-		_, err = tx.ExecContext(ctx, "UPDATE edition SET active = (id = ?) WHERE source = ?", e.ID, e.Source)
-	}
-	if err = errors.Join(err, e.writing.close()); err == nil {
-		err = tx.Commit()
-	}
+	err := e.s.Edit(ctx, 0, Latest, stamp, func(x *Edit) error {
+		if _, err := x.tx.ExecContext(ctx, "UPDATE edition SET records = ? WHERE id = ?", e.Records, e.ID); err != nil {
+			return fmt.Errorf("count records: %w", err)
+		}
+		return x.flip(e.Source, e.ID)
+	})
 	if err != nil {
 		return fmt.Errorf("activate edition of %s: %w", e.Source, err)
 	}
 	e.s.pending.Delete(e.ID)
 	e.s.Sweep()
+	return nil
+}
+
+// flip lets one edition of a source count, or none with 0, and keeps the one
+// that counted.
+func (e *Edit) flip(source string, id int64) error {
+	var rows []editionRow
+	if err := e.tx.SelectContext(e.ctx, &rows, "SELECT "+tables["edition"].columns+" FROM edition WHERE source = ? AND (active = 1 OR id = ?)", source, id); err != nil {
+		return fmt.Errorf("read editions of %s: %w", source, err)
+	}
+	if _, err := e.tx.ExecContext(e.ctx, "UPDATE edition SET kept = active WHERE source = ?", source); err != nil {
+		return fmt.Errorf("keep edition of %s: %w", source, err)
+	}
+	for _, r := range rows {
+		to := r
+		to.Active = r.ID == id
+		if err := e.write(r, to); err != nil {
+			return err
+		}
+	}
 	return nil
 }
 
@@ -156,7 +173,7 @@ func (s *Store) Import(ctx context.Context, source, at string, records []listing
 			return errors.Join(err, e.Abandon())
 		}
 	}
-	return e.Activate(ctx)
+	return e.Activate(ctx, Stamp{At: at, Label: "import " + source})
 }
 
 // Editions returns the editions that count, by source.
@@ -179,15 +196,20 @@ func (s *Store) Confine(ctx context.Context, source string, planID int64) error 
 	return nil
 }
 
-// DropSource removes a source with all it says.
-func (s *Store) DropSource(ctx context.Context, source string) error {
-	defer s.publishes()
-	res, err := s.write.ExecContext(ctx, "UPDATE edition SET active = 0 WHERE source = ? AND active = 1", source)
+// DropSource removes a source with all it says; it can be taken back.
+func (s *Store) DropSource(ctx context.Context, source string, stamp Stamp) error {
+	err := s.Edit(ctx, 0, Latest, stamp, func(e *Edit) error {
+		var counts int
+		if err := e.tx.GetContext(ctx, &counts, "SELECT count(*) FROM edition WHERE source = ? AND active = 1", source); err != nil {
+			return fmt.Errorf("look for source %s: %w", source, err)
+		}
+		if counts == 0 {
+			return fmt.Errorf("source %s: %w", source, fault.ErrNotFound)
+		}
+		return e.flip(source, 0)
+	})
 	if err != nil {
-		return fmt.Errorf("remove source %s: %w", source, err)
-	}
-	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(err, fmt.Errorf("source %s: %w", source, fault.ErrNotFound))
+		return err
 	}
 	s.Sweep()
 	return nil

@@ -22,6 +22,7 @@ type Entry struct {
 	Scan      entry.Scan
 	Channel   channel.Channel
 	Repeater  listing.ID // the published statement that the channel was made from; zero for none
+	Rev       int64      // the change in which it came into its slot
 }
 
 func (v Entry) row() entryRow {
@@ -124,7 +125,7 @@ func (s *Store) Entries(ctx context.Context, loadID int64) ([]Entry, error) {
 		}
 		out = append(out, Entry{
 			ID: r.ID, LoadID: r.LoadID, Slot: r.Slot, ChannelID: r.ChannelID,
-			ShortName: r.ShortName, Scan: entry.Scan(r.Scan), Channel: c, Repeater: listing.ID{Source: r.C.Source, Key: r.C.Key},
+			ShortName: r.ShortName, Scan: entry.Scan(r.Scan), Channel: c, Repeater: listing.ID{Source: r.C.Source, Key: r.C.Key}, Rev: r.Rev,
 		})
 	}
 	return out, nil

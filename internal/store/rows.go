@@ -140,6 +140,17 @@ type Correction struct {
 	Rev      int64  `db:"rev" json:"-"`
 }
 
+// editionRow is an edition as the journal knows it: whether it counts. What it
+// says never changes.
+type editionRow struct {
+	ID     int64  `db:"id" json:"id"`
+	Source string `db:"source" json:"source"`
+	Active bool   `db:"active" json:"active"`
+	Rev    int64  `db:"rev" json:"-"`
+
+	ImportedAt string `db:"imported_at" json:"-"`
+}
+
 func (r Person) of() (string, int64)     { return "person", r.ID }
 func (r Plan) of() (string, int64)       { return "plan", r.ID }
 func (r Unit) of() (string, int64)       { return "unit", r.ID }
@@ -150,6 +161,7 @@ func (r TeamSlot) of() (string, int64)   { return "team_slot", r.ID }
 func (r Profile) of() (string, int64)    { return "profile", r.ID }
 func (r Decision) of() (string, int64)   { return "decision", r.ID }
 func (r Correction) of() (string, int64) { return "correction", r.ID }
+func (r editionRow) of() (string, int64) { return "edition", r.ID }
 
 // table is how the rows of one are read and written.
 type table struct {
@@ -161,7 +173,7 @@ type table struct {
 // tables are those that are edited.
 var tables = func() map[string]table {
 	out := map[string]table{}
-	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Profile{}, Decision{}, Correction{}} {
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
 		name, _ := r.of()
 		out[name] = tableOf(name, reflect.TypeOf(r))
 	}

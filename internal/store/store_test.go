@@ -150,6 +150,9 @@ func TestUndo(t *testing.T) {
 		state := func() []Entry {
 			es, err := s.Entries(ctx, l.ID)
 			require.NoError(r, err)
+			for i := range es {
+				es[i].Rev = 0 // when it came there
+			}
 			return es
 		}
 		revision := func() int64 {
@@ -376,17 +379,18 @@ func TestImport(t *testing.T) {
 	defer func() { require.NoError(t, s.Close()) }()
 	var n int
 	require.NoError(t, s.read.Get(&n, "SELECT count(*) FROM record"))
-	assert.Equal(t, 1, n)
+	assert.Equal(t, 4, n, "the one that counts, and the three of the one before it")
 }
 
-// TestWritersQueue stores from many sides at once: each change is whole, and
-// those that were too late are told so.
+// TestWritersQueue stores from many sides at once: each change is whole, nobody
+// is in the way of those in other slots, and of two in one slot the later is
+// told so.
 func TestWritersQueue(t *testing.T) {
 	s, p, l := fresh(t)
 	var wg sync.WaitGroup
 	results := make(chan error, 8)
 	for i := range 8 {
-		wg.Go(func() { results <- put(s, p, l, i, channel.New(freq.Hz(146_400_000+i*5_000))) })
+		wg.Go(func() { results <- put(s, p, l, i/2, channel.New(freq.Hz(146_400_000+i*5_000))) })
 	}
 	wg.Wait()
 	close(results)
@@ -396,15 +400,13 @@ func TestWritersQueue(t *testing.T) {
 			stored++
 			continue
 		}
-		assert.True(t, fault.IsStale(err))
+		assert.True(t, fault.IsStale(err), err)
 	}
+	assert.Equal(t, 4, stored)
 	es, err := s.Entries(t.Context(), l.ID)
 	require.NoError(t, err)
-	assert.Len(t, es, stored)
-	assert.Positive(t, stored)
-	now, err := s.Plan(t.Context(), p.ID)
-	require.NoError(t, err)
-	assert.EqualValues(t, 1+stored, now.Revision)
+	assert.Len(t, es, 4)
+	assert.EqualValues(t, 1+stored, revisionOf(t, s, p))
 }
 
 // TestReadsWhileImporting asks while an import runs: nobody waits, and nobody
@@ -462,11 +464,69 @@ func TestGeneration(t *testing.T) {
 	require.NoError(t, e.Reject(t.Context(), Reject{Line: 2, Cells: json.RawMessage(`["x"]`), Faults: json.RawMessage(`[]`)}))
 	require.NoError(t, put(s, p, l, 1, channel.New(146_520_000)))
 	assert.Equal(t, last, s.Generation(), "an import that is under way, or a plan")
-	counted("its end", e.Activate(t.Context()))
+	counted("its end", e.Activate(t.Context(), stamp))
 	var id int64
 	require.NoError(t, s.read.Get(&id, "SELECT id FROM reject"))
 	mended := record
 	mended.Source = "rows"
 	counted("a row that was mended", s.TakeReject(t.Context(), e.ID, id, &mended, []string{"y"}))
-	counted("a listing that is gone", s.DropSource(t.Context(), "list"))
+	counted("a listing that is gone", s.DropSource(t.Context(), "list", stamp))
+}
+
+// TestImportIsTakenBack: a listing that took the place of another one can be
+// taken back, and done again, while no third one came; and one that was removed
+// too.
+func TestImportIsTakenBack(t *testing.T) {
+	s, p, _ := fresh(t)
+	edition := func(n int) []listing.Record {
+		out := make([]listing.Record, n)
+		for i := range out {
+			out[i] = listing.Record{Key: fmt.Sprint(n, "-", i), Output: 146_940_000, Input: 146_340_000, Mode: listing.FM, Source: "list"}
+		}
+		return out
+	}
+	bring := func(n int) {
+		t.Helper()
+		e, err := s.NewEdition(t.Context(), "list", stamp.At, "list.csv", "[]", "[]")
+		require.NoError(t, err)
+		for _, r := range edition(n) {
+			require.NoError(t, e.Add(t.Context(), r))
+		}
+		require.NoError(t, e.Activate(t.Context(), stamp))
+		s.Swept()
+	}
+	undo := func(redo bool) error {
+		last := s.Generation()
+		_, err := s.Undo(t.Context(), p.ID, Latest, stamp, redo)
+		if err == nil {
+			assert.Greater(t, s.Generation(), last)
+		}
+		s.Sweep()
+		s.Swept()
+		return err
+	}
+	counts := func() int {
+		rs, err := s.ByOutput(t.Context(), band.Span{Lower: 146_940_000, Upper: 146_940_000}, nil)
+		require.NoError(t, err)
+		return len(rs)
+	}
+	bring(1)
+	bring(2)
+	bring(3)
+	require.NoError(t, undo(false))
+	require.Equal(t, 2, counts())
+	require.NoError(t, undo(true))
+	require.Equal(t, 3, counts())
+	require.NoError(t, undo(false))
+	err := undo(false)
+	require.True(t, fault.IsStale(err), "the first is gone by now: %v", err)
+	require.ErrorContains(t, err, "this edition of list was removed since")
+	require.Equal(t, 2, counts())
+	require.NoError(t, s.DropSource(t.Context(), "list", stamp))
+	require.Zero(t, counts())
+	require.NoError(t, undo(false))
+	require.Equal(t, 2, counts())
+	var kept int
+	require.NoError(t, s.read.Get(&kept, "SELECT count(DISTINCT edition_id) FROM record"))
+	assert.LessOrEqual(t, kept, 2, "no more than one besides")
 }

@@ -90,7 +90,7 @@ func (s *Store) sweep(ctx context.Context) error {
 	// What is there is read first, then what is being written: an edition is
 	// pending before it is there. One that counts meanwhile is active.
 	var ids []int64
-	if err := s.write.SelectContext(ctx, &ids, "SELECT id FROM edition WHERE active = 0"); err != nil {
+	if err := s.write.SelectContext(ctx, &ids, "SELECT id FROM edition WHERE active = 0 AND kept = 0"); err != nil {
 		return fmt.Errorf("sweep editions: %w", err)
 	}
 	ids = slices.DeleteFunc(ids, func(id int64) bool { _, pending := s.pending.Load(id); return pending })
@@ -101,7 +101,7 @@ func (s *Store) sweep(ctx context.Context) error {
 	if err != nil {
 		return fmt.Errorf("sweep editions: %w", err)
 	}
-	const gone = "(SELECT id FROM edition WHERE active = 0 AND id IN (SELECT value FROM json_each(?)))"
+	const gone = "(SELECT id FROM edition WHERE active = 0 AND kept = 0 AND id IN (SELECT value FROM json_each(?)))"
 	for _, table := range []string{"record", "reject"} {
 		err := s.yielding(ctx, func(tx *sqlx.Tx) (bool, error) {
 			res, err := tx.ExecContext(ctx, "DELETE FROM "+table+" WHERE id IN (SELECT id FROM "+table+" WHERE edition_id IN "+gone+" LIMIT ?)", string(list), batch)

@@ -156,6 +156,13 @@ func (e *Edit) reverse(changes []RowChange) error {
 			}
 		}
 	}
+	for _, c := range changes { // what was taken back can be done again
+		if c.Table == "edition" {
+			if _, err := e.tx.ExecContext(e.ctx, "UPDATE edition SET kept = 1 WHERE id = ?", c.ID); err != nil {
+				return fmt.Errorf("keep edition: %w", err)
+			}
+		}
+	}
 	return e.dropUnused(changes)
 }
 

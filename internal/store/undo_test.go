@@ -54,6 +54,7 @@ func (b *bench) at(t *testing.T, load int) map[int]Entry {
 	require.NoError(b.t, err)
 	out := map[int]Entry{}
 	for _, e := range es {
+		e.Rev = 0 // when it came there
 		out[e.Slot] = e
 	}
 	return out

@@ -41,9 +41,20 @@ func Open(t *testing.T) *Rig {
 	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
-	t.Cleanup(func() { require.NoError(t, s.Close()) })
 	require.NoError(t, demo.Fill(t.Context(), s, Today))
-	return &Rig{house.New(s, func() time.Time { return Today }), s}
+	r := &Rig{house.New(s, func() time.Time { return Today }), s}
+	t.Cleanup(func() { require.NoError(t, r.Store.Close()) })
+	return r
+}
+
+// Again closes the folder and opens it anew, as a restart does.
+func (r *Rig) Again(t *testing.T) {
+	t.Helper()
+	folder := r.Store.Folder()
+	require.NoError(t, r.Store.Close())
+	s, err := store.Open(t.Context(), folder)
+	require.NoError(t, err)
+	r.Store, r.House = s, house.New(s, func() time.Time { return Today })
 }
 
 // Ledger returns a load as it stands.

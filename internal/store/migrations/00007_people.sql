@@ -160,6 +160,7 @@ UPDATE plan SET revision = coalesce((SELECT max(id) FROM journal WHERE plan_id =
 -- a newer edition replaced is kept until the next.
 ALTER TABLE edition ADD COLUMN plan_id INTEGER NOT NULL DEFAULT 0; -- 0 for every plan
 ALTER TABLE edition ADD COLUMN kept INTEGER NOT NULL DEFAULT 0;
+ALTER TABLE edition ADD COLUMN rev INTEGER NOT NULL DEFAULT 0;
 UPDATE plan SET demo = 1 WHERE EXISTS (SELECT 1 FROM outline WHERE name = 'Ostrel Islands') AND id = (SELECT min(id) FROM plan);
 UPDATE edition SET plan_id = (SELECT min(id) FROM plan WHERE demo = 1) WHERE file = '' AND EXISTS (SELECT 1 FROM plan WHERE demo = 1);
 

@@ -144,7 +144,8 @@ export class PlanState {
     const done = await this.#change(
       api.POST('/api/loads/{load}/entries', {
         params: { path: { load: this.load } },
-        body: { line, slot: place, replace, revision },
+        // The slot that was shown: if somebody else has it by now, that is said.
+        body: { line, slot: place ?? reading.slot, replace, revision },
       }),
       `Stored in slot ${String(reading.slot)}`,
     );

@@ -159,7 +159,7 @@ describe('storing', () => {
     await typed(p, '146.52');
     answers.push((call) => {
       expect(p.line).toBe('');
-      expect(call.body).toEqual({ line: '146.52', slot: null, replace: false, revision: 7 });
+      expect(call.body).toEqual({ line: '146.52', slot: 4, replace: false, revision: 7 });
       return { data: ledger(8) };
     });
     expect(await p.store()).toBe(true);

@@ -1,0 +1,255 @@
+package plan_test
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"maps"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mnemos/internal/demo/demotest"
+	"mnemos/internal/fault"
+	"mnemos/internal/plan"
+	"mnemos/internal/store"
+	"mnemos/internal/who"
+)
+
+// thing is a row of the model: a channel with its name, or an entry with its
+// slot and its channel. It is never changed, only put in place of another one.
+type thing struct {
+	entry   bool
+	slot    int
+	channel int
+	name    string
+}
+
+// step is what somebody did: rows as they were and as they were left; the zero
+// thing is none.
+type step struct{ before, after map[int]thing }
+
+// model is the plan as simply as it can be said: rows, when each got what it
+// holds, and what each person did.
+type model struct {
+	rows       map[int]thing
+	rev        map[int]int64
+	next       int
+	undo, redo map[int64][]step
+}
+
+// at is the entry in a slot.
+func (m *model) at(slot int) (id int, e thing, ok bool) {
+	for id, x := range m.rows {
+		if x.entry && x.slot == slot {
+			return id, x, true
+		}
+	}
+	return 0, thing{}, false
+}
+
+func (m *model) take(s step, event int64) {
+	for id, x := range s.after {
+		m.rev[id] = event
+		if m.rows[id] = x; x == (thing{}) {
+			delete(m.rows, id)
+		}
+	}
+}
+
+func (m *model) do(person, event int64, after map[int]thing) {
+	s := step{map[int]thing{}, after}
+	for id, x := range after {
+		if s.before[id] = m.rows[id]; m.rows[id] == x {
+			delete(s.before, id)
+			delete(s.after, id)
+		}
+	}
+	m.take(s, event)
+	m.undo[person], m.redo[person] = append(m.undo[person], s), nil
+}
+
+// back takes the last step of a stack back, if every row is as it was left and
+// no slot is taken; the steps go to the other stack turned round.
+func (m *model) back(from, to map[int64][]step, person, event int64) (ok bool) {
+	n := len(from[person]) - 1
+	s := from[person][n]
+	for id, left := range s.after {
+		if m.rows[id] != left {
+			return false
+		}
+	}
+	for _, was := range s.before {
+		if id, _, taken := m.at(was.slot); was.entry && taken {
+			if _, own := s.after[id]; !own {
+				return false
+			}
+		}
+	}
+	turned := step{s.after, s.before}
+	m.take(turned, event)
+	from[person], to[person] = from[person][:n], append(to[person], turned)
+	return true
+}
+
+// slots is what the model holds.
+func (m *model) slots() map[int]string {
+	out := map[int]string{}
+	for _, x := range m.rows {
+		if x.entry {
+			out[x.slot] = m.rows[x.channel].name
+		}
+	}
+	return out
+}
+
+// TestCommands has two people, who each look now and then, do what they please
+// to one radio, take it back and do it again in any order, while the program is
+// started anew in between. After every step the plan is what a model of thirty
+// lines says, and a command is refused exactly where the model says so.
+func TestCommands(t *testing.T) {
+	a := demotest.Open(t)
+	a.Person(t, "Bob")
+	seen, refused := map[string]int{}, 0
+	rapid.Check(t, func(r *rapid.T) {
+		p, loads, err := a.Store.NewPlan(t.Context(), store.Plan{Name: "Walk", Region: "us", Radius: 150}, store.Stamp{At: "2026-11-25T09:42:00Z", Label: "new"}, "trail")
+		require.NoError(r, err)
+		load := loads[0].ID
+		m := &model{rows: map[int]thing{}, rev: map[int]int64{}, undo: map[int64][]step{}, redo: map[int64][]step{}}
+		views := map[int64]int64{1: p.Revision, 2: p.Revision} // what each has seen
+		for n := range rapid.IntRange(1, 12).Draw(r, "steps") {
+			person := int64(rapid.IntRange(1, 2).Draw(r, "person"))
+			ctx := who.As(t.Context(), person)
+			if rapid.IntRange(0, 2).Draw(r, "looks") > 0 {
+				l, err := a.Plans.Ledger(ctx, load)
+				require.NoError(r, err)
+				views[person] = l.Revision
+			}
+			if rapid.IntRange(0, 20).Draw(r, "restart") == 0 {
+				a.Again(t)
+			}
+			act := rapid.SampledFrom([]string{"store", "store", "replace", "delete", "rename", "move", "swap", "undo", "undo", "redo"}).Draw(r, "act")
+			slot, other := rapid.IntRange(1, 4).Draw(r, "slot"), rapid.IntRange(1, 4).Draw(r, "other")
+			if carried := carry(ctx, r, a, m, load, act, slot, other, fmt.Sprint("N", n), person, views[person]); carried {
+				seen[act]++
+				l, err := a.Plans.Ledger(ctx, load)
+				require.NoError(r, err)
+				views[person] = l.Revision // the answer shows it
+			} else {
+				refused++
+			}
+			l, err := a.Plans.Ledger(ctx, load)
+			require.NoError(r, err)
+			have := map[int]string{}
+			for _, row := range l.Rows {
+				have[row.Slot] = row.Channel.Name
+			}
+			require.Equal(r, m.slots(), have, "after %s", act)
+			require.Equal(r, len(m.undo[person]) > 0, l.Undo != "")
+			require.Equal(r, len(m.redo[person]) > 0, l.Redo != "")
+		}
+	})
+	require.Greater(t, refused, 10)
+	require.Equal(t, []string{"delete", "move", "redo", "rename", "replace", "store", "swap", "undo"}, slices.Sorted(maps.Keys(seen)))
+}
+
+// carry carries a command out in the application and in the model, and holds
+// the two against each other.
+func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load int64, act string, slot, other int, name string, person, view int64) bool {
+	id, e, taken := m.at(slot)
+	otherID, o, both := m.at(other)
+	fresh := func(ids ...int) bool { // nobody changed them after they were seen
+		return !slices.ContainsFunc(ids, func(id int) bool { return m.rev[id] > view })
+	}
+	line := fmt.Sprintf(`146.5%d "%s"`, slot, name)
+	added := func(after map[int]thing) map[int]thing {
+		after[m.next+1], after[m.next+2] = thing{channel: m.next + 1, name: name}, thing{entry: true, slot: slot, channel: m.next + 1}
+		return after
+	}
+	var want bool
+	var after map[int]thing
+	var err error
+	switch act {
+	case "store":
+		want, after = !taken, added(map[int]thing{})
+		_, err = a.Plans.Store(ctx, load, plan.Save{Line: line, Slot: &slot, Revision: view})
+	case "replace":
+		want, after = !taken || fresh(id, e.channel), added(map[int]thing{})
+		if taken {
+			after[id], after[e.channel] = thing{}, thing{}
+		}
+		_, err = a.Plans.Store(ctx, load, plan.Save{Line: line, Slot: &slot, Replace: true, Revision: view})
+	case "delete":
+		want, after = taken && fresh(id, e.channel), map[int]thing{id: {}, e.channel: {}}
+		_, err = a.Plans.Delete(ctx, load, slot, view)
+	case "rename":
+		want, after = taken && fresh(id, e.channel), map[int]thing{e.channel: {channel: e.channel, name: name}, id: e}
+		_, err = a.Plans.Update(ctx, load, slot, plan.Update{Name: &name, Revision: view})
+	case "move", "swap":
+		to := fmt.Sprint(other)
+		_, err = a.Plans.Update(ctx, load, slot, plan.Update{Slot: &to, Swap: act == "swap", Revision: view})
+		want = taken && fresh(id, e.channel) && (!both || act == "swap" && fresh(otherID) || slot == other)
+		after = map[int]thing{id: {entry: true, slot: other, channel: e.channel}}
+		if both && slot != other {
+			after[otherID] = thing{entry: true, slot: slot, channel: o.channel}
+		}
+		if slot == other {
+			after = nil // nothing changes
+		}
+	case "undo", "redo":
+		from, to := m.undo, m.redo
+		if act == "redo" {
+			from, to = m.redo, m.undo
+		}
+		var l *plan.Ledger
+		l, err = a.Plans.Undo(ctx, load, view, act == "redo")
+		if len(from[person]) == 0 {
+			require.ErrorIs(r, err, fault.ErrNothing)
+			return false
+		}
+		var stale *fault.Stale
+		if errors.As(err, &stale) && stale.Why != "" && l == nil {
+			before := len(from[person])
+			trial := m.clone()
+			require.False(r, trial.back(trial.pick(act), trial.other(act), person, 0), "refused: %v", err)
+			require.Len(r, from[person], before)
+			return false
+		}
+		require.NoError(r, err)
+		require.True(r, m.back(from, to, person, l.Revision), "the model refuses")
+		return true
+	}
+	if !want {
+		require.Error(r, err, "%s of %d by %d", act, slot, person)
+		return false
+	}
+	require.NoError(r, err, "%s of %d by %d", act, slot, person)
+	if len(after) == 0 {
+		return false
+	}
+	l, err := a.Plans.Ledger(ctx, load)
+	require.NoError(r, err)
+	m.do(person, l.Revision, after)
+	m.next += 2
+	return true
+}
+
+func (m *model) pick(act string) map[int64][]step {
+	if act == "redo" {
+		return m.redo
+	}
+	return m.undo
+}
+
+func (m *model) other(act string) map[int64][]step {
+	if act == "redo" {
+		return m.undo
+	}
+	return m.redo
+}
+
+func (m *model) clone() *model {
+	return &model{rows: maps.Clone(m.rows), rev: maps.Clone(m.rev), undo: maps.Clone(m.undo), redo: maps.Clone(m.redo)}
+}
