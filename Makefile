@@ -7,7 +7,7 @@ GO := go
 PACKAGES := ./cmd/... ./core/... ./internal/... ./e2e/...
 export CGO_ENABLED := 0
 
-.PHONY: demo build test test-go test-web lint dev bench proof recovery screenshots rules generate chromium fuzz clean
+.PHONY: demo build test test-go test-web race soak lint dev bench proof recovery screenshots rules generate chromium fuzz clean
 
 ## demo: build everything and start with the demonstration data (DATA=DIR keeps it)
 demo: build
@@ -26,13 +26,25 @@ $(UI): web/node_modules/.package-lock.json $(WEB)
 	@touch internal/webui/dist/.keep
 
 ## test: everything that CI checks
-test: $(UI) chromium lint test-web test-go
+test: $(UI) chromium lint test-web race test-go
 
 test-go: $(UI) chromium
 	MNEMOS_CHROMIUM=$(CHROMIUM) $(GO) test -timeout 30m $(PACKAGES)
 
 test-web: $(UI)
 	cd web && npm test
+
+## race: the race detector over what many use at once (it needs a C compiler)
+race: $(UI)
+	@command -v gcc >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends gcc libc6-dev; }
+	CGO_ENABLED=1 $(GO) test -race -count 1 ./internal/job ./internal/live ./internal/catalog
+	CGO_ENABLED=1 $(GO) test ./internal/plan -race -count 1 -run 'Commands|AtOnce' -rapid.checks=10
+
+## soak: kills under ten editors (KILLS), and logs that are cut off or garbled (CUTS)
+KILLS ?= 200
+CUTS ?= 500
+soak: $(UI)
+	MNEMOS_KILLS=$(KILLS) MNEMOS_CUTS=$(CUTS) $(GO) test -count 1 -timeout 60m -v -run 'KilledUnderEditors|LogCutOff' ./internal/cli
 
 lint: $(UI)
 	@out="$$($(GO) tool gofumpt -l core internal cmd e2e)"; test -z "$$out" || { echo "gofumpt would change:"; echo "$$out"; exit 1; }

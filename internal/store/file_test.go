@@ -8,6 +8,7 @@ import (
 
 	"mnemos/internal/fault"
 
+	"github.com/jmoiron/sqlx"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -138,4 +139,30 @@ func TestNewer(t *testing.T) {
 	after, err := os.ReadFile(filepath.Join(folder, dataFile))
 	require.NoError(t, err)
 	assert.Equal(t, before, after)
+}
+
+// TestSynchronous: what is acknowledged is on the disk, whichever connection
+// wrote it.
+func TestSynchronous(t *testing.T) {
+	s := begun(t, t.TempDir())
+	defer func() { require.NoError(t, s.Close()) }()
+	for _, db := range []*sqlx.DB{s.read, s.write} {
+		most := db.Stats().MaxOpenConnections
+		require.Positive(t, most)
+		var held []*sqlx.Conn
+		for range most { // each of them, at once
+			c, err := db.Connx(t.Context())
+			require.NoError(t, err)
+			held = append(held, c)
+			var level int
+			require.NoError(t, c.GetContext(t.Context(), &level, "PRAGMA synchronous"))
+			assert.Equal(t, 2, level, "FULL")
+			var mode string
+			require.NoError(t, c.GetContext(t.Context(), &mode, "PRAGMA journal_mode"))
+			assert.Equal(t, "wal", mode)
+		}
+		for _, c := range held {
+			require.NoError(t, c.Close())
+		}
+	}
 }

@@ -41,7 +41,8 @@
   {:else if column === 'transmit_tone'}
     {#if c.transmit_hz === null}<span class="sr-only">none</span>
     {:else if c.transmit_tone}<Tone text={c.transmit_tone} hot={flag('transmit_tone') !== undefined} pad />
-    {:else}<span class="text-label {flag('transmit_tone') ? 'font-strong text-conflict' : 'text-ink3'}">no tone</span>{/if}
+    {:else}<span class="text-label {flag('transmit_tone') ? 'font-strong text-conflict' : 'text-ink3'}">no tone</span
+      >{/if}
   {:else if column === 'receive_tone'}
     {#if c.receive_tone}<Tone text={c.receive_tone} hot={flag('receive_tone') !== undefined} pad />
     {:else}<span class="text-label text-ink3">open</span>{/if}

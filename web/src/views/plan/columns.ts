@@ -2,7 +2,8 @@ import type { Row } from '$lib/api/client';
 import { mhz } from '$lib/format';
 
 /** A cell of the ledger that can be edited, left to right. */
-export type Column = 'slot' | 'name' | 'short_name' | 'receive' | 'shift' | 'transmit_tone' | 'receive_tone' | 'power' | 'scan';
+export type Column =
+  'slot' | 'name' | 'short_name' | 'receive' | 'shift' | 'transmit_tone' | 'receive_tone' | 'power' | 'scan';
 
 export const columns: Column[] = [
   'slot',

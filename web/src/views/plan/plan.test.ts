@@ -255,7 +255,13 @@ describe('changes', () => {
   it('names the fix by its ID, and moves for a fix of the slot', async () => {
     const p = plan();
     answers.push(() => ({ data: ledger(8) }));
-    await p.fix(7, { id: 'tone-differs-1', label: 'Send 88.5 Hz', confidence: 'very likely', odds: 0.97, result: {} as never });
+    await p.fix(7, {
+      id: 'tone-differs-1',
+      label: 'Send 88.5 Hz',
+      confidence: 'very likely',
+      odds: 0.97,
+      result: {} as never,
+    });
     expect(calls[0]?.body).toEqual({ id: 'tone-differs-1', revision: 7 });
     expect(p.message).toBe('Send 88.5 Hz: done in slot 7');
     answers.push(() => ({ data: ledger(9) }));

@@ -72,7 +72,14 @@ export class RadiosState {
     if (!form?.own) return;
     await this.#try(async () => {
       const path = { radio: form.id };
-      this.#show(must(await api.PUT('/api/radios/{radio}', { params: { path }, body: { texts: this.texts, revision: form.revision } })));
+      this.#show(
+        must(
+          await api.PUT('/api/radios/{radio}', {
+            params: { path },
+            body: { texts: this.texts, revision: form.revision },
+          }),
+        ),
+      );
       this.message = 'Saved.';
       this.gone = '';
       await this.#refresh();
