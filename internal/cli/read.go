@@ -218,13 +218,16 @@ func (f *readFlags) runBatch(cmd *cobra.Command, q assess.Question) error {
 	return nil
 }
 
+// longest is how long a line of a batch may be, in bytes.
+const longest = 1 << 20
+
 // batch reads lines and writes one JSON object for each, empty lines
 // included, so that the two files stay in step.
 func batch(ctx context.Context, q assess.Question, in io.Reader, out io.Writer) (code int, err error) {
 	enc := json.NewEncoder(out)
 	enc.SetEscapeHTML(false)
 	lines := bufio.NewScanner(in)
-	lines.Buffer(nil, 1<<20)
+	lines.Buffer(nil, longest)
 	for lines.Scan() {
 		if err := place(&q, lines.Text()); err != nil {
 			return code, err
@@ -239,6 +242,9 @@ func batch(ctx context.Context, q assess.Question, in io.Reader, out io.Writer) 
 		if verdict(a) != nil {
 			code = exitAsks
 		}
+	}
+	if errors.Is(lines.Err(), bufio.ErrTooLong) {
+		return code, usage{fmt.Errorf("a line of the batch is longer than %d characters: an entry line has up to 400", longest)}
 	}
 	return code, lines.Err()
 }

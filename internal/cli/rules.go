@@ -3,6 +3,7 @@ package cli
 import (
 	"bytes"
 	"fmt"
+	"io"
 	"os"
 	"path/filepath"
 	"slices"
@@ -27,12 +28,14 @@ func rulesCommand() *cobra.Command {
 			if len(args) > 0 && !slices.ContainsFunc(check.Rules, func(r check.Rule) bool { return r.ID == args[0] }) {
 				return usage{fmt.Errorf("%q is not a rule: see mnemos rules", args[0])}
 			}
+			var b strings.Builder
 			for _, r := range check.Rules {
 				if len(args) == 0 || r.ID == args[0] {
-					fmt.Fprintf(cmd.OutOrStdout(), "%s: %s\n  %s\n  source: %s\n  example: %s\n\n", r.ID, r.Title, r.Doc, r.Source, r.Example)
+					fmt.Fprintf(&b, "%s: %s\n  %s\n  source: %s\n  example: %s\n\n", r.ID, r.Title, r.Doc, r.Source, r.Example)
 				}
 			}
-			return nil
+			_, err := io.WriteString(cmd.OutOrStdout(), b.String())
+			return err
 		},
 	}
 	c.Flags().StringVar(&write, "write", "", "write them as Markdown to this file")

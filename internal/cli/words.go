@@ -3,6 +3,7 @@ package cli
 import (
 	"bytes"
 	"fmt"
+	"io"
 	"os"
 	"strings"
 
@@ -19,18 +20,18 @@ func wordsCommand() *cobra.Command {
 			if write != "" {
 				return os.WriteFile(write, WordsMarkdown(), 0o644)
 			}
-			said := false
+			var b strings.Builder
 			for _, p := range entry.Patterns {
 				if len(args) > 0 && p.ID != args[0] && !strings.Contains(strings.Join(p.Spellings(), " "), strings.ToLower(args[0])) {
 					continue
 				}
-				said = true
-				fmt.Fprintf(cmd.OutOrStdout(), "%s: %s\n  example: %s\n  spellings: %s\n\n", p.ID, strings.ReplaceAll(p.Meaning, "`", ""), p.Example, strings.Join(p.Spellings(), " · "))
+				fmt.Fprintf(&b, "%s: %s\n  example: %s\n  spellings: %s\n\n", p.ID, strings.ReplaceAll(p.Meaning, "`", ""), p.Example, strings.Join(p.Spellings(), " · "))
 			}
-			if !said {
+			if b.Len() == 0 {
 				return usage{fmt.Errorf("nothing on the entry line is written %q: see mnemos words", args[0])}
 			}
-			return nil
+			_, err := io.WriteString(cmd.OutOrStdout(), b.String())
+			return err
 		},
 	}
 	c.Flags().StringVar(&write, "write", "", "write them as Markdown to this file")

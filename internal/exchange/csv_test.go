@@ -11,10 +11,13 @@ import (
 // TestNeutral has the beginnings that spreadsheets take for formulas, by
 // common practice, and the figures of a listing that must stay as they are.
 func TestNeutral(t *testing.T) {
-	for _, cell := range []string{"=cmd|' /C calc'!A0", "@SUM(A1)", "+1+cmd()", "-2+3", "  =1", "\t=1", "=", "-inf", "+0x10"} {
+	for _, cell := range []string{"=cmd|' /C calc'!A0", "@SUM(A1)", "+1+cmd()", "-2+3", "  =1", "=", "-inf", "+0x10"} {
 		assert.Equal(t, "'"+cell, Neutral(cell), cell)
 	}
-	for _, cell := range []string{"", "147.240", "-0.6", "+600", "-7,6", "+", "-", "Beacon Hill", "a=b", "'=1"} {
+	for cell, want := range map[string]string{"a;=1": "a;'=1", "a;b;@x": "a;b;'@x", "a\t=1": "a\t'=1", "=1;=2": "'=1;'=2", "\t=1": "'\t'=1", "-0.6;=1": "-0.6;'=1"} {
+		assert.Equal(t, want, Neutral(cell), cell)
+	}
+	for _, cell := range []string{"", "147.240", "-0.6", "a;b", "-0.6; +5", "-;", "a\tb", "+600", "-7,6", "+", "-", "Beacon Hill", "a=b", "'=1"} {
 		assert.Equal(t, cell, Neutral(cell), cell)
 	}
 }

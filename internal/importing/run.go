@@ -33,7 +33,8 @@ func (m *Imports) Run(ctx context.Context, id string, form Form) (*State, error)
 	if view.Asked() && !form.Prose && form.Columns.Viewpoint() != "" {
 		wrong.Add("viewpoint", "say whose TX it is. %s Or the other way round?", form.Columns.Sentence(view.Viewpoint, f.layout.Heading, f.cells()))
 	}
-	if source == "" || utf8.RuneCountInString(source) > 60 {
+	if source == "" || source == "." || source == ".." || utf8.RuneCountInString(source) > 60 { // the dots are a path
+
 		wrong.Add("source", "name the listing, in up to 60 characters: it stands beside every record")
 	}
 	used := map[intake.Role]int{}
