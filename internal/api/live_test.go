@@ -9,6 +9,7 @@ import (
 	"os"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -35,7 +36,7 @@ type told struct {
 // watch reads so many events after the one with an ID.
 func (c *client) watch(after string, n int) (out []told) {
 	c.t.Helper()
-	ctx, done := context.WithCancel(c.t.Context())
+	ctx, done := context.WithTimeout(c.t.Context(), 20*time.Second)
 	defer done()
 	req, err := http.NewRequestWithContext(ctx, http.MethodGet, c.url+"/api/events", nil)
 	require.NoError(c.t, err)
@@ -73,14 +74,9 @@ func TestEvents(t *testing.T) {
 	revision, _ := c.ledger()
 	status, l := c.ask("POST", "/api/loads/1/entries", map[string]any{"line": `146.55 "Quay"`, "revision": revision})
 	require.Equal(t, 201, status)
-	events := c.watch(at, 3) // the catalog is read, and read; and the change
-	var change told
-	for _, e := range events {
-		if e.kind == "change" {
-			change = e
-		} else {
-			assert.Equal(t, "catalog", e.kind)
-		}
+	change := c.watch(at, 1)[0]
+	for change.kind == "catalog" { // it may still be read
+		change = c.watch(change.id, 1)[0]
 	}
 	require.Equal(t, "change", change.kind)
 	assert.EqualValues(t, l["revision"], *change.data.Event)

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"sync"
 	"sync/atomic"
+	"time"
 
 	"mnemos/core/band"
 	"mnemos/core/check"
@@ -31,18 +32,18 @@ type Catalog struct {
 	records atomic.Pointer[records]
 	view    atomic.Pointer[view]
 
-	mu       sync.Mutex
-	building bool
-	idle     sync.Cond
+	mu    sync.Mutex
+	built chan struct{} // closed when the records are read; nil while nobody reads them
 }
 
 // New returns the catalog of a data file. It reads the records when somebody
 // asks for the first time.
 func New(s *store.Store, f *fleet.Fleet, hub *live.Hub) *Catalog {
-	c := &Catalog{store: s, fleet: f, hub: hub}
-	c.idle.L = &c.mu
-	return c
+	return &Catalog{store: s, fleet: f, hub: hub}
 }
+
+// Prime begins to read the records before anybody asks.
+func (c *Catalog) Prime() { c.refresh() }
 
 // records are those of the listings that count.
 type records struct {
@@ -142,10 +143,10 @@ func (c *Catalog) Corrections(ctx context.Context) (listing.Corrections, error) 
 func (c *Catalog) refresh() {
 	c.mu.Lock()
 	defer c.mu.Unlock()
-	if c.building {
+	if c.built != nil {
 		return
 	}
-	c.building = true
+	c.built = make(chan struct{})
 	c.hub.Publish("catalog", true) // it is being read
 	go c.build()
 }
@@ -155,8 +156,8 @@ func (c *Catalog) refresh() {
 func (c *Catalog) build() {
 	defer func() {
 		c.mu.Lock()
-		c.building = false
-		c.idle.Broadcast()
+		close(c.built)
+		c.built = nil
 		c.mu.Unlock()
 	}()
 	for {
@@ -180,17 +181,40 @@ func (c *Catalog) build() {
 // Loading reports whether the records are being read into memory: until then
 // what is asked takes longer.
 func (c *Catalog) Loading() bool {
+	return c.reading() != nil
+}
+
+func (c *Catalog) reading() chan struct{} {
 	c.mu.Lock()
 	defer c.mu.Unlock()
-	return c.building
+	return c.built
+}
+
+// Within waits until the records in memory are the present ones, at most so
+// long, and reports whether they are.
+func (c *Catalog) Within(ctx context.Context, most time.Duration) bool {
+	current := func() bool {
+		r := c.records.Load()
+		return r != nil && r.number == c.store.RecordsGeneration()
+	}
+	if current() {
+		return true
+	}
+	c.refresh()
+	if built := c.reading(); built != nil {
+		select {
+		case <-built:
+		case <-time.After(most):
+		case <-ctx.Done():
+		}
+	}
+	return current()
 }
 
 // Ready waits until nothing is being read.
 func (c *Catalog) Ready() {
-	c.mu.Lock()
-	defer c.mu.Unlock()
-	for c.building {
-		c.idle.Wait()
+	for built := c.reading(); built != nil; built = c.reading() {
+		<-built
 	}
 }
 

@@ -37,6 +37,7 @@ type Ledger struct {
 	NextSlot *int   // nil if the radio is full
 	Undo     string // what undo would take back, or ""
 	Redo     string
+	Checking bool // what is published is being read: look again for the verdicts
 }
 
 // Ledger returns a load as it stands.
@@ -54,7 +55,11 @@ func (p *Plans) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 		return nil, err
 	}
 	for i, e := range d.entries {
-		l.Tally[results[i].Verdict]++
+		if results[i].Verdict == Checking {
+			l.Checking = true
+		} else {
+			l.Tally[results[i].Verdict]++
+		}
 		l.Rows = append(l.Rows, d.row(e, results[i]))
 	}
 	if n, ok := d.vacant(d.radio.Slots.First); ok {
@@ -68,8 +73,28 @@ func (p *Plans) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 	return l, nil
 }
 
+// Checking is the verdict of a channel while what is published is being read:
+// none yet.
+const Checking evidence.Verdict = "checking"
+
+// few is how many channels are looked up in the file while what is published
+// is not in memory: more take so long that the plan is shown without verdicts
+// first.
+const few = 100
+
 // judge returns what the checks say of some entries of a load.
 func (p *Plans) judge(ctx context.Context, d *desk, entries []store.Entry) ([]check.Result, error) {
+	if len(entries) > few && !p.catalog.Within(ctx, p.patience) {
+		out := make([]check.Result, len(entries))
+		for i := range out {
+			out[i].Verdict = Checking
+		}
+		return out, nil
+	}
+	var err error
+	if d.listings, d.edition, err = p.catalog.Source(ctx, d.plan.ID); err != nil { // in memory by now
+		return nil, err
+	}
 	subjects := make([]check.Subject, len(entries))
 	for i, e := range entries {
 		subjects[i] = d.subject(e)

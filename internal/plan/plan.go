@@ -28,11 +28,13 @@ type Plans struct {
 	catalog *catalog.Catalog
 	now     func() time.Time
 	memo    check.Memo // what the listings say about the channels of the plans
+
+	patience time.Duration // how long a large plan waits for what is published to be in memory
 }
 
 // New returns the plans of a data file; now is the clock.
 func New(s *store.Store, f *fleet.Fleet, c *catalog.Catalog, now func() time.Time) *Plans {
-	return &Plans{store: s, fleet: f, catalog: c, now: now}
+	return &Plans{store: s, fleet: f, catalog: c, now: now, patience: 250 * time.Millisecond}
 }
 
 // desk is a load with everything that is needed to judge its channels.

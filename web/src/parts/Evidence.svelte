@@ -10,6 +10,7 @@
       conflict: 'text-conflict font-strong',
       stop: 'text-stop font-strong',
       writing: 'text-accent',
+      checking: 'text-ink3',
     }[kind],
   );
 </script>

@@ -1,5 +1,5 @@
 <script lang="ts" module>
-  export type MarkKind = 'agrees' | 'unverified' | 'conflict' | 'stop' | 'writing';
+  export type MarkKind = 'agrees' | 'unverified' | 'conflict' | 'stop' | 'writing' | 'checking';
 
   /** The mark for a severity of a finding. */
   export function severityMark(severity: string): MarkKind {
@@ -17,6 +17,7 @@
       conflict: 'text-conflict',
       stop: 'text-stop',
       writing: 'text-accent',
+      checking: 'text-ink3',
     }[kind],
   );
 </script>
@@ -26,6 +27,8 @@
     <circle cx="6" cy="6" r="4.4" fill="currentColor" />
   {:else if kind === 'unverified'}
     <circle cx="6" cy="6" r="3.8" fill="none" stroke="currentColor" stroke-width="1.4" />
+  {:else if kind === 'checking'}
+    <circle cx="6" cy="6" r="3.8" fill="none" stroke="currentColor" stroke-width="1.4" stroke-dasharray="2 2" />
   {:else if kind === 'conflict'}
     <path d="M6,.2L11.8,6L6,11.8L.2,6Z" fill="currentColor" />
   {:else if kind === 'stop'}

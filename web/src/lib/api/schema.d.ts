@@ -750,7 +750,7 @@ export interface components {
             power: "high" | "mid" | "low";
         };
         /** @enum {string} */
-        Verdict: "stop" | "conflict" | "unverified" | "agrees";
+        Verdict: "stop" | "conflict" | "unverified" | "agrees" | "checking";
         Finding: {
             rule: string;
             /** @enum {string} */
@@ -786,6 +786,8 @@ export interface components {
             repeater: components["schemas"]["StatementID"] | null;
         };
         Ledger: {
+            /** @description what is published is being read: ask again for the verdicts */
+            checking: boolean;
             /** Format: int64 */
             load: number;
             /** Format: int64 */

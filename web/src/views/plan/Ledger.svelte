@@ -15,7 +15,7 @@
     write: (slot: number) => void;
   }
   let { plan, ledger, radio, write }: Props = $props();
-  const verdicts: Verdict[] = ['agrees', 'unverified', 'conflict', 'stop'];
+  const verdicts: Exclude<Verdict, 'checking'>[] = ['agrees', 'unverified', 'conflict', 'stop'];
 
   let only = $state<Verdict | null>(null);
   let column = $state<Column>('name');
@@ -183,6 +183,7 @@
       {radio.name}, {ledger.rows.length} of {radio.slots.last - radio.slots.first + 1} slots used
     </h2>
     <div class="flex gap-4 text-small max-desk:w-full max-desk:justify-between" role="group" aria-label="Show only">
+      {#if ledger.checking}<span role="status"><Evidence kind="checking" word="reading the listings" /></span>{/if}
       {#each verdicts as v (v)}
         <button
           type="button"

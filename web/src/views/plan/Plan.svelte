@@ -30,6 +30,8 @@
     queryKey: ['ledger', plan.load],
     queryFn: async () => must(await api.GET('/api/loads/{load}', { params: { path: { load: plan.load } } })),
     enabled: plan.load !== 0,
+    // While the listings are being read there are no verdicts yet.
+    refetchInterval: (q) => (q.state.data?.checking ? 400 : false),
   }));
   const occupied = $derived(ledger.data?.rows.some((r) => r.slot === plan.selected) ?? false);
   const found = createQuery(() => ({
@@ -44,7 +46,7 @@
     placeholderData: keepPreviousData,
   }));
   const ribbon = createQuery(() => ({
-    queryKey: ['ribbon', plan.load, band, ledger.data?.revision],
+    queryKey: ['ribbon', plan.load, band, ledger.data?.revision, ledger.data?.checking],
     queryFn: async () =>
       must(
         await api.GET('/api/loads/{load}/ribbon', {

@@ -26,6 +26,7 @@ const ledger = (revision: number, more: Partial<Ledger> = {}): Ledger => ({
   next_slot: 4,
   undo: '',
   redo: '',
+  checking: false,
   ...more,
 });
 
