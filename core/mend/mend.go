@@ -60,6 +60,7 @@ type searcher struct {
 	today   time.Time
 	found   []Candidate
 	read    map[freq.Hz]reading
+	zones   map[zone]reading
 
 	// What the odds are weighed by.
 	scale   float64           // of the weights of slips
@@ -128,7 +129,7 @@ func (s *searcher) records(ctx context.Context, src listing.Source) error {
 
 // fits reports whether nothing but the receive frequency differs.
 func (s *searcher) fits(r listing.Record, receive Slip) bool {
-	c, ok := s.at(r.Output)
+	c, ok := s.near(r.Output)
 	if !ok {
 		return false
 	}
@@ -149,6 +150,39 @@ func (s *searcher) at(f freq.Hz) (channel.Channel, bool) {
 		s.read[f] = r
 	}
 	return r.c, r.ok
+}
+
+// zone is a part of a band in which the band plan says the same of every
+// frequency, so that a line is read there in the same way.
+type zone struct{ band, segment, rule band.Span }
+
+// near is what the entry would be on a frequency, as it was read somewhere in
+// its zone: there are many frequencies, and reading is slow. It is good enough
+// to leave records out; whatever is considered is read itself.
+func (s *searcher) near(f freq.Hz) (channel.Channel, bool) {
+	var z zone
+	if b, ok := s.plan.Band(f); ok {
+		z.band = b.Span
+	}
+	if seg, ok := s.plan.Segment(f); ok {
+		z.segment = seg.Span
+	}
+	if rule, ok := s.plan.Shift(f); ok {
+		z.rule = rule.Span
+	}
+	r, known := s.zones[z]
+	if !known {
+		r.c, r.ok = s.at(f)
+		if s.zones == nil {
+			s.zones = map[zone]reading{}
+		}
+		s.zones[z] = r
+	}
+	if !r.ok {
+		return s.at(f)
+	}
+	r.c.Receive = f
+	return r.c, true
 }
 
 // consider adds a record if the entry, with the record's output in place of

@@ -108,8 +108,15 @@ func filled(tb testing.TB) *store.Store {
 // times runs f b.N times and reports the median and the 99th percentile.
 func times(b *testing.B, f func()) (median time.Duration) {
 	b.Helper()
+	return timesAfter(b, func() {}, f)
+}
+
+// timesAfter does the same, with something before each run that is not timed.
+func timesAfter(b *testing.B, before, f func()) (median time.Duration) {
+	b.Helper()
 	var took []time.Duration
 	for b.Loop() {
+		before()
 		start := time.Now()
 		f()
 		took = append(took, time.Since(start))

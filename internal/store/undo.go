@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -19,57 +20,60 @@ type Undoable struct{ Undo, Redo string }
 type journalRow struct {
 	ID     int64  `db:"id"`
 	PlanID int64  `db:"plan_id"`
-	Kind   string `db:"kind"`
-	Target int64  `db:"target"`
 	Label  string `db:"label"`
 }
 
-// depth is how many journal entries undo looks back over.
-const depth = 1000
+// What a person can take back next is the last change, done or done again, that
+// is not taken back; and what they can do again the last that was taken back,
+// is not done again, and after which they did nothing else. The journal is read
+// from its end, so it does not matter how long it is. What is of no plan counts
+// in every plan.
+var (
+	undoNext = next("kind <> 'undo' AND NOT EXISTS (SELECT 1 FROM journal AS u WHERE u.target = j.id)")
+	redoNext = next("id > ?3 AND kind = 'undo' AND NOT EXISTS (SELECT 1 FROM journal AS u WHERE u.target = j.id)")
+	doLast   = next("kind = 'do'")
+)
 
-// stacks replays what a person did in a plan, or in none, into what can be
-// undone and redone.
-func stacks(ctx context.Context, q sqlx.QueryerContext, planID, person int64) (undo, redo []journalRow, err error) {
-	var rows []journalRow
-	err = sqlx.SelectContext(ctx, q, &rows, `SELECT id, plan_id, kind, target, label FROM
-		(SELECT id, plan_id, kind, target, label FROM journal WHERE plan_id IN (0, ?) AND person_id = ? ORDER BY id DESC LIMIT ?) ORDER BY id`, planID, person, depth)
+func next(where string) string {
+	one := "SELECT * FROM (SELECT id, plan_id, label FROM journal AS j WHERE person_id = ?1 AND plan_id = %s AND " + where + " ORDER BY id DESC LIMIT 1)"
+	return fmt.Sprintf("SELECT id, plan_id, label FROM ("+one+" UNION ALL "+one+") ORDER BY id DESC LIMIT 1", "0", "?2")
+}
+
+// nextUndo and nextRedo return those changes; ok is false where there is none.
+func nextUndo(ctx context.Context, q sqlx.QueryerContext, planID, person int64) (r journalRow, ok bool, err error) {
+	return one(ctx, q, undoNext, person, planID)
+}
+
+func nextRedo(ctx context.Context, q sqlx.QueryerContext, planID, person int64) (r journalRow, ok bool, err error) {
+	last, _, err := one(ctx, q, doLast, person, planID)
 	if err != nil {
-		return nil, nil, fmt.Errorf("read journal: %w", err)
+		return r, false, err
 	}
-	// What is of no plan may be taken back from another one, in another order.
-	take := func(from []journalRow, id int64) []journalRow {
-		return slices.DeleteFunc(from, func(r journalRow) bool { return r.ID == id })
+	return one(ctx, q, redoNext, person, planID, last.ID)
+}
+
+func one(ctx context.Context, q sqlx.QueryerContext, query string, person int64, args ...any) (r journalRow, ok bool, err error) {
+	if person == 0 {
+		return r, false, nil // nobody's doing is nobody's to take back
 	}
-	for _, r := range rows {
-		switch r.Kind {
-		case "do":
-			undo, redo = append(undo, r), nil
-		case "undo":
-			undo, redo = take(undo, r.Target), append(redo, r)
-		case "redo":
-			undo, redo = append(undo, r), take(redo, r.Target)
-		}
+	err = sqlx.GetContext(ctx, q, &r, query, append([]any{person}, args...)...)
+	if errors.Is(err, sql.ErrNoRows) {
+		return r, false, nil
 	}
-	return undo, redo, nil
+	if err != nil {
+		return r, false, fmt.Errorf("read journal: %w", err)
+	}
+	return r, true, nil
 }
 
 // Undoable returns what a person can undo and redo in a plan.
 func (s *Store) Undoable(ctx context.Context, planID, person int64) (Undoable, error) {
-	if person == 0 {
-		return Undoable{}, nil
-	}
-	undo, redo, err := stacks(ctx, s.read, planID, person)
+	undo, _, err := nextUndo(ctx, s.read, planID, person)
 	if err != nil {
 		return Undoable{}, err
 	}
-	var u Undoable
-	if n := len(undo); n > 0 {
-		u.Undo = undo[n-1].Label
-	}
-	if n := len(redo); n > 0 {
-		u.Redo = redo[n-1].Label
-	}
-	return u, nil
+	redo, _, err := nextRedo(ctx, s.read, planID, person)
+	return Undoable{undo.Label, redo.Label}, err
 }
 
 // Undo takes the person's last change back; redo brings the last one that was
@@ -78,18 +82,17 @@ func (s *Store) Undoable(ctx context.Context, planID, person int64) (Undoable, e
 // something since that was not seen where undo was asked for.
 func (s *Store) Undo(ctx context.Context, planID, seen int64, stamp Stamp, redo bool) (label string, err error) {
 	err = s.transact(ctx, planID, Latest, func(e *Edit) error {
-		undoStack, redoStack, err := stacks(ctx, e.tx, planID, stamp.PersonID)
+		find, kind := nextUndo, "undo"
+		if redo {
+			find, kind = nextRedo, "redo"
+		}
+		last, ok, err := find(ctx, e.tx, planID, stamp.PersonID)
 		if err != nil {
 			return err
 		}
-		stack, kind := undoStack, "undo"
-		if redo {
-			stack, kind = redoStack, "redo"
-		}
-		if len(stack) == 0 || stamp.PersonID == 0 {
+		if !ok {
 			return fault.ErrNothing
 		}
-		last := stack[len(stack)-1]
 		if last.ID > seen {
 			return conflict("you did something else meanwhile: %s", last.Label)
 		}

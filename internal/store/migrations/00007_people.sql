@@ -154,6 +154,7 @@ INSERT INTO journal_new (id, plan_id, person_id, kind, target, label, at, change
 DROP TABLE journal;
 ALTER TABLE journal_new RENAME TO journal;
 CREATE INDEX journal_person ON journal (person_id, plan_id, id);
+CREATE INDEX journal_target ON journal (target);
 UPDATE plan SET revision = coalesce((SELECT max(id) FROM journal WHERE plan_id = plan.id), 0);
 
 -- A listing may serve one plan alone, as those of the demonstration do. One that
