@@ -154,7 +154,10 @@ func (s *searcher) at(f freq.Hz) (channel.Channel, bool) {
 
 // zone is a part of a band in which the band plan says the same of every
 // frequency, so that a line is read there in the same way.
-type zone struct{ band, segment, rule band.Span }
+type zone struct {
+	band, segment, rule, into band.Span
+	calling                   bool
+}
 
 // near is what the entry would be on a frequency, as it was read somewhere in
 // its zone: there are many frequencies, and reading is slow. It is good enough
@@ -162,7 +165,10 @@ type zone struct{ band, segment, rule band.Span }
 func (s *searcher) near(f freq.Hz) (channel.Channel, bool) {
 	var z zone
 	if b, ok := s.plan.Band(f); ok {
-		z.band = b.Span
+		z.band, z.calling = b.Span, b.IsCalling(f)
+	}
+	if rule, ok := s.plan.ShiftInto(f); ok {
+		z.into = rule.Span
 	}
 	if seg, ok := s.plan.Segment(f); ok {
 		z.segment = seg.Span
@@ -178,8 +184,8 @@ func (s *searcher) near(f freq.Hz) (channel.Channel, bool) {
 		}
 		s.zones[z] = r
 	}
-	if !r.ok {
-		return s.at(f)
+	if rule, ok := s.plan.Shift(f); !r.ok || r.c.Side.Kind == channel.Split && (r.c.Side.Frequency == f || ok && rule.Allows(r.c.Side.Frequency.Sub(f))) {
+		return s.at(f) // what is sent is what is received there, or its usual input
 	}
 	r.c.Receive = f
 	return r.c, true
