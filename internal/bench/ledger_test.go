@@ -67,9 +67,14 @@ func BenchmarkLedger(b *testing.B) {
 		before.Catalog.Ready()
 	})
 	b.Run("catalog ready after a start", func(b *testing.B) {
-		ratio(b, times(b, func() { house.New(s, now).Catalog.Ready() }))
+		ratio(b, times(b, func() {
+			h := house.New(s, now)
+			h.Catalog.Prime()
+			h.Catalog.Ready()
+		}))
 	})
 	a := house.New(s, now)
+	a.Catalog.Prime()
 	a.Catalog.Ready()
 	radius := 150.0
 	settle := func() { // other circumstances: nothing that is remembered holds

@@ -52,6 +52,7 @@ func BenchmarkLetters(b *testing.B) {
 		_, err := a.Plans.Store(b.Context(), loads[0].ID, plan.Save{Line: fmt.Sprintf("%d.%03d 100", 146, 610+15*i), Revision: plan.Latest})
 		require.NoError(b, err)
 	}
+	a.Catalog.Prime()
 	a.Catalog.Ready()
 	server := httptest.NewServer(cli.Server(a))
 	b.Cleanup(server.Close)

@@ -28,7 +28,6 @@ func New(s *store.Store, now func() time.Time) *House {
 	h := &House{Hub: live.New(), Fleet: fleet.New(s, now)}
 	h.Catalog = catalog.New(s, h.Fleet, h.Hub)
 	h.Imports = importing.New(s, h.Fleet, now, h.Hub)
-	h.Catalog.Prime()
 	h.Plans = plan.New(s, h.Fleet, h.Catalog, now)
 	h.Sheets = print.New(h.Plans)
 	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })

@@ -33,6 +33,7 @@ func TestChecking(t *testing.T) {
 		}
 		return nil
 	}))
+	a.Catalog.Prime()
 	a.Catalog.Ready()
 	a.Plans.Hurry(0)
 	assert.False(t, a.Ledger(t, loads[0].ID).Checking)

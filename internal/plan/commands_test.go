@@ -19,7 +19,7 @@ import (
 )
 
 // thing is a row of the model: a channel with its name, or an entry with its
-// slot and its channel. It is never changed, only put in place of another one.
+// slot, its channel and the short name that is made of the name. It is never changed, only put in place of another one.
 type thing struct {
 	entry   bool
 	slot    int
@@ -169,7 +169,7 @@ func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load int6
 	}
 	line := fmt.Sprintf(`146.5%d "%s"`, slot, name)
 	added := func(after map[int]thing) map[int]thing {
-		after[m.next+1], after[m.next+2] = thing{channel: m.next + 1, name: name}, thing{entry: true, slot: slot, channel: m.next + 1}
+		after[m.next+1], after[m.next+2] = thing{channel: m.next + 1, name: name}, thing{entry: true, slot: slot, channel: m.next + 1, name: name}
 		return after
 	}
 	var want bool
@@ -189,15 +189,15 @@ func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load int6
 		want, after = taken && fresh(id, e.channel), map[int]thing{id: {}, e.channel: {}}
 		_, err = a.Plans.Delete(ctx, load, slot, view)
 	case "rename":
-		want, after = taken && fresh(id, e.channel), map[int]thing{e.channel: {channel: e.channel, name: name}, id: e}
+		want, after = taken && fresh(id, e.channel), map[int]thing{e.channel: {channel: e.channel, name: name}, id: {entry: true, slot: slot, channel: e.channel, name: name}}
 		_, err = a.Plans.Update(ctx, load, slot, plan.Update{Name: &name, Revision: view})
 	case "move", "swap":
 		to := fmt.Sprint(other)
 		_, err = a.Plans.Update(ctx, load, slot, plan.Update{Slot: &to, Swap: act == "swap", Revision: view})
 		want = taken && fresh(id, e.channel) && (!both || act == "swap" && fresh(otherID) || slot == other)
-		after = map[int]thing{id: {entry: true, slot: other, channel: e.channel}}
+		after = map[int]thing{id: {entry: true, slot: other, channel: e.channel, name: e.name}}
 		if both && slot != other {
-			after[otherID] = thing{entry: true, slot: slot, channel: o.channel}
+			after[otherID] = thing{entry: true, slot: slot, channel: o.channel, name: o.name}
 		}
 		if slot == other {
 			after = nil // nothing changes
