@@ -92,7 +92,7 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 		}
 	}
 	h := house.New(s, now)
-	h.Catalog.Prime() // an import alone needs nothing in memory
+	h.Catalog.Prime()                           // an import alone needs nothing in memory
 	defer context.AfterFunc(ctx, h.Hub.Close)() // whoever follows what happens does not keep the server
 	e := Server(h)
 	err = echo.StartConfig{

@@ -65,7 +65,7 @@ func (p *Plans) AddFound(ctx context.Context, loadID, revision int64, ids []list
 		entries = append(entries, e)
 		out.Slots = append(out.Slots, n)
 	}
-	label := fmt.Sprintf("take %d repeaters into the plan", len(entries))
+	label := fmt.Sprintf("add %d repeaters to the plan", len(entries))
 	if len(entries) == 1 {
 		label = fmt.Sprintf("store %s in slot %d", entries[0].Channel.Name, entries[0].Slot)
 	}

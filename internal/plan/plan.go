@@ -207,6 +207,9 @@ func (p *Plans) Band(ctx context.Context, id int64) (*band.Plan, error) {
 	return band.Load(x.Region)
 }
 
+// at is the time now, as changes are stamped with it.
+func (p *Plans) at() string { return p.now().UTC().Format(time.RFC3339) }
+
 // Latest is the revision of somebody who means whatever there is.
 const Latest = store.Latest
 

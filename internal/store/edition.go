@@ -214,3 +214,17 @@ func (s *Store) DropSource(ctx context.Context, source string, stamp Stamp) erro
 	s.Sweep()
 	return nil
 }
+
+// Release lets the sources that serve a plan alone no longer count: it goes.
+func (e *Edit) Release(planID int64) error {
+	var sources []string
+	if err := e.tx.SelectContext(e.ctx, &sources, "SELECT source FROM edition WHERE plan_id = ? AND active = 1", planID); err != nil {
+		return fmt.Errorf("read sources of plan %d: %w", planID, err)
+	}
+	for _, s := range sources {
+		if err := e.flip(s, 0); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -23,7 +23,9 @@ type Person struct {
 	Licence  string  `db:"licence" json:"licence"` // what the person wrote about it
 	Services Strings `db:"services" json:"services"`
 	Bands    Strings `db:"bands" json:"bands"`
-	Rev      int64   `db:"rev" json:"-"`
+	// Unlicensed is set for somebody who has no licence yet: they listen.
+	Unlicensed bool  `db:"unlicensed" json:"unlicensed"`
+	Rev        int64 `db:"rev" json:"-"`
 }
 
 // Plan is a channel plan: its channels, where it is used and under which rules.
