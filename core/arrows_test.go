@@ -36,7 +36,7 @@ var allowed = map[string][]string{
 	"mnemos/internal/importing":          in("fault", "store", "live", "job", "fleet", "exchange"),
 	"mnemos/internal/plan":               in("fault", "store", "assess", "fleet", "catalog"),
 	"mnemos/internal/print":              in("fault", "plan"),
-	"mnemos/internal/house":              in("store", "live", "fleet", "catalog", "importing", "plan", "print"),
+	"mnemos/internal/house":              in("store", "live", "fleet", "catalog", "importing", "plan", "print", "demo"),
 	"mnemos/internal/demo":               in("store"),
 	"mnemos/internal/demo/demotest":      in("demo", "store", "who", "catalog", "importing", "plan", "house"), // for tests
 	"mnemos/internal/api/contract":       {},

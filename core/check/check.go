@@ -123,6 +123,7 @@ type Settings struct {
 	TonePolicy TonePolicy
 	Services   []string // IDs of the services that the operator uses beside amateur radio
 	Bands      []string // names of the bands that the licence permits; empty for all
+	Unlicensed bool     // the operator has no licence yet, and listens
 	// SlipWeight multiplies the weights of all slips; 0 is 1. For measuring.
 	SlipWeight float64
 }

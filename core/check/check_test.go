@@ -86,6 +86,7 @@ type circumstances struct {
 
 	tones           TonePolicy
 	services, bands []string
+	unlicensed      bool
 }
 
 func look(t *testing.T, line string, c circumstances) Result {
@@ -100,7 +101,7 @@ func look(t *testing.T, line string, c circumstances) Result {
 	if c.tones != "" {
 		s.TonePolicy = c.tones
 	}
-	s.Services, s.Bands = c.services, c.bands
+	s.Services, s.Bands, s.Unlicensed = c.services, c.bands, c.unlicensed
 	if c.radio != "" {
 		var err error
 		s.Radio, err = radio.Load(c.radio)
@@ -208,6 +209,7 @@ func TestRules(t *testing.T) {
 		{"service-privacy", "frs 15 code 12", "frs 15 ts 100", Note, "", trail},
 		{"monitoring", "155.34 rx only", "162.475 rx only", Note, "", trail},
 		{"licence-band", "52.525", "146.52", Stop, "", circumstances{bands: []string{"2 m"}}},
+		{"licence-none", "146.94 - 88.5", "162.475 rx only", Note, "", circumstances{unlicensed: true}},
 		{"calling-channel", "146.52", "146.55", Note, "", trail},
 		{"calling-channel", "146.52 ts 100", "146.55 ts 100", Check, "", trail},
 		{"aprs-voice", "144.39 simplex", "146.52", Check, "144.39 rx only", trail},

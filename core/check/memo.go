@@ -41,6 +41,7 @@ type judgedBy struct {
 	radio           *radio.Profile
 	stale           int
 	policy          TonePolicy
+	unlicensed      bool
 	services, bands string
 }
 
@@ -49,7 +50,7 @@ type judgedBy struct {
 const kept = 16
 
 func (s Subject) judgedBy() judgedBy {
-	return judgedBy{s.Radio, s.Stale, s.TonePolicy, strings.Join(s.Services, "\n"), strings.Join(s.Bands, "\n")}
+	return judgedBy{s.Radio, s.Stale, s.TonePolicy, s.Unlicensed, strings.Join(s.Services, "\n"), strings.Join(s.Bands, "\n")}
 }
 
 // judge runs the rules over a subject with its facts, and looks up those that

@@ -64,6 +64,8 @@ func TestMemoSaysTheSame(t *testing.T) {
 				s.Bands, s.TonePolicy = []string{"2 m"}, "tone squelch first"
 			case 4:
 				s.Place = nil
+			case 5:
+				s.Unlicensed = true
 			}
 			p := rapid.SampledFrom(radios).Draw(r, "radio")
 			var others []Other

@@ -20,6 +20,13 @@ var operatorRules = []Rule{
 		Run:     licenceBand,
 	},
 	{
+		ID: NoLicence, Title: "No licence yet: you listen here", Aside: true,
+		Doc:     "Somebody who has no licence yet may listen and not transmit. The channel keeps its transmit side, so that nothing has to be entered again later; sheets leave it locked.",
+		Source:  "the operator's statement in Settings; the radio regulations ask for a licence to transmit on amateur frequencies (ITU Radio Regulations, Article 18.1, from memory)",
+		Example: "146.94 - 88.5",
+		Run:     noLicence,
+	},
+	{
 		ID: "calling-channel", Title: "A calling channel is for calling",
 		Doc:     "People listen on the calling channel and call there, then they move. As a working channel, with a tone or under another purpose, it keeps everybody else from calling.",
 		Source:  "the band plan of the region; " + practice,
@@ -85,9 +92,24 @@ var operatorRules = []Rule{
 	},
 }
 
+// NoLicence is the ID of the rule that keeps somebody without a licence from
+// transmitting.
+const NoLicence = "licence-none"
+
+func noLicence(p *Pass) {
+	if !p.Unlicensed || !p.transmits() {
+		return
+	}
+	p.Report(Finding{
+		Severity: Note, Field: channel.FieldTransmit, Title: "No licence yet: you listen here",
+		Message: "The channel keeps its transmit side, and the keypad sheet leaves it locked. When you have a licence, say so in Settings. Follow your local rules.",
+		Why:     []Reason{{"settings", "no licence yet"}},
+	})
+}
+
 func licenceBand(p *Pass) {
 	tx, ok := p.Channel.Transmit()
-	if !ok || len(p.Bands) == 0 || p.Channel.Receive == 0 {
+	if !ok || len(p.Bands) == 0 || p.Unlicensed || p.Channel.Receive == 0 {
 		return
 	}
 	b, known := p.Plan.Band(tx)

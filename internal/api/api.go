@@ -51,7 +51,7 @@ func (s *server) ReadLine(ctx context.Context, r ReadLineRequestObject) (ReadLin
 }
 
 func (s *server) StoreLine(ctx context.Context, r StoreLineRequestObject) (StoreLineResponseObject, error) {
-	save := plan.Save{Line: r.Body.Line, Slot: r.Body.Slot, Replace: or(r.Body.Replace), Revision: r.Body.Revision}
+	save := plan.Save{Line: r.Body.Line, Slot: r.Body.Slot, Replace: or(r.Body.Replace), Also: or(r.Body.Also), Revision: r.Body.Revision}
 	l, err := s.Plans.Store(ctx, r.Load, save)
 	return ledger(l, err, func(l LedgerJSONResponse) StoreLineResponseObject { return StoreLine201JSONResponse{l} })
 }
@@ -81,12 +81,12 @@ func (s *server) Undo(ctx context.Context, r UndoRequestObject) (UndoResponseObj
 }
 
 func (s *server) AddFound(ctx context.Context, r AddFoundRequestObject) (AddFoundResponseObject, error) {
-	v, err := s.Plans.AddFound(ctx, r.Load, r.Body.Revision, each(r.Body.Ids, coreID))
+	v, err := s.Plans.AddFound(ctx, r.Load, r.Body.Revision, each(r.Body.Ids, coreID), or(r.Body.Also)...)
 	if err != nil {
 		return nil, err
 	}
 	return AddFound201JSONResponse{
-		Ledger: wireLedger(v.Ledger), Slots: v.Slots,
+		Ledger: wireLedger(v.Ledger), Slots: v.Slots, Puts: each(v.Puts, wirePut),
 		Skipped: each(v.Skipped, func(x plan.Skipped) Skipped { return Skipped{Id: wireID(x.ID), Why: x.Why} }),
 	}, nil
 }

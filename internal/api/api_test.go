@@ -46,13 +46,19 @@ func serve(t *testing.T) *client {
 		server.Close()
 		require.NoError(t, s.Close())
 	})
+	return asking(t, server.URL)
+}
+
+// asking returns a client of a server.
+func asking(t *testing.T, url string) *client {
+	t.Helper()
 	doc, err := openapi3.NewLoader().LoadFromFile("openapi.yaml")
 	require.NoError(t, err)
 	require.NoError(t, doc.Validate(t.Context()))
-	doc.Servers = openapi3.Servers{{URL: server.URL}}
+	doc.Servers = openapi3.Servers{{URL: url}}
 	router, err := legacy.NewRouter(doc)
 	require.NoError(t, err)
-	return &client{t: t, url: server.URL, router: router}
+	return &client{t: t, url: url, router: router}
 }
 
 // raw is a body that is sent as it is.

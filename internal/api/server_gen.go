@@ -631,6 +631,7 @@ func (e SetRejectJSONBodyState) Valid() bool {
 // Added defines model for Added.
 type Added struct {
 	Ledger  Ledger    `json:"ledger"`
+	Puts    []Put     `json:"puts"`
 	Skipped []Skipped `json:"skipped"`
 	Slots   []int     `json:"slots"`
 }
@@ -931,6 +932,20 @@ type HandsetMark struct {
 	Text    string `json:"text"`
 }
 
+// Holding defines model for Holding.
+type Holding struct {
+	// Can it could
+	Can     bool  `json:"can"`
+	Channel int64 `json:"channel"`
+	Load    int64 `json:"load"`
+
+	// Losses in what it is not held as it is
+	Losses []string `json:"losses"`
+
+	// Slot null where the radio does not have it
+	Slot *int `json:"slot"`
+}
+
 // Identify defines model for Identify.
 type Identify struct {
 	Minutes int    `json:"minutes"`
@@ -1055,10 +1070,13 @@ type KeypadSheet struct {
 // Ledger defines model for Ledger.
 type Ledger struct {
 	// Checking what is published is being read: ask again for the verdicts
-	Checking bool      `json:"checking"`
-	Load     int64     `json:"load"`
-	NextSlot *int      `json:"next_slot"`
-	Plan     int64     `json:"plan"`
+	Checking bool  `json:"checking"`
+	Load     int64 `json:"load"`
+	NextSlot *int  `json:"next_slot"`
+	Plan     int64 `json:"plan"`
+
+	// Puts where a channel that was just stored went in other radios
+	Puts     []Put     `json:"puts"`
 	Redo     string    `json:"redo"`
 	Revision int64     `json:"revision"`
 	Rows     []Row     `json:"rows"`
@@ -1143,6 +1161,17 @@ type NameRules struct {
 	Length     int    `json:"length"`
 }
 
+// NewPlanRequest defines model for NewPlanRequest.
+type NewPlanRequest struct {
+	Name  string  `json:"name"`
+	Place *string `json:"place,omitempty"`
+
+	// Radio the ID of a profile
+	Radio  string  `json:"radio"`
+	Region string  `json:"region"`
+	Season *string `json:"season,omitempty"`
+}
+
 // NewRadioRequest defines model for NewRadioRequest.
 type NewRadioRequest struct {
 	// Copy the ID of the profile to copy
@@ -1150,6 +1179,15 @@ type NewRadioRequest struct {
 
 	// Yaml a profile in YAML, instead of a copy
 	Yaml *string `json:"yaml,omitempty"`
+}
+
+// NewUnitRequest defines model for NewUnitRequest.
+type NewUnitRequest struct {
+	Holder *int64  `json:"holder,omitempty"`
+	Name   *string `json:"name,omitempty"`
+
+	// Radio the ID of a profile
+	Radio string `json:"radio"`
 }
 
 // Offer defines model for Offer.
@@ -1170,9 +1208,28 @@ type OperatorInfo struct {
 
 // Person defines model for Person.
 type Person struct {
-	Colour string `json:"colour"`
-	Id     int64  `json:"id"`
-	Name   string `json:"name"`
+	// Bands permitted; empty for all
+	Bands    []string `json:"bands"`
+	Colour   string   `json:"colour"`
+	Id       int64    `json:"id"`
+	Licence  string   `json:"licence"`
+	Name     string   `json:"name"`
+	Revision int64    `json:"revision"`
+	Services []string `json:"services"`
+
+	// Unlicensed no licence yet: they listen
+	Unlicensed bool `json:"unlicensed"`
+}
+
+// PersonRequest defines model for PersonRequest.
+type PersonRequest struct {
+	Bands      *[]string `json:"bands,omitempty"`
+	Colour     *string   `json:"colour,omitempty"`
+	Licence    *string   `json:"licence,omitempty"`
+	Name       *string   `json:"name,omitempty"`
+	Revision   *int64    `json:"revision,omitempty"`
+	Services   *[]string `json:"services,omitempty"`
+	Unlicensed *bool     `json:"unlicensed,omitempty"`
 }
 
 // Phrase defines model for Phrase.
@@ -1194,7 +1251,19 @@ type PlanInfo struct {
 	Demo     bool   `json:"demo"`
 	Id       int64  `json:"id"`
 	Name     string `json:"name"`
+	Region   string `json:"region"`
+	Revision int64  `json:"revision"`
 	Season   string `json:"season"`
+}
+
+// PlanRequest defines model for PlanRequest.
+type PlanRequest struct {
+	Archived *bool   `json:"archived,omitempty"`
+	Name     *string `json:"name,omitempty"`
+	Place    *string `json:"place,omitempty"`
+	Region   *string `json:"region,omitempty"`
+	Revision *int64  `json:"revision,omitempty"`
+	Season   *string `json:"season,omitempty"`
 }
 
 // Preview defines model for Preview.
@@ -1288,6 +1357,15 @@ type PublishedSource struct {
 	Records int    `json:"records"`
 	Rejects int    `json:"rejects"`
 	Updated string `json:"updated"`
+}
+
+// Put defines model for Put.
+type Put struct {
+	Load int64 `json:"load"`
+	Slot int   `json:"slot"`
+
+	// Why why it did not go in, or empty
+	Why string `json:"why"`
 }
 
 // Radio defines model for Radio.
@@ -1498,7 +1576,10 @@ type RibbonChannel struct {
 type Row struct {
 	Channel Channel           `json:"channel"`
 	Flags   map[string]string `json:"flags"`
-	Line    string            `json:"line"`
+
+	// Id of the channel
+	Id   int64  `json:"id"`
+	Line string `json:"line"`
 
 	// Repeater the published statement that it was made from
 	Repeater  *StatementID `json:"repeater"`
@@ -1618,6 +1699,25 @@ type Span struct {
 	UpperHz int `json:"upper_hz"`
 }
 
+// Start defines model for Start.
+type Start struct {
+	Colours []string `json:"colours"`
+
+	// Demo the plan of the demonstration, where it is here
+	Demo *int64 `json:"demo"`
+
+	// Needed nobody is here yet
+	Needed  bool        `json:"needed"`
+	Radios  []RadioInfo `json:"radios"`
+	Regions []Region    `json:"regions"`
+}
+
+// StartRequest defines model for StartRequest.
+type StartRequest struct {
+	Person PersonRequest  `json:"person"`
+	Plan   NewPlanRequest `json:"plan"`
+}
+
 // StatementID defines model for StatementID.
 type StatementID struct {
 	Key    string `json:"key"`
@@ -1626,10 +1726,12 @@ type StatementID struct {
 
 // StoreRequest defines model for StoreRequest.
 type StoreRequest struct {
-	Line     string `json:"line"`
-	Replace  *bool  `json:"replace,omitempty"`
-	Revision int64  `json:"revision"`
-	Slot     *int   `json:"slot,omitempty"`
+	// Also other radios of the plan that get it too
+	Also     *[]int64 `json:"also,omitempty"`
+	Line     string   `json:"line"`
+	Replace  *bool    `json:"replace,omitempty"`
+	Revision int64    `json:"revision"`
+	Slot     *int     `json:"slot,omitempty"`
 }
 
 // Tally defines model for Tally.
@@ -1659,9 +1761,19 @@ type UndoRequest struct {
 // Unit defines model for Unit.
 type Unit struct {
 	// Holder the person whose licence counts; null for whoever looks
-	Holder *int64 `json:"holder"`
-	Id     int64  `json:"id"`
-	Name   string `json:"name"`
+	Holder   *int64 `json:"holder"`
+	Id       int64  `json:"id"`
+	Name     string `json:"name"`
+	Profile  string `json:"profile"`
+	Revision int64  `json:"revision"`
+}
+
+// UnitRequest defines model for UnitRequest.
+type UnitRequest struct {
+	// Holder 0 for nobody
+	Holder   *int64  `json:"holder,omitempty"`
+	Name     *string `json:"name,omitempty"`
+	Revision *int64  `json:"revision,omitempty"`
 }
 
 // UpdateRequest defines model for UpdateRequest.
@@ -1859,13 +1971,26 @@ type BringListingParams struct {
 	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 }
 
+// DropUnitParams defines parameters for DropUnit.
+type DropUnitParams struct {
+	// Revision the revision that was seen; without it whatever there is is meant
+	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
+}
+
 // DeleteEntryParams defines parameters for DeleteEntry.
 type DeleteEntryParams struct {
 	Revision int64 `form:"revision" json:"revision"`
 }
 
+// CopyEntryJSONBody defines parameters for CopyEntry.
+type CopyEntryJSONBody struct {
+	Load     int64 `json:"load"`
+	Revision int64 `json:"revision"`
+}
+
 // AddFoundJSONBody defines parameters for AddFound.
 type AddFoundJSONBody struct {
+	Also     *[]int64      `json:"also,omitempty"`
 	Ids      []StatementID `json:"ids"`
 	Revision int64         `json:"revision"`
 }
@@ -1873,6 +1998,17 @@ type AddFoundJSONBody struct {
 // GetRibbonParams defines parameters for GetRibbon.
 type GetRibbonParams struct {
 	Band *string `form:"band,omitempty" json:"band,omitempty"`
+}
+
+// RemovePlanParams defines parameters for RemovePlan.
+type RemovePlanParams struct {
+	// Revision the revision that was seen; without it whatever there is is meant
+	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
+}
+
+// CopyPlanJSONBody defines parameters for CopyPlan.
+type CopyPlanJSONBody struct {
+	Name string `json:"name"`
 }
 
 // GetRadiosParams defines parameters for GetRadios.
@@ -1977,6 +2113,9 @@ type StoreLineJSONRequestBody = StoreRequest
 // UpdateEntryJSONRequestBody defines body for UpdateEntry for application/json ContentType.
 type UpdateEntryJSONRequestBody = UpdateRequest
 
+// CopyEntryJSONRequestBody defines body for CopyEntry for application/json ContentType.
+type CopyEntryJSONRequestBody CopyEntryJSONBody
+
 // ApplyFixJSONRequestBody defines body for ApplyFix for application/json ContentType.
 type ApplyFixJSONRequestBody = FixRequest
 
@@ -1991,6 +2130,24 @@ type ReadLineJSONRequestBody = ReadRequest
 
 // UndoJSONRequestBody defines body for Undo for application/json ContentType.
 type UndoJSONRequestBody = UndoRequest
+
+// AddPersonJSONRequestBody defines body for AddPerson for application/json ContentType.
+type AddPersonJSONRequestBody = PersonRequest
+
+// ChangePersonJSONRequestBody defines body for ChangePerson for application/json ContentType.
+type ChangePersonJSONRequestBody = PersonRequest
+
+// NewPlanJSONRequestBody defines body for NewPlan for application/json ContentType.
+type NewPlanJSONRequestBody = NewPlanRequest
+
+// ChangePlanJSONRequestBody defines body for ChangePlan for application/json ContentType.
+type ChangePlanJSONRequestBody = PlanRequest
+
+// CopyPlanJSONRequestBody defines body for CopyPlan for application/json ContentType.
+type CopyPlanJSONRequestBody CopyPlanJSONBody
+
+// AddUnitJSONRequestBody defines body for AddUnit for application/json ContentType.
+type AddUnitJSONRequestBody = NewUnitRequest
 
 // NewRadioJSONRequestBody defines body for NewRadio for application/json ContentType.
 type NewRadioJSONRequestBody = NewRadioRequest
@@ -2009,6 +2166,12 @@ type SetRejectJSONRequestBody SetRejectJSONBody
 
 // MendRejectJSONRequestBody defines body for MendReject for application/json ContentType.
 type MendRejectJSONRequestBody MendRejectJSONBody
+
+// StartJSONRequestBody defines body for Start for application/json ContentType.
+type StartJSONRequestBody = StartRequest
+
+// ChangeUnitJSONRequestBody defines body for ChangeUnit for application/json ContentType.
+type ChangeUnitJSONRequestBody = UnitRequest
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
@@ -2030,6 +2193,9 @@ type ServerInterface interface {
 	// DropDecision Take a decision back
 	// (DELETE /api/decisions/{id})
 	DropDecision(ctx *echo.Context, id ID, params DropDecisionParams) error
+	// OpenDemo Open the demonstration, as a plan beside the others
+	// (POST /api/demo)
+	OpenDemo(ctx *echo.Context) error
 	// Watch What happens, as it happens
 	// (GET /api/events)
 	Watch(ctx *echo.Context, params WatchParams) error
@@ -2060,6 +2226,9 @@ type ServerInterface interface {
 	// RunImport Read the file into a source
 	// (POST /api/imports/{import}/run)
 	RunImport(ctx *echo.Context, pImport Import) error
+	// DropUnit Take a radio and what only it holds out of the plan
+	// (DELETE /api/loads/{load})
+	DropUnit(ctx *echo.Context, load Load, params DropUnitParams) error
 	// GetLedger A radio's slots, every channel judged
 	// (GET /api/loads/{load})
 	GetLedger(ctx *echo.Context, load Load) error
@@ -2075,6 +2244,9 @@ type ServerInterface interface {
 	// UpdateEntry Change fields of a stored channel, as typed
 	// (PATCH /api/loads/{load}/entries/{slot})
 	UpdateEntry(ctx *echo.Context, load Load, slot Slot) error
+	// CopyEntry Put a channel into another radio of the plan too
+	// (POST /api/loads/{load}/entries/{slot}/copy)
+	CopyEntry(ctx *echo.Context, load Load, slot Slot) error
 	// ApplyFix Apply the patch of a finding's fix (RFC 6902) to a stored channel
 	// (POST /api/loads/{load}/entries/{slot}/fix)
 	ApplyFix(ctx *echo.Context, load Load, slot Slot) error
@@ -2099,6 +2271,33 @@ type ServerInterface interface {
 	// GetOutlines Coasts that are drawn on the map beside those of the world
 	// (GET /api/outlines)
 	GetOutlines(ctx *echo.Context) error
+	// GetPeople Everybody who works with the plans
+	// (GET /api/people)
+	GetPeople(ctx *echo.Context) error
+	// AddPerson Add somebody
+	// (POST /api/people)
+	AddPerson(ctx *echo.Context) error
+	// ChangePerson Change what is known of a person
+	// (PATCH /api/people/{id})
+	ChangePerson(ctx *echo.Context, id ID) error
+	// NewPlan Make an empty plan for one radio
+	// (POST /api/plans)
+	NewPlan(ctx *echo.Context) error
+	// RemovePlan Remove a plan with its channels; undo brings it back
+	// (DELETE /api/plans/{id})
+	RemovePlan(ctx *echo.Context, id ID, params RemovePlanParams) error
+	// ChangePlan Rename a plan, change its note or where it is used, archive it or bring it back
+	// (PATCH /api/plans/{id})
+	ChangePlan(ctx *echo.Context, id ID) error
+	// CopyPlan Copy a plan under another name
+	// (POST /api/plans/{id}/copy)
+	CopyPlan(ctx *echo.Context, id ID) error
+	// GetHoldings Which radio has which channel, and where
+	// (GET /api/plans/{id}/holdings)
+	GetHoldings(ctx *echo.Context, id ID) error
+	// AddUnit Add a radio to the plan, with every channel that it can hold
+	// (POST /api/plans/{id}/units)
+	AddUnit(ctx *echo.Context, id ID) error
 	// GetRadios The radio profiles, one's own first
 	// (GET /api/radios)
 	GetRadios(ctx *echo.Context, params GetRadiosParams) error
@@ -2150,6 +2349,15 @@ type ServerInterface interface {
 	// MendReject Read a row again as it was changed; it joins the listing if it can be read
 	// (PUT /api/sources/{source}/rejects/{reject})
 	MendReject(ctx *echo.Context, source Source, reject int64, params MendRejectParams) error
+	// GetStart Whether this is an empty folder, and what can be chosen
+	// (GET /api/start)
+	GetStart(ctx *echo.Context) error
+	// Start Make the first person, their radio and their plan
+	// (POST /api/start)
+	Start(ctx *echo.Context) error
+	// ChangeUnit Rename a radio, or say who holds it
+	// (PATCH /api/units/{id})
+	ChangeUnit(ctx *echo.Context, id ID) error
 	// GetWorkspace What the application opens with
 	// (GET /api/workspace)
 	GetWorkspace(ctx *echo.Context, params GetWorkspaceParams) error
@@ -2243,6 +2451,15 @@ func (w *ServerInterfaceWrapper) DropDecision(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.DropDecision(ctx, id, params)
+	return err
+}
+
+// OpenDemo converts echo context to params.
+func (w *ServerInterfaceWrapper) OpenDemo(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.OpenDemo(ctx)
 	return err
 }
 
@@ -2543,6 +2760,31 @@ func (w *ServerInterfaceWrapper) RunImport(ctx *echo.Context) error {
 	return err
 }
 
+// DropUnit converts echo context to params.
+func (w *ServerInterfaceWrapper) DropUnit(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DropUnitParams
+	// ------------- Optional query parameter "revision" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "revision", ctx.QueryParams(), &params.Revision, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter revision: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropUnit(ctx, load, params)
+	return err
+}
+
 // GetLedger converts echo context to params.
 func (w *ServerInterfaceWrapper) GetLedger(ctx *echo.Context) error {
 	var err error
@@ -2653,6 +2895,30 @@ func (w *ServerInterfaceWrapper) UpdateEntry(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.UpdateEntry(ctx, load, slot)
+	return err
+}
+
+// CopyEntry converts echo context to params.
+func (w *ServerInterfaceWrapper) CopyEntry(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "slot" -------------
+	var slot Slot
+
+	err = runtime.BindStyledParameterWithOptions("simple", "slot", ctx.Param("slot"), &slot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CopyEntry(ctx, load, slot)
 	return err
 }
 
@@ -2807,6 +3073,138 @@ func (w *ServerInterfaceWrapper) GetOutlines(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GetOutlines(ctx)
+	return err
+}
+
+// GetPeople converts echo context to params.
+func (w *ServerInterfaceWrapper) GetPeople(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetPeople(ctx)
+	return err
+}
+
+// AddPerson converts echo context to params.
+func (w *ServerInterfaceWrapper) AddPerson(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AddPerson(ctx)
+	return err
+}
+
+// ChangePerson converts echo context to params.
+func (w *ServerInterfaceWrapper) ChangePerson(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ChangePerson(ctx, id)
+	return err
+}
+
+// NewPlan converts echo context to params.
+func (w *ServerInterfaceWrapper) NewPlan(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.NewPlan(ctx)
+	return err
+}
+
+// RemovePlan converts echo context to params.
+func (w *ServerInterfaceWrapper) RemovePlan(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RemovePlanParams
+	// ------------- Optional query parameter "revision" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "revision", ctx.QueryParams(), &params.Revision, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter revision: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.RemovePlan(ctx, id, params)
+	return err
+}
+
+// ChangePlan converts echo context to params.
+func (w *ServerInterfaceWrapper) ChangePlan(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ChangePlan(ctx, id)
+	return err
+}
+
+// CopyPlan converts echo context to params.
+func (w *ServerInterfaceWrapper) CopyPlan(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CopyPlan(ctx, id)
+	return err
+}
+
+// GetHoldings converts echo context to params.
+func (w *ServerInterfaceWrapper) GetHoldings(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetHoldings(ctx, id)
+	return err
+}
+
+// AddUnit converts echo context to params.
+func (w *ServerInterfaceWrapper) AddUnit(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AddUnit(ctx, id)
 	return err
 }
 
@@ -3162,6 +3560,40 @@ func (w *ServerInterfaceWrapper) MendReject(ctx *echo.Context) error {
 	return err
 }
 
+// GetStart converts echo context to params.
+func (w *ServerInterfaceWrapper) GetStart(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetStart(ctx)
+	return err
+}
+
+// Start converts echo context to params.
+func (w *ServerInterfaceWrapper) Start(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Start(ctx)
+	return err
+}
+
+// ChangeUnit converts echo context to params.
+func (w *ServerInterfaceWrapper) ChangeUnit(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ChangeUnit(ctx, id)
+	return err
+}
+
 // GetWorkspace converts echo context to params.
 func (w *ServerInterfaceWrapper) GetWorkspace(ctx *echo.Context) error {
 	var err error
@@ -3229,6 +3661,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 
 	router.GET(options.BaseURL+"/api/workspace", wrapper.GetWorkspace, options.OperationMiddlewares["getWorkspace"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/found", wrapper.AddFound, options.OperationMiddlewares["addFound"]...)
+	router.DELETE(options.BaseURL+"/api/loads/:load", wrapper.DropUnit, options.OperationMiddlewares["dropUnit"]...)
 	router.GET(options.BaseURL+"/api/loads/:load", wrapper.GetLedger, options.OperationMiddlewares["getLedger"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/read", wrapper.ReadLine, options.OperationMiddlewares["readLine"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/entries", wrapper.StoreLine, options.OperationMiddlewares["storeLine"]...)
@@ -3238,6 +3671,20 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/fix", wrapper.ApplyFix, options.OperationMiddlewares["applyFix"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/undo", wrapper.Undo, options.OperationMiddlewares["undo"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/ribbon", wrapper.GetRibbon, options.OperationMiddlewares["getRibbon"]...)
+	router.POST(options.BaseURL+"/api/plans", wrapper.NewPlan, options.OperationMiddlewares["newPlan"]...)
+	router.DELETE(options.BaseURL+"/api/plans/:id", wrapper.RemovePlan, options.OperationMiddlewares["removePlan"]...)
+	router.PATCH(options.BaseURL+"/api/plans/:id", wrapper.ChangePlan, options.OperationMiddlewares["changePlan"]...)
+	router.POST(options.BaseURL+"/api/plans/:id/copy", wrapper.CopyPlan, options.OperationMiddlewares["copyPlan"]...)
+	router.POST(options.BaseURL+"/api/plans/:id/units", wrapper.AddUnit, options.OperationMiddlewares["addUnit"]...)
+	router.GET(options.BaseURL+"/api/plans/:id/holdings", wrapper.GetHoldings, options.OperationMiddlewares["getHoldings"]...)
+	router.PATCH(options.BaseURL+"/api/units/:id", wrapper.ChangeUnit, options.OperationMiddlewares["changeUnit"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/copy", wrapper.CopyEntry, options.OperationMiddlewares["copyEntry"]...)
+	router.POST(options.BaseURL+"/api/demo", wrapper.OpenDemo, options.OperationMiddlewares["openDemo"]...)
+	router.GET(options.BaseURL+"/api/start", wrapper.GetStart, options.OperationMiddlewares["getStart"]...)
+	router.POST(options.BaseURL+"/api/start", wrapper.Start, options.OperationMiddlewares["start"]...)
+	router.GET(options.BaseURL+"/api/people", wrapper.GetPeople, options.OperationMiddlewares["getPeople"]...)
+	router.POST(options.BaseURL+"/api/people", wrapper.AddPerson, options.OperationMiddlewares["addPerson"]...)
+	router.PATCH(options.BaseURL+"/api/people/:id", wrapper.ChangePerson, options.OperationMiddlewares["changePerson"]...)
 	router.GET(options.BaseURL+"/api/radios", wrapper.GetRadios, options.OperationMiddlewares["getRadios"]...)
 	router.POST(options.BaseURL+"/api/radios", wrapper.NewRadio, options.OperationMiddlewares["newRadio"]...)
 	router.DELETE(options.BaseURL+"/api/radios/:radio", wrapper.DeleteRadio, options.OperationMiddlewares["deleteRadio"]...)
@@ -3492,6 +3939,44 @@ type DropDecisiondefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response DropDecisiondefaultApplicationProblemPlusJSONResponse) VisitDropDecisionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type OpenDemoRequestObject struct {
+}
+
+type OpenDemoResponseObject interface {
+	VisitOpenDemoResponse(w http.ResponseWriter) error
+}
+
+type OpenDemo201JSONResponse Workspace
+
+func (response OpenDemo201JSONResponse) VisitOpenDemoResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type OpenDemodefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response OpenDemodefaultApplicationProblemPlusJSONResponse) VisitOpenDemoResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3949,6 +4434,46 @@ func (response RunImportdefaultApplicationProblemPlusJSONResponse) VisitRunImpor
 	return err
 }
 
+type DropUnitRequestObject struct {
+	Load   Load `json:"load"`
+	Params DropUnitParams
+}
+
+type DropUnitResponseObject interface {
+	VisitDropUnitResponse(w http.ResponseWriter) error
+}
+
+type DropUnit200JSONResponse struct{ LedgerJSONResponse }
+
+func (response DropUnit200JSONResponse) VisitDropUnitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropUnitdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropUnitdefaultApplicationProblemPlusJSONResponse) VisitDropUnitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetLedgerRequestObject struct {
 	Load Load `json:"load"`
 }
@@ -4139,6 +4664,47 @@ type UpdateEntrydefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response UpdateEntrydefaultApplicationProblemPlusJSONResponse) VisitUpdateEntryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CopyEntryRequestObject struct {
+	Load Load `json:"load"`
+	Slot Slot `json:"slot"`
+	Body *CopyEntryJSONRequestBody
+}
+
+type CopyEntryResponseObject interface {
+	VisitCopyEntryResponse(w http.ResponseWriter) error
+}
+
+type CopyEntry201JSONResponse struct{ LedgerJSONResponse }
+
+func (response CopyEntry201JSONResponse) VisitCopyEntryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CopyEntrydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CopyEntrydefaultApplicationProblemPlusJSONResponse) VisitCopyEntryResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4461,6 +5027,359 @@ type GetOutlinesdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetOutlinesdefaultApplicationProblemPlusJSONResponse) VisitGetOutlinesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPeopleRequestObject struct {
+}
+
+type GetPeopleResponseObject interface {
+	VisitGetPeopleResponse(w http.ResponseWriter) error
+}
+
+type GetPeople200JSONResponse struct {
+	People []Person `json:"people"`
+}
+
+func (response GetPeople200JSONResponse) VisitGetPeopleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPeopledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPeopledefaultApplicationProblemPlusJSONResponse) VisitGetPeopleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPersonRequestObject struct {
+	Body *AddPersonJSONRequestBody
+}
+
+type AddPersonResponseObject interface {
+	VisitAddPersonResponse(w http.ResponseWriter) error
+}
+
+type AddPerson201JSONResponse Person
+
+func (response AddPerson201JSONResponse) VisitAddPersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPersondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddPersondefaultApplicationProblemPlusJSONResponse) VisitAddPersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangePersonRequestObject struct {
+	Id   ID `json:"id"`
+	Body *ChangePersonJSONRequestBody
+}
+
+type ChangePersonResponseObject interface {
+	VisitChangePersonResponse(w http.ResponseWriter) error
+}
+
+type ChangePerson200JSONResponse Person
+
+func (response ChangePerson200JSONResponse) VisitChangePersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangePersondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangePersondefaultApplicationProblemPlusJSONResponse) VisitChangePersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NewPlanRequestObject struct {
+	Body *NewPlanJSONRequestBody
+}
+
+type NewPlanResponseObject interface {
+	VisitNewPlanResponse(w http.ResponseWriter) error
+}
+
+type NewPlan201JSONResponse Workspace
+
+func (response NewPlan201JSONResponse) VisitNewPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NewPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response NewPlandefaultApplicationProblemPlusJSONResponse) VisitNewPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemovePlanRequestObject struct {
+	Id     ID `json:"id"`
+	Params RemovePlanParams
+}
+
+type RemovePlanResponseObject interface {
+	VisitRemovePlanResponse(w http.ResponseWriter) error
+}
+
+type RemovePlan204Response struct {
+}
+
+func (response RemovePlan204Response) VisitRemovePlanResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RemovePlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemovePlandefaultApplicationProblemPlusJSONResponse) VisitRemovePlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangePlanRequestObject struct {
+	Id   ID `json:"id"`
+	Body *ChangePlanJSONRequestBody
+}
+
+type ChangePlanResponseObject interface {
+	VisitChangePlanResponse(w http.ResponseWriter) error
+}
+
+type ChangePlan200JSONResponse Workspace
+
+func (response ChangePlan200JSONResponse) VisitChangePlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangePlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangePlandefaultApplicationProblemPlusJSONResponse) VisitChangePlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CopyPlanRequestObject struct {
+	Id   ID `json:"id"`
+	Body *CopyPlanJSONRequestBody
+}
+
+type CopyPlanResponseObject interface {
+	VisitCopyPlanResponse(w http.ResponseWriter) error
+}
+
+type CopyPlan201JSONResponse Workspace
+
+func (response CopyPlan201JSONResponse) VisitCopyPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CopyPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CopyPlandefaultApplicationProblemPlusJSONResponse) VisitCopyPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHoldingsRequestObject struct {
+	Id ID `json:"id"`
+}
+
+type GetHoldingsResponseObject interface {
+	VisitGetHoldingsResponse(w http.ResponseWriter) error
+}
+
+type GetHoldings200JSONResponse struct {
+	Holdings []Holding `json:"holdings"`
+}
+
+func (response GetHoldings200JSONResponse) VisitGetHoldingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHoldingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetHoldingsdefaultApplicationProblemPlusJSONResponse) VisitGetHoldingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddUnitRequestObject struct {
+	Id   ID `json:"id"`
+	Body *AddUnitJSONRequestBody
+}
+
+type AddUnitResponseObject interface {
+	VisitAddUnitResponse(w http.ResponseWriter) error
+}
+
+type AddUnit201JSONResponse struct{ LedgerJSONResponse }
+
+func (response AddUnit201JSONResponse) VisitAddUnitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddUnitdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddUnitdefaultApplicationProblemPlusJSONResponse) VisitAddUnitResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5147,6 +6066,117 @@ func (response MendRejectdefaultApplicationProblemPlusJSONResponse) VisitMendRej
 	return err
 }
 
+type GetStartRequestObject struct {
+}
+
+type GetStartResponseObject interface {
+	VisitGetStartResponse(w http.ResponseWriter) error
+}
+
+type GetStart200JSONResponse Start
+
+func (response GetStart200JSONResponse) VisitGetStartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetStartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetStartdefaultApplicationProblemPlusJSONResponse) VisitGetStartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartRequestObject struct {
+	Body *StartJSONRequestBody
+}
+
+type StartResponseObject interface {
+	VisitStartResponse(w http.ResponseWriter) error
+}
+
+type Start201JSONResponse Workspace
+
+func (response Start201JSONResponse) VisitStartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StartdefaultApplicationProblemPlusJSONResponse) VisitStartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeUnitRequestObject struct {
+	Id   ID `json:"id"`
+	Body *ChangeUnitJSONRequestBody
+}
+
+type ChangeUnitResponseObject interface {
+	VisitChangeUnitResponse(w http.ResponseWriter) error
+}
+
+type ChangeUnit204Response struct {
+}
+
+func (response ChangeUnit204Response) VisitChangeUnitResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ChangeUnitdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeUnitdefaultApplicationProblemPlusJSONResponse) VisitChangeUnitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetWorkspaceRequestObject struct {
 	Params GetWorkspaceParams
 }
@@ -5206,6 +6236,9 @@ type StrictServerInterface interface {
 	// DropDecision Take a decision back
 	// (DELETE /api/decisions/{id})
 	DropDecision(ctx context.Context, request DropDecisionRequestObject) (DropDecisionResponseObject, error)
+	// OpenDemo Open the demonstration, as a plan beside the others
+	// (POST /api/demo)
+	OpenDemo(ctx context.Context, request OpenDemoRequestObject) (OpenDemoResponseObject, error)
 	// Watch What happens, as it happens
 	// (GET /api/events)
 	Watch(ctx context.Context, request WatchRequestObject) (WatchResponseObject, error)
@@ -5236,6 +6269,9 @@ type StrictServerInterface interface {
 	// RunImport Read the file into a source
 	// (POST /api/imports/{import}/run)
 	RunImport(ctx context.Context, request RunImportRequestObject) (RunImportResponseObject, error)
+	// DropUnit Take a radio and what only it holds out of the plan
+	// (DELETE /api/loads/{load})
+	DropUnit(ctx context.Context, request DropUnitRequestObject) (DropUnitResponseObject, error)
 	// GetLedger A radio's slots, every channel judged
 	// (GET /api/loads/{load})
 	GetLedger(ctx context.Context, request GetLedgerRequestObject) (GetLedgerResponseObject, error)
@@ -5251,6 +6287,9 @@ type StrictServerInterface interface {
 	// UpdateEntry Change fields of a stored channel, as typed
 	// (PATCH /api/loads/{load}/entries/{slot})
 	UpdateEntry(ctx context.Context, request UpdateEntryRequestObject) (UpdateEntryResponseObject, error)
+	// CopyEntry Put a channel into another radio of the plan too
+	// (POST /api/loads/{load}/entries/{slot}/copy)
+	CopyEntry(ctx context.Context, request CopyEntryRequestObject) (CopyEntryResponseObject, error)
 	// ApplyFix Apply the patch of a finding's fix (RFC 6902) to a stored channel
 	// (POST /api/loads/{load}/entries/{slot}/fix)
 	ApplyFix(ctx context.Context, request ApplyFixRequestObject) (ApplyFixResponseObject, error)
@@ -5275,6 +6314,33 @@ type StrictServerInterface interface {
 	// GetOutlines Coasts that are drawn on the map beside those of the world
 	// (GET /api/outlines)
 	GetOutlines(ctx context.Context, request GetOutlinesRequestObject) (GetOutlinesResponseObject, error)
+	// GetPeople Everybody who works with the plans
+	// (GET /api/people)
+	GetPeople(ctx context.Context, request GetPeopleRequestObject) (GetPeopleResponseObject, error)
+	// AddPerson Add somebody
+	// (POST /api/people)
+	AddPerson(ctx context.Context, request AddPersonRequestObject) (AddPersonResponseObject, error)
+	// ChangePerson Change what is known of a person
+	// (PATCH /api/people/{id})
+	ChangePerson(ctx context.Context, request ChangePersonRequestObject) (ChangePersonResponseObject, error)
+	// NewPlan Make an empty plan for one radio
+	// (POST /api/plans)
+	NewPlan(ctx context.Context, request NewPlanRequestObject) (NewPlanResponseObject, error)
+	// RemovePlan Remove a plan with its channels; undo brings it back
+	// (DELETE /api/plans/{id})
+	RemovePlan(ctx context.Context, request RemovePlanRequestObject) (RemovePlanResponseObject, error)
+	// ChangePlan Rename a plan, change its note or where it is used, archive it or bring it back
+	// (PATCH /api/plans/{id})
+	ChangePlan(ctx context.Context, request ChangePlanRequestObject) (ChangePlanResponseObject, error)
+	// CopyPlan Copy a plan under another name
+	// (POST /api/plans/{id}/copy)
+	CopyPlan(ctx context.Context, request CopyPlanRequestObject) (CopyPlanResponseObject, error)
+	// GetHoldings Which radio has which channel, and where
+	// (GET /api/plans/{id}/holdings)
+	GetHoldings(ctx context.Context, request GetHoldingsRequestObject) (GetHoldingsResponseObject, error)
+	// AddUnit Add a radio to the plan, with every channel that it can hold
+	// (POST /api/plans/{id}/units)
+	AddUnit(ctx context.Context, request AddUnitRequestObject) (AddUnitResponseObject, error)
 	// GetRadios The radio profiles, one's own first
 	// (GET /api/radios)
 	GetRadios(ctx context.Context, request GetRadiosRequestObject) (GetRadiosResponseObject, error)
@@ -5326,6 +6392,15 @@ type StrictServerInterface interface {
 	// MendReject Read a row again as it was changed; it joins the listing if it can be read
 	// (PUT /api/sources/{source}/rejects/{reject})
 	MendReject(ctx context.Context, request MendRejectRequestObject) (MendRejectResponseObject, error)
+	// GetStart Whether this is an empty folder, and what can be chosen
+	// (GET /api/start)
+	GetStart(ctx context.Context, request GetStartRequestObject) (GetStartResponseObject, error)
+	// Start Make the first person, their radio and their plan
+	// (POST /api/start)
+	Start(ctx context.Context, request StartRequestObject) (StartResponseObject, error)
+	// ChangeUnit Rename a radio, or say who holds it
+	// (PATCH /api/units/{id})
+	ChangeUnit(ctx context.Context, request ChangeUnitRequestObject) (ChangeUnitResponseObject, error)
 	// GetWorkspace What the application opens with
 	// (GET /api/workspace)
 	GetWorkspace(ctx context.Context, request GetWorkspaceRequestObject) (GetWorkspaceResponseObject, error)
@@ -5527,6 +6602,29 @@ func (sh *strictHandler) DropDecision(ctx *echo.Context, id ID, params DropDecis
 		return err
 	} else if validResponse, ok := response.(DropDecisionResponseObject); ok {
 		return validResponse.VisitDropDecisionResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// OpenDemo operation middleware
+func (sh *strictHandler) OpenDemo(ctx *echo.Context) error {
+	var request OpenDemoRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.OpenDemo(ctx.Request().Context(), request.(OpenDemoRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "OpenDemo")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(OpenDemoResponseObject); ok {
+		return validResponse.VisitOpenDemoResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -5829,6 +6927,32 @@ func (sh *strictHandler) RunImport(ctx *echo.Context, pImport Import) error {
 	return nil
 }
 
+// DropUnit operation middleware
+func (sh *strictHandler) DropUnit(ctx *echo.Context, load Load, params DropUnitParams) error {
+	var request DropUnitRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropUnit(ctx.Request().Context(), request.(DropUnitRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropUnit")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropUnitResponseObject); ok {
+		return validResponse.VisitDropUnitResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetLedger operation middleware
 func (sh *strictHandler) GetLedger(ctx *echo.Context, load Load) error {
 	var request GetLedgerRequestObject
@@ -5998,6 +7122,55 @@ func (sh *strictHandler) UpdateEntry(ctx *echo.Context, load Load, slot Slot) er
 		return err
 	} else if validResponse, ok := response.(UpdateEntryResponseObject); ok {
 		return validResponse.VisitUpdateEntryResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CopyEntry operation middleware
+func (sh *strictHandler) CopyEntry(ctx *echo.Context, load Load, slot Slot) error {
+	var request CopyEntryRequestObject
+
+	request.Load = load
+	request.Slot = slot
+
+	var body CopyEntryJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CopyEntry(ctx.Request().Context(), request.(CopyEntryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CopyEntry")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CopyEntryResponseObject); ok {
+		return validResponse.VisitCopyEntryResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -6315,6 +7488,364 @@ func (sh *strictHandler) GetOutlines(ctx *echo.Context) error {
 		return err
 	} else if validResponse, ok := response.(GetOutlinesResponseObject); ok {
 		return validResponse.VisitGetOutlinesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetPeople operation middleware
+func (sh *strictHandler) GetPeople(ctx *echo.Context) error {
+	var request GetPeopleRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPeople(ctx.Request().Context(), request.(GetPeopleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPeople")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetPeopleResponseObject); ok {
+		return validResponse.VisitGetPeopleResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AddPerson operation middleware
+func (sh *strictHandler) AddPerson(ctx *echo.Context) error {
+	var request AddPersonRequestObject
+
+	var body AddPersonJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddPerson(ctx.Request().Context(), request.(AddPersonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddPerson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AddPersonResponseObject); ok {
+		return validResponse.VisitAddPersonResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ChangePerson operation middleware
+func (sh *strictHandler) ChangePerson(ctx *echo.Context, id ID) error {
+	var request ChangePersonRequestObject
+
+	request.Id = id
+
+	var body ChangePersonJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangePerson(ctx.Request().Context(), request.(ChangePersonRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangePerson")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ChangePersonResponseObject); ok {
+		return validResponse.VisitChangePersonResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// NewPlan operation middleware
+func (sh *strictHandler) NewPlan(ctx *echo.Context) error {
+	var request NewPlanRequestObject
+
+	var body NewPlanJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.NewPlan(ctx.Request().Context(), request.(NewPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "NewPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(NewPlanResponseObject); ok {
+		return validResponse.VisitNewPlanResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// RemovePlan operation middleware
+func (sh *strictHandler) RemovePlan(ctx *echo.Context, id ID, params RemovePlanParams) error {
+	var request RemovePlanRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemovePlan(ctx.Request().Context(), request.(RemovePlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemovePlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RemovePlanResponseObject); ok {
+		return validResponse.VisitRemovePlanResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ChangePlan operation middleware
+func (sh *strictHandler) ChangePlan(ctx *echo.Context, id ID) error {
+	var request ChangePlanRequestObject
+
+	request.Id = id
+
+	var body ChangePlanJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangePlan(ctx.Request().Context(), request.(ChangePlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangePlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ChangePlanResponseObject); ok {
+		return validResponse.VisitChangePlanResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CopyPlan operation middleware
+func (sh *strictHandler) CopyPlan(ctx *echo.Context, id ID) error {
+	var request CopyPlanRequestObject
+
+	request.Id = id
+
+	var body CopyPlanJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CopyPlan(ctx.Request().Context(), request.(CopyPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CopyPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CopyPlanResponseObject); ok {
+		return validResponse.VisitCopyPlanResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetHoldings operation middleware
+func (sh *strictHandler) GetHoldings(ctx *echo.Context, id ID) error {
+	var request GetHoldingsRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetHoldings(ctx.Request().Context(), request.(GetHoldingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetHoldings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetHoldingsResponseObject); ok {
+		return validResponse.VisitGetHoldingsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AddUnit operation middleware
+func (sh *strictHandler) AddUnit(ctx *echo.Context, id ID) error {
+	var request AddUnitRequestObject
+
+	request.Id = id
+
+	var body AddUnitJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddUnit(ctx.Request().Context(), request.(AddUnitRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddUnit")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AddUnitResponseObject); ok {
+		return validResponse.VisitAddUnitResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -6891,6 +8422,123 @@ func (sh *strictHandler) MendReject(ctx *echo.Context, source Source, reject int
 	return nil
 }
 
+// GetStart operation middleware
+func (sh *strictHandler) GetStart(ctx *echo.Context) error {
+	var request GetStartRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetStart(ctx.Request().Context(), request.(GetStartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetStart")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetStartResponseObject); ok {
+		return validResponse.VisitGetStartResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Start operation middleware
+func (sh *strictHandler) Start(ctx *echo.Context) error {
+	var request StartRequestObject
+
+	var body StartJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Start(ctx.Request().Context(), request.(StartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Start")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(StartResponseObject); ok {
+		return validResponse.VisitStartResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ChangeUnit operation middleware
+func (sh *strictHandler) ChangeUnit(ctx *echo.Context, id ID) error {
+	var request ChangeUnitRequestObject
+
+	request.Id = id
+
+	var body ChangeUnitJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeUnit(ctx.Request().Context(), request.(ChangeUnitRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeUnit")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ChangeUnitResponseObject); ok {
+		return validResponse.VisitChangeUnitResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetWorkspace operation middleware
 func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspaceParams) error {
 	var request GetWorkspaceRequestObject
@@ -6921,168 +8569,188 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7H37j9w20uC/QugOyH442TNOdve7Hf/k2J4vvrUTw+PEd9gYBluq7mZGIrUkNT0dw//7gU9RalKPGY2T",
-	"A+6XxHZTfFQVi/Wuz1nB6oZRoFJkF5+zBnNcgwSu/3ZJaPk9pqX6M6HZRfbvFvgxyzOKa8guso36Lc9E",
-	"sYcaq0E1vn0NdCf32cXfz/NMHhs1TEhO6C778iXXM/5Eq6MaXIIoOGkkYWrqwx5LRDHn7CCQ3AMSgHmx",
-	"f4pKsiMSV+hASqACEYkkQxwawGqbSKrvLt+gAlPKJGoFZHkGt03FSsgutrgSkEc3z9Q2ws0TCbU+NtC2",
-	"zi7+ldmVszyTjKppGX2ECVd/aIBmebblIPZqRjio/7JHTYULyD6enNz/A+YcH9XfhTxW6h+2jNeZA0wD",
-	"VCQgo1Y0cHFHzxLH0pOE53LHKTDnRH9nj1MoEOXZpuVCZnlWynob2bvd3BVreQGnu1NbUksjtkUYVURI",
-	"9VV8b8LMkaCYb8+TJPMebmUEMIyXAhGKMD2iLYGqzDWEtoQLibZk13IQel8UsVY2rcwR42qXrMCSpSAo",
-	"1WLL9vjqhb8iDZb7bi6i7geHf7eEQ5ldSN5COLPCPpZqHJV//2vmpyZUwg64mbtuGJep+c2PY2uc7vY1",
-	"w2Vivkr9dN8dv60wjRNKU2H6FB2I3LNW6qvs0cUomLtMBFIXWV1+cgNlAklqpmzpxt7hkrAkrrj6dSEo",
-	"rwASR+VwQwRh1BzqgAUSAP3Dq4sNN8AVFDiogxOBasBUJg7t5lx88KuKpShIqJ9mHLo3necFsQndJZ8P",
-	"xy9mMAj5PSsJaB5oyP5SsccL9UpRCVSfATdNRQqsQH32m2Aa/N3U/53DNrvI/ttZ966dmV/FWTClX7Pb",
-	"oPkX0TAqwh28VUCHw8qbcLPqffSJ572+EhUgrB87IlBLS+BCMlZmnh9cSSxh5U2ZOSNb+oEd0BZzsx21",
-	"h9dQKlpYa3k7XQIY+l5+I5CiVKGgIvdwREIq4UNxG842FYxRSWNG/I9lm3LzRnb1wfKpA2fmddeMZVVa",
-	"7WZMQKXhTFFJppmQVI+uWG1xP2FibdH97q61XvxZWYJ+WRrOGuDSXuXKU8scIsgzcU2axkzkZbLR7drx",
-	"MTFL0UxvoiE7G37T4wv/cnt3M3Wb6wQltvkNCqlmUrLyFexqh4Cq+mmbXfxrYvcNptmX/ARoeANVhFnm",
-	"mRJxo49RuG8jB5tJTrf68UuePYeqOsXVNTHivhMajZT77xZooR4itt0KkJ0IqUSwuLxrJbbxXerV7OAY",
-	"QNUeL3FbydONFqxq68jbu+WsRudP0aMnaMu4kZjZQbENjA57VkHkhcyzGoTAO4jCm6uPYj/MO6PdqJ0n",
-	"d+KlWzF67D2mFCLYUQrXgZRKEu1QpBQj/fwq3SmKDPMyR07QsIO5mG6uPdmpp7zWcmuVmI5DAeQGPu1/",
-	"j18o97umkYvPGW2rCm8UEI0gcApIjqmoiZy66O/tuCt14uA7u5PEOuFVdx/M3NoAlRqOvfMHe+9vZ7jW",
-	"ACp5gEqHhiglMLqtSCF/wVULkdsKxyhehRfQ5hJtnrVNiaXhuuNQ8AKeWt3Ts/s8fgrOoZBQXiol7fQY",
-	"OL6jrRt9StBMxk+nFfMTnoARhQNwBCVR/4IEPgokWA1yT+gOQSUCrrBhrALNkrMGuH03Txa6cQgZh5U5",
-	"ghtuN+4nztXJ7aZH4EbMHgYw22FChUyYC7QBRYlz6i1CApPyKYK6kUfNFCnTB88iV3ExKkg5SwkZw9l2",
-	"8oF3J3n1YgItXkOat6eZWNTckG2z/ASfDgsJzPrtxLD7Agq/1wFuFwIkgbTNwmlmo3I9BIj+y+TvXgwB",
-	"WHHNzH6zDNJkuwUOtIiwUKASOJQLqb5pNxUR+zns0pGMWyj8OLbZl4ZJKRlgBxFzoCU5fcUdQ9vAlnF4",
-	"itRzpm+45niBNW4gO+m5y/jrvbNPY+QGGzU48uCzg5gtrb+DgvHSHC8qsvdJIrQ79N5ibXN1J7Hb9sSh",
-	"dxSF7o0VziMaHUYC+A3wR0IxTVAj0Z5VpUgAcMGZ2SF9YIhvyaxxgYgUiLb1RmshM64U8fbCE6pN6xQV",
-	"w6X64+kusMQV211YU8QG1IPJQVsJxx7MOVwkaiZ0x3bmQm2yPZ93dOGMIvNtHVESIWWcV2ysL+QEfEUn",
-	"sI8t7eR6zVpo6XT2WSR0aT6IEVDFhFhAjK+ZELFpaiyL/YJ53qjxsYnS6gY2msvYrA76b9XYIaedp1G/",
-	"9Z98+ZgPRPyl3Mpt5x07RJnVnnH5KXlgYe2uCVKtndstIpkAL0kxqRH9YoedyOjGqmsVlmCXHa12a4RA",
-	"zp01V0MpoNOOPjzB5d4B2B3m48iFemvR379UJTvQaduQIfw9Z+1un1Bf5hOInu6UNAYwdKvpuXOzz7Hj",
-	"KRIZEy9GOQNU1bjEUWN+HWrqeMdB46DUwo3QIigCx7tiertjuHM20rt20x8skHly57vRJ4oBVGuJTvM9",
-	"BWkaRloqn3+3+8r1lCWwJ/qL9MYT9qoRzCZtT4kdjJmOLkkFr+iWRe4ZVKQm0th7TjYBtGBOAjiVg+3T",
-	"G+Nwe4AZRjA7Q7BOHmzITRM/EHX7mgvQLbmFJQ/rbfQ1HLMItgmLoIAb4EQew4sqJGs0I73VzBeKa6ct",
-	"xu7omOWGyMSyh/1xgfiNlYg2Re36iMGBOtXXbKMDUN4ZhNQ+HPjjuLyNGXLpthO4HNRugB9RRa5BB2k0",
-	"TAiiGHUMZKRcKOyysozoVT+wg11Q+2axdcXmyFiUkWToSY4O2lXrfboHxq+hRKyVT7UZqS+plqzdhAZn",
-	"K8YbR6PlEjPlxZQkEVOUzcnzELL20H7hBHbeGS/sKZIMjPsA0wEfW3JroKH+qG8qYu49CuImnkTiJhYa",
-	"C2InHdX6L1lLy7gQH3UJpYN19kB2e/mp7u0zjVwXXhJl9oxHDR6KJWjaOoUz1wqz8JEDGOkwIwN2LZSl",
-	"1CtzpWYKzXp4XGA2G0gZ+20k1nyGq/DyzkUxxYRqzU8W4khBh9BP1/OQNCAmA6sOcwHKw5nD01pU5pae",
-	"Oih1mOxOkiRPD4aIfTfO63Fbak4YpaENYDXuUwm7OBgS/o6Odjf2+s/Sr4wpRyvAVpRa8uyGQl4EoYVz",
-	"GiyQ53puhsicJRES0wKSZDIJn20dh/yecfJ7zyYa/EjKhZZYDrjYz6VlNdxpBxH5jGxlUjdd5hrXil6K",
-	"9PoK7Sx8RehouGBK5ok9Bk4w0STsTt7Hef+GBHDuENjdsDyz4o0+dBcBsDWMQIO8d+6QZsMrEbv9Pyiu",
-	"AZGX1qlzi5hfSURT4eMUwO2iL+xoRc4c1wtkZTvBpfoqto9rOC7c+UCuCX3ChtynYwjUmh0I/Jm6KXJn",
-	"DnGwHUHIM8vDBszY/mv/Yb6GI3rz8sefc3TARKK/o78IKBgtxX8gxlFFKKDvENsaZ5xWcPIOMoFw9LeY",
-	"bFTj21dm7JPzQHiKS+t4gsxedPQxEIYAmvh9tuGzSVvEYqJ5o+7LEmuh8+Weci58FHPMbdPe2lx7S+do",
-	"3gYYdryDQD6ws9mwcOcc1MC12x1BjrlNEUZwxzudCgqQpAYxQ4ewbn1SQ3ivRg7wxj4+/f0r7SmBJhM+",
-	"do+YGjdDEE2jFovt8VUJVJJthPZrQlsJiZcvqYcPduIm8V9E96BdDs99xFJ/H4yXCaNMMvJIkDL+Q0vJ",
-	"DPDZSCQ9OLfrp/ft4hqHLLGARn7qfA993mi8UAhXSmfZ7TUPtO5IVDEBAtVMSMUdiRSok51PGZGJn5rP",
-	"bnrAjsqVdEt4DWUsTsQ4sJDAB7RnBxueXunYbA64zJFgNkpdogJTtAHEoQYliEH5FCmh0ZoIjL+sgq1E",
-	"rJXRk+1ZFdmEkKyxDt0uocKHxptQcVyp3RyR9UM+RbylSDuGkWRox5AWZCL+Oc5ESn5LG55uCBwaRmg0",
-	"2IQJQO//tzmuM48EcCQlEkzb/Xw8oaIiq2X5XJaP+dygI3OEjizSdBtEbg9Id3B9gmu/wQmvuPWaiKgZ",
-	"RJHJjrHyAglSNxXcIkxLZAO+HjFaGUzp72Oq+lIStydL07iODI6hUu0yfsCEFY1YW/K4KmdtzuMU1l2U",
-	"xO+sWqr0L3LlGapIOfLGyX/e3L+YkP6IbqIRYqGZhykSHiQdZev1OqJwgPEuOY1DQ6q5peWAPtP3Ieqf",
-	"8ndheK+PPnSWCCRAIj1Se+N1IFkseKyAqlqIwS1uqwUqYxcQHPODk1Tkinlf7uBBdprppLNQr+0g4Bf0",
-	"53OISmPHJ3Tcn1dtjkmxJghcmQeJQTRS1D4InCesnWl2425u/JdPDfBPRpmaaQKxmtey0Z/U83xHQ9AI",
-	"w/BhKN4FtGcH9SArNdGIrer5tl4wE7e0xaQyZgNMFRHpP++Nx0Vtqh9aG9wnJnH1KYnx4SuqdzbOScxc",
-	"/Zk7+J7iZwBNRw4Bl3NElyb+X6LvNFPCTiLKEAtGl5oagErnZorqJFXqZeoJQPeVZLrJulW7EwXbzC0A",
-	"YmD7J0QUGkJLuE0Y8mapVVaZMvMklm1weeV8vqdBccuCoDRhL8RiOrjIRjecEovO65yTb9VzaI+aa/Wg",
-	"e8X/jLEP1iwESkslJzGN5oN5x012KWVobzR2pSVIfuwsU4jR8af94eKRbDSIy76NhScZiHh6CViLM6s5",
-	"AMSItktWHNIrFNfRoMeDVbZ80Eo/9PECYXFt1S2XY2Q3G1dhK5twPSdKHm7lJ0c20wktjuhnzMyhZGuE",
-	"bC8L9k1I2/gGyk948PZiCY8kqSFGfxJX1aQt7L0epO9D9KxDmc0kuzsCDJKr3fb8S2mWD9FjF7FwzTtq",
-	"ipNgJIAFKgHe5RuxDiSyq6x5b574pt6JqMxWsaIXTmZNly45yZaEaOk17Ye9hcGczvLj5jiC8X5OfJg0",
-	"3x6w9R7d62wDJOtcLGPS1Gd2y/gD5AEiRoy1rxku44FVs9Mmlj1EzpQ3NvhnNSaqcFrbnlkyfh4hlgRV",
-	"7VM/uIzRKDoTiRU2YGlWcqiLO7LTealYzRE72BvcXDVMzk+Wq7CcHdhBZ460f7qXabnSDKjSHMknAPSS",
-	"70aOH8Ht6J4aJpdEfhsQTwWRmVn97uPblcV+fvTD/QMcClxVguziomLpE4XmAyNILnqQiIOSHWhF6PX8",
-	"dFpCm3Z+TmzyWrACVzaWMRKziqmMv1um0s5IcnAX8dKXunwMhAl10hVhDBiQaABfI7bV/xYUQFokV6cT",
-	"XNVvS0AcdZh5wgpAF0IjwEt/vSGKx0MW3CkCVuBKxgSAMZELITnHLt+PuIZ3rbW6nihzHBcuruuU6WtF",
-	"ME4AlXVrT1oj7MA8XMxPHd0vHPTzmAxTLFhzjJfjefXCeeJt4QylAunhkQt0xHUV9Q7ZTwlF/+fZm9c5",
-	"IlRIwKWpfRWfLZZh9JNCyxoKtPq1ApmQIAf20NQzYy2XXu/yk8ZQ8JM1ecRFIdzKPeMpprFiGKWSa1qx",
-	"JEJqR6IZq0PPqBmXBydJRAV2O4iB6a1PhDupWsFafs9E6ri1ISYFupQfs2p0o3uOBaTrgJxGZXCyI/Qe",
-	"vvupmh9vXdzqsB7K2lJaUtxK7IomaN4VKovewRJqNhYUeHd855kwofyLSMF+k2dBfTW9x+ihUx5UU2wx",
-	"/sAv9OgEOTNRR2ZilarvZryzfUI9J/aYCVuFewwmIoScn8fnzRlqMr5qAy471wikUyEie8DJ5Jy7hI9g",
-	"xeGXms+jjkKdKs042gPmZZceAUgtjrasqthBmBSKfqxA7N2dF72y976TWByL3Wh3yDi4fc2wYZKUxCSe",
-	"NaLdGmvR9dKSWPNNB5e2oKgIioLNq/VlHFdtKhQ4mX1k/mHSt6B+7YJ07VJR5CzP+HWpyCf3xgT13l35",
-	"MrH/MypUBCv5r+J1t4a+5WhklYjfyXHldbGiOC6QTQJnHT3TSRpDYdsKpDqURhcE9Ypf3guxUr85t0Xg",
-	"m7OROIoJEyEhbopMChWTZx/VjpMSyOS0NUsE9qWr54yr2xNu6lZMqcqTRLRMdVaXo5T7WWHdfaX6Tpp0",
-	"bUocu0JbgWIeWtcCsd4CJXe3MKpw21o/mnJHOVhXKHVoZk3w0qSsN5GDpVZO/Di7rpeVEG2oUnfsLjjT",
-	"rRM78zv3Qp3kv/NeOmwNtDX6FauxJEUv0kk0lamkdiCJHPatDUadmwWaBCh1iQ9j70pnIAkTZkaf04rJ",
-	"d67SywHL6S8+6EFjMrs+c25B2eWhUJvmYFZJ4iRRc23HWdvE1XRCZcroszTTVrPzCUEzwTECZ+HxXjNE",
-	"GYs5fpcruzcBGW7DI46gXq3XeeKJqTttIiSjHpeFCksyv22hK1fp4EbkKE2YF67e9jaXUgo6aMzTjsxC",
-	"uTus/Ww0f/ejr9cd1bo9X7k3h0g656dFmnTqyoHOrWoWv+MmXkxvLUmDgdq6gilx4N/rRS+sUl7ojqEy",
-	"8UCSzlrZiyWxrkG74yTk3ju67wMtvD3RGG9vOg5Lus8rTXXvqxa9UdETAi6TBvKESbgD/xTRx4zHqV1E",
-	"y3asbeRetZAWoQNCn28e+bMX5WJF0TYk4f5iPuf0tNi3iyxHbIt0ORBc6dxGgbBEjBbwFAEu9koVwybp",
-	"0Sb1GB42a9fGIRJjGkUiqC8M5pyXM2EM3XdnTNPPwdIYuUBAvItpwukDs47/IZpgPSxV3XFVw2YPVvDv",
-	"Sn91QXlBZTBf8cNf1V4Ya49FmyNbzAZk6W7fOPf2Fu8+U0kWNT4QSePGlMHR3cARx0SvcOXFDDlukmdM",
-	"6O5jBX9wLxY5WgxzMhLZ5rI6k1yoYNvTxMGwixetbZZmrWPxydT+jRS5GPMjnlZwGS94pPb7ve0WMdzD",
-	"BgsiElWkeD3muYnIl12m6WiukBun7T2USMZTtn0B/IYsCUYxh70yny3Mc7pLrYXQTerNIwamDr8Wkr2z",
-	"BsDKDeF0dVT8mdPE53qSDZ1SVRUN533zw+/hQzRJl7osmUjNM9/EoCtQLMadLlsxxaktM7U7zf3Z/aJp",
-	"4DniSMQxnupHpEhmTaSPPjPGLVSB3EKjqdQhkE5ZUCWBUyzJzVLnVgFcYkL7ldu25FZz01a0ugucth5W",
-	"R3SDOfElPgivkf0harAyXHU+NaUKtgwA56bt6px0R8j7gIiDUf0prjr+sUl8s93i6Wy/k/wrY+7VzsGS",
-	"iALzMppNFa2l1s/r825es0YatCLVsWQhaNP1whYW3Xb4npQBg7TTgy9zFT0o2WxigoCrkjy6H/2te5Tv",
-	"UJItzMeeBwG9YqBWniQWAeaboxXGltREmsnq3PvmauaG2XE2M7zbQhre7u27V3Mh+1wsP+xILMpuWfGn",
-	"sFdSTJ0OWsJMmNHs8xE0YvGbycOTJmyMPbqI5NQNEnB7Ce3jfXDm1qmJNaiZ61VdJy8r2tHG/K1T+Cwo",
-	"xkzj65gitxXe3dMsnbRzheHHM69QWJrtYx7raunTxLqWK65IiK4jikvQITBZJBEnbeG4a2qhZAtKYXtr",
-	"WCxJ6GsaNBbZeQdGhMAooUnHwMA/3pHc3B7NplR6vHWEEqVDc4zEsboFTCmXe08zWy6SeFbZNDMsN1KO",
-	"3WNujxyFk615PCzeXsSDpW519NUSP8zKmqnaWfDKug3Fjhb2T/zqtWJHtKuxAOiRFjy+8OvDRU27n5Yq",
-	"tyv4LKMmkWnrPKPwqWEVKcjdPz0uiB/33YlGS8t2COmv01OG3YE7E0n/NB0yJgoiOzpPeofuSe6LTAf3",
-	"J+AETU7mOEddey5c0vr2gMMC5959afJehHVfcopSSqrCA5is4QX0QcrSlHGc/801HJcEf17p6irxLGfA",
-	"N7Bs8YoV1yOVFHQXYlS3QurAQycrjxdPWMkXSJlcXCALcPmJtXKkispY0QjMAVGGhIRGjB+Rz6gbbRGl",
-	"jSe2o/386HO1hfkdgRX9XklopvscuHwIi3e3ObeioyF7wgCijk49jTsEdV0eRjxZ3Q7jnR0T2SQsFZgl",
-	"lkWNjuUCJ6LwZ3dL9LnKui6C3lscAjZKZuhHS9eddUUL5p8zXf5asjnJcc64asNJbQUBt8fosbrm1THz",
-	"+oIi4LOS5MlYKnwXjBgBMxep1Bos5kTimBns8OjqDY7gt2IH4EmTSds0yV9PqnfYiYKvotsIoHr/Brpj",
-	"vXDjqzMOy8NxOAyFoJ7daZnEfI/QngmJ8r2ryjLkYLo3VbwCXdDXKWa6Z02KK90AJ1sSb1s5rIftmmMF",
-	"XwVL23WiJwpbTE92R++SDByjcBHMNO6Bdx3Ul3esnvdBPNeyW7M/YQwAP9MynV89qCF0V5o8eYNHSOxn",
-	"+xoNE3uqMlZDQJvjTO1Zk25mBV9UsJZKEXRIPewZ3ABHFWO6kvcdwj8fMGPXni8KEB2YP6rDpVIs5nSC",
-	"T3V7H/vtU+IxXc6q0sbQZBuLRWbS4IcDTlS+P2kSP6WZjVDvL50FddAPLGBGPSblWVekoFS3+w/Ozjq4",
-	"FsR0R5yVJX2YObIm5V3yqfVezNdmtRh8PsQz4ESiR12qZXGbSphrukTPWP4TlyuUS3QKA1BTRjN10GvR",
-	"xDPbU713J8vQuQFYXEOJJL4GgSpGd2FtlEEZuiVaqC14FW2ONxluacwUX4IimVMxoGFlCW0gYtaCPC++",
-	"0y843Oyctpc+vd+OX1CLO/hyVNO0Tcv1oXzRObOWQ02voqgji1Nq+hLU5Y7E6zIqOS4k2oA8AFBttcBN",
-	"U5EC62bhmJY6PlfRO9/iAh6jS7VRoAUBoXX+w55VgPbA5e85UmzQ/LO5B+JX+pdfsyfn54/Pf81y9Gv2",
-	"4vzb7340f3zyn387/zXT/U/U+5kj3UZCf/zu8jn67rvv/oEIRT+/f/4YvdQJ1f63f/z1b/+J7H1FJg9b",
-	"PP6VepP+RfaGQs1sEKp5VLInrlEIbkh2kX33+Pzxd7aHrcbcGW7Ime3K4+zVO2PaMqAmjL4qs4vsv0A+",
-	"D4Zpdb9h1Jptvj0/t60Kpe3VHQD07DdrRTEkEQv86K2/pJcVmdGqMZw+TiwxIum+0QO2eKQfoYfFmUuc",
-	"V7OKtq4xP7ru6Ya00TVlB0V6EjiSe0zDzg+mkuJOGPWRltlHLXmISGOBZ1Xlex50/A9vWKvdqjtyAwId",
-	"8BG1VJLK9LsH7hviC3wUSLAa5F6xS6gEPEbPqLFfIW3IsPxS9qCBNri4fuwvoqMOi43MAB6E/J6Vx3tQ",
-	"RLrMXjrPd7vQfDDTWmMjNIPetqftSUNa6r713QF7F+Wvp7j8JzRyBSq7wkfz4nWZ4OodrKoj2mPFznQP",
-	"SqhKbak87FmNJEMbqAhoA96A8r7kJ9zh7DMpv9heuTbhpE8HLzhrgpupGA3HNZgyWQkzdTfk7ArAGKqn",
-	"YfZCyZ73h9l7fA26NFWPwKPXcNFJdCyEg2AJhZaAR7nrCz9oVd7aW3tevT77xSRf7aaey1W7L9blqWre",
-	"0rO/Xse5JDsdEK6eYTX+hRfyos3C8aKvzqUiv3CmprbD/4zsSr9g8sACnMVrGWqWxbZqbJpTefKaxac8",
-	"nf8/w6Xc+R6CR8GNi060DGpQexL4DfBHupqRGXphmyvlyLWyoiUqsMQV2+Um401XqcQUvVQfPEUcBEhb",
-	"mkSJHsaLXBMh1NWlpZqYH41AQoR5m7QihzCFw2P0fg9HLQ1zEG0NJdoYj+MecAkcvcZCPtJLPXr1QtPL",
-	"5oh0vM6pvPLBdgUeAIyoo5rpnKnpIuvNq2Oq3J0PWhT+/TwSLW0n/HcLOmfZzmdCiBbM83HyQVCKtsHg",
-	"IyE54LrPm4YTnvDmlwb5KzHlPW4aoCJHSujwfw3otSI3EFzbrTUaR1/GS2OhXUbZ6qP3cCt1ZO+MsTbO",
-	"etbYn6guoT5vrD74zMG2FooaPSghxlq5z9EBhMwRZVz9BbCQSqIrQZvDLpBuoqWlP3UlatwgsTfx6XDb",
-	"VLpqzhZXAvIoTW7YbY8ivaBwatSq8S2p2zq7ePI/z/OsJtT87ZH+66ltzHfp/Kse3P3l1IF91Ers1tTn",
-	"OuklWj/1Db6JYTYYbdhtrs9LAXMQlrncaM3K8Iosfl5bgCo88shJvz3XHUb9Wc8jpr34XRfMuMr9Ks7I",
-	"6SrYuh67ui2rsTEco5kX8flrJvrz+z0+iXkVJunwbYWjT9syCXSyuXmMB31wNQO2ZsT9H819Jz7YsCX1",
-	"eATKMlcr5eg3RiiUpgYfrqoRZTzkWGe+JHiSb13Z8t7/n3mNMq9FPKovr/65eZYgv4Mpfayd1f0jx45Y",
-	"QFWNnnH20eIs6g+//b74fkJB1HBaQxD5gR1Qjekx4AAYCcC82CN1e3VxhsOeFHu7pqt+XeMmfe+NpDuq",
-	"xr+yQ1ZV4oN1Uykf080XTQO9ycIpbq25Or0dn1tpnHBbk34tLG4xt/UzjJpB+pKkZdVpQ6na44aVR9sc",
-	"Vrer1dpBg4WEEinZ+TH6kXm9Q0jG1esQ2lVtu1lTUJG39FSj+F491K/NdhKKxeCyW092+rJHZID5F3iO",
-	"FYMVEuIag+czG0Ixj1Vtn2E6eDKN9n4j2vsTzCurivq2wEpOFAC6WbHBXktL4EKazn4ROhrc9bPP5g+T",
-	"5gSzdPYVrQLPdSdEpWCbLWqq3jK+A6ktvWEhJq0eVIxdK8qWqRs0ztQSPG0Ohj3vWYkh+DOPsYNlxhBz",
-	"xM4gMsT/cguJrfuzZ5V6bigKQKGNGahSchCjuvccu0naKUah/2e0AsSw5KwBO6beWvq1kNYEFdrvNnXK",
-	"YmyZVoCcHsuNw80NIf5muHLUd71Z6/HOH8J+7gfWVurZC9glIludsAncWuUEW8ZBz3hLHwAR71r6QEj4",
-	"9muzt3cKrF1PfSqZklpdCO0IqHV4xNln9b8vY9KpLZh+F3Lraq3f85DPkC7W/o3QqSIiN2ZfX876t7Y0",
-	"NZrccXUkyHLe8JrhMuAMIYTOQHfDFMuJ0U6aIkUdzPzaxQXfzZE07gUKgqXXksFWQ6zenWL6ukinKXWH",
-	"ld7VJSkPcDqGnLPPijzGxS797y9tSdAZInfQwnKGjp2Mzv34h96flzpEAyObAX5yTVJ3/+UNKcGZHB9I",
-	"v/drJJRF8L/fHwyds0hLudptKKwLGDstLkl6d2Mn0yrYlcKK5hCucV8fESY62dHsQzCJfvzzLC7xNcnX",
-	"FBMwgSjCWMf6uNKSorpz5Z0YxtmW3N6VsS9Bb/QBeNY01fGS3D4Qai/J7Z8Wr/ropgqwonyDWVsD8xuB",
-	"tuQW/eXd5XP093+cf/sfyEg2E3d0DrZtw+4/DOPv+dE0fX8glP9gzvescEbTWThfc+kUL9dSnHGwmxDa",
-	"YhXl8VK3RNIzmk6HvgG7ohhStxWWUCLXDt2TDCdUzqSZrjlj6q0MUPpAwDUr2D75cQAL10R/DcWOKWia",
-	"YE4raGv1QnpEbo66+X0EpA/8VEYxZpyAa8vnz8rS+B/XivMiC/IFBiFc9yrzcZIZNVHbYraqsAptPytL",
-	"GPfxSnwNdK3AqM5M3zl7PHGrp0RLFIyCjVia+dBwwOtToNLwH1BBDGvbf+XXwhW0T6HdhLlT0KHna9lK",
-	"+sqmiw8RpoouInIuqn2lxtSDYGs5ztIyXQHDpOX1IT2sdqOJJ2WDVwmteKYnUo+KKHAFuYn082/JN6Ir",
-	"ik9oFA1rWnNaapJuV72oP1NdneFBFLQgg/hPJ8Zrjiqdc8IwTB1vaiIq7b1CpgZH8naxVvpeEakr9ZMb",
-	"s6qrPFzZP8tjheVOMhFHY9799HPc4/8F7H9d/fQj2gKWLQdUsKpaL6noOcNCBoFNJccHqsRkFwC4AUFK",
-	"hUwmwIU3HBivynSAg76+o1h7Z0Ysvb/rhJYMku39Zud3hpqViWgnnhsBYbveiLVi1rQ47ibNleDyjW4W",
-	"glxFEYc8t89kVoPrB/9AjGzYbn4ti3SvT+s9IfrGhM5bcObWIM2aozZQUCb3wLXfnLNaN62Pwbd/Pc4+",
-	"6//PME074K+TX3D+dSH3Dmp2E8DOcBrKtEiNWgHiqQuIAdlyCmWOBPOFXQtM0QbQhrN2t5fDlIWAdEc5",
-	"zbqM5usB71kHNZ3G4EMvdJGwksiedTO8yItOa3iaqbvbtDGPFL6Bh2QBQbuwtUSZNdFgjc39+z+0LU9c",
-	"87vHEPSwMxZEcG9S/5MgdpWVfURD6rVdK+Dhg8mV9aRh2wOhTWtqFwp8o3iaCYXYs6p0QpStTTCXfloB",
-	"/afi9FCYigNwF6Jomp8bC7qRBoyHS+KjeIyU+mAEcRGa76J52S84a746H11fF7GmZlqaDBcdzEakjaxS",
-	"Gv8EYvLVL+7PAtaF69d01D8rywCsPUOZVuT7ARnhg64gPkr5bQWK8NsKRuNQdLHsh7SCqPlTfgv921rc",
-	"Q81mamQhLHNLo8cARq5wbowMtfWowbr1tgtRcJCZGxXsbSIiqNKdgruv5P0V2YFfcx31yFWA+UaggvCi",
-	"rU0ilcg7/mBFz0IpvjSJiqi4tA6IHiDyZ1Caei1ha0XkWFlLjuPoVPwKsOJJWYe8jVOyHfJnMEQE251X",
-	"EmnQ/n7KHuHmn2uQ8AGC69w4N515CXShwPFoRLvfs8/mD5Oh81cuwvGrhc573bbyGRsrhCM7dH5MAeKM",
-	"d72vkk+jHTLL1XCaS37n6LWVnEBm8xHC/LkxQR/7lpYcSqS7Z62ASXawUUQu5cNRaVVqKd7WEPjKGH5c",
-	"iJtkqsAzVIAr34SRaNT+TJCD0TWkknu3jCOs/lu3FVaawYETKYH6qgpYSaacNXvo0pNONYCXtw3jAVHN",
-	"ySGwe1+QOqDlqnUQ6qZK4NGKqK6y34EzutPPyvOrX74yjs8+mz98WW4ZCNJlYzKgnvb+QaqJEMQrx2RW",
-	"C4NYqaFgqmfgHevUrPRW/BOgUYI+O+g7WZlyNPZYyLY2kEZVxSeGzj4hxmTON0BLj4+vLHLes7PlsNCe",
-	"/v5u+FvRfuSkK9OPOhmQYJuPmQIz60UkaELR7lGb8aQWsaYlbTD/jREqwqp/NrHGai3px8rxo0NYKjUl",
-	"RnT1VP8YCXmi17rdWzoNvCvDaY0MK2nsw2KfrAEq9JsS8Wbb1jUOcC2vsovsTD0N/zcAAP//",
+	"7H39k9s2suC/gtJdVfbV0Z5xsrvvdvyTY8cvvrUTl8dObmvjckFkS0KGArgAOBrF5f/9Cp8EKYACJY7t",
+	"rXu/JLYF4qO70ejv/rgo2bZhFKgUi6uPiwZzvAUJXP/tOaHV95hW6s+ELq4W/2qB7xfFguItLK4WS/Vb",
+	"sRDlBrZYDdriu5dA13KzuPrrZbGQ+0YNE5ITul58+lToGX+m9V4NrkCUnDSSMDX1boMlophzthNIbgAJ",
+	"wLzcPEYVWROJa7QjFVCBiESSIQ4NYLVNJNV3z1+hElPKJGoFLIoF3DU1q2BxtcK1gCK6eaa2EW6eSNjq",
+	"YwNtt4urfy7syotiIRlV0zL6ABOu/tAAXRSLFQexUTPCTv2XPWhqXMLi/cHJ/T9gzvFe/V3Ifa3+YcX4",
+	"duEA0wAVCcioFQ1c3NEXiWPpScJzueOUmHOiv7PHKRWIisWy5UIuikUlt6vI3u3mrlnLSzjcndqSWhqx",
+	"FcKoJkKqr+J7E2aOBMV8e5kkmbdwJyOAYbwSiFCE6R6tCNRVoSG0IlxItCLrloPQ+6KItbJpZYEYV7tk",
+	"JZYsBUGpFpu2xxfP/BVpsNx0cxF1Pzj8qyUcqsWV5C2EMyvsY6nGUfnXPy/81IRKWAM3c28bxmVqfvPj",
+	"2BqHu33JcJWYr1Y/nbvj1zWmcUJpakwfox2RG9ZKfZU9uhgFc5eJQOoiq8tPbqFKIEnNtJi6sTe4IiyJ",
+	"K65+nQjKa4DEUTncEkEYNYfaYYEEQP/w6mLDLXAFBQ7q4ESgLWAqE4d2c04++HXNUhQk1E8Zh+5N53lB",
+	"bEJ3yfPh+MkMBiG/ZxUBzQMN2T9X7PFKvVJUAtVnwE1TkxIrUF/8LpgGfzf1/+SwWlwt/sdF965dmF/F",
+	"RTClX7PboPkX0TAqwh28VkCH3cybcLPqffSJ562+EjUgrB87IlBLK+BCMlYtPD+4lljCzJsyc0a29CPb",
+	"oRXmZjtqDy+hUrQw1/J2ugQw9L38RiBFqUJBRW5gj4RUwofiNpwtaxijksaM+F/TNuXmjezqV8undpyZ",
+	"110zlllptZsxAZWGM0UlC82EpHp0xWyL+wkTa4vud3et9eJPqgr0y9Jw1gCX9irXnlpyiKBYNK0RRr1A",
+	"NoqmVkblqxvSNGYzWdNc2/GxqRTd9SYassThNz3e8k93fjdTtzl71E7mYsvfodTnUWL3Nay3Dpd1/fNq",
+	"cfXPI4doMF18Kg7gj5dQR/husVDScvRdC7dvRGozyeFW338qFk+hrg/RfkOM5uDkTyMw/6sFWqo3ja1W",
+	"AmQnjSppLi46W+FvfJd6NTs4BlC1x+e4reXhRktWt9vIM77ibIsuH6MHj9CKcSN8s53iQBjtNqyGyGNb",
+	"LLYgBF5DFN5cfRT7Ie+MdqN2nsJJqm7F6LE3mFKIYEfpbjtSKaG2Q5HSsfRLrtSwKDLMIx85QcN25o67",
+	"uTZkraSCrRaB68R0HEogt/Bh80f8XrnfNY1cfVzQtq7xUgHRyBSHgOSYii2Rx+77WzvuWp04+M7uJLFO",
+	"eOPdB5lbG6BSw7F3/mDv/e0M1xpApQhQ6dAQpQRGVzUp5S+4biFyW2Efxavwsl4u0RaLtqmwNMx3HApe",
+	"VlSre3p2n8dPwTmUEqrnSt87PAaO72jlRh8SNJPx02kd/4AnYERhBxxBRdS/IIH3Agm2BbkhdI2gFgFX",
+	"WDJWg2bJiwa4fYIPFrp1CBmHlTmCG2437icu1MntpkfgRsweBjBbY0KFTFgetC1GSYbqLUICk+oxgm0j",
+	"95opUqYPvohcxcmoIFWWPjOGs9XRd96d5MWzI2jxylbenjKxqLkhWy2KA3w6LCQw67cTw+4zKP1eB7id",
+	"CJAE0pYTp8lG5XwIEP2Xyd+9GAKw4poL+800SJPVCjjQMsJCgUrgUE2k+qZd1kRsctilIxm3UPhxbLM/",
+	"GCalZIA1RCyLluT0FXcMbQkrxuExUs+ZvuGa4wWGvYHspOeu4q/32j6NkRtsNOrIg892+bL/GygZr8zx",
+	"opJ7nyRCE0bvLdbmW3cSu21PHHpHUejeWuE8ohxiJIDfAn8gFNMENRJtWF2JBAAnnJnt0geG+JbMGleI",
+	"SIFou11qZSTjShFvejyg2rROUTNcqT8e7gJLXLP1lbVqLEE9mBy0wXHswczhIlGLozu2szxq6+9l3tGF",
+	"s6/km02iJEKqOK9YWrfKAfjKTmAfW9rJ9Zq10Mqp/1kk9Nx8ECOgmgkxgRhfMiFi02yxLDcT5nmlxscm",
+	"Sqsb2GguY7M66L9WY4ecNk+jfu0/+fS+GIj4U7mV284btosyqw3j8kPywMKacBOkunUevIhkArwi5VGN",
+	"6Bc77EBGNwZiq7AEu+xotVsjBHLhDMMaSgGddvThCa7wvsTuMO9HLtRri/7+parYjh43MxnC33DWrjcJ",
+	"9SWfQPR0h6QxgKFbTc9dmH2OHU+RyJh4McoZoK7HJY4t5jehpo7XHDQOKi3cCC2CInC8K6a3O4abs5He",
+	"tTv+wQSZp3BuIH2iGEC1lug030OQpmGkpfL8u91Xro8ZBHuiv0hvPGGvGsFs0vaU2MGY6eg5qeEFXbHI",
+	"PYOabIk09p6DTQAtmZMADuVg+/TGONwGIMMIZmcI1imCDblp4geibl+5AF2RO5jysN5FX8Mxi2CbsAgK",
+	"uAVO5D68qEKyRjPSO818obxx2mLsjo5ZbohMLLvb7CeI31iJaMeoXR8xOFCn+pptdAAqOoOQ2ocDfxyX",
+	"dzFDLl11ApeD2i3wParJDeh4j4YJQRSjjoGMVBOFXVZVEb3qR7azC2o3L7Ze3QIZizKSDD0q0E57fb17",
+	"eMf4DVSItfKxNiP1JdWKtcvQ4GzFeOOztFwiU15MSRIxRdmcvAghaw/tF05g541x6B4iycC4DzAdO7Ii",
+	"dwYa6o/6piLm3qMgBONRJARjorEgdtJRrf85a2kVF+KjnqF03M8GyHojP2x7+0wj10WqRJk941GDh2IJ",
+	"mrYO4cy1wix8EAJGOmLJgF0LZSn1ylypTKFZD48LzGYDKWO/DerKZ7gKL29cQFRMqNb8ZCKOFHQI/XCT",
+	"h6QBMRlYdZgLUB7OHJ7WorKw9NRBqcNkd5IkeXowROy7cV6P20pzwigNLQGrcR8qWMfBkPB3dLS7tNc/",
+	"S78yphytAFtRasqzGwp5EYSWzmkwQZ7ruRkic1ZESExLSJLJUfistnHIbxgnf/RsosGPpJpoieWAy00u",
+	"LavhTjuIyGdkJZO66TQPuVb0UqTXV2gzowAO6Gi4YErmiT0GTjDRJOxO3sd5/4YEcO4Q2N2wYmHFG33o",
+	"LhBgZRiBBnnv3CHNhlcidvt/VFwDIi+tU+cmMb+KiKbG+2MAt4s+s6MVOXO8nSAr2wmeq69i+7iB/cSd",
+	"D+Sa0CdsyP14DIFaswOBP1M3ReHMIQ62Iwh5YnnYgBnbf+0/zDewR69++OldgXaYSPRX9CcBJaOV+A/E",
+	"OKoJBfQdYivjjNMKTtFBJhCO/hKTjbb47oUZ++gyEJ7i0jo+QmbPOvoYCEMATfw+20jcpC1iMtG8Uvdl",
+	"irXQ+XIPORfeixxz23FvbaG9pTmatwGGHe8gUAzsbDbC3DkHNXDtdkeQY25ThBGceKdTQQGSbEFk6BDW",
+	"rU+2EN6rkQO8so9Pf/9Ke0qgyUSinRFT42YIomnUYtE9sjpuPyhj3gciUcnaOu7dCKz8Gc6I2gZsZw11",
+	"BvzBbqgON7a+F8ok2kBd+RjTkJ1kM9r+Ctph6HRaG7WJKgZ2NXwLSIe2HAutGcY8eRuzjU2396TUhj97",
+	"3Bi2XlRAJVlFONWW0FZCQk5JWk0G+3KT+C+ie9AOoqc+vqy/D8arhAktGScmSBX/oaUkg9ht3JgeXNj1",
+	"0/t2Aa3DB6yERn5IEpr+FOFaaZjrjaYF6zxGNRMg0JYJqd4yIgXqNJ3IHdFgy38cesCOagF0RfgWqlhU",
+	"j3E3IoF3aMN2Ni+h1kH5HHBVIMFseoJEJaZoCYjDFpTYDNVjpEjZEr+5YTWsJGKtjJ5sw+rIJoRkjXW/",
+	"d5k0PifC5AjgWu1mj6zX+DHiLUXajY8kQ2uGtNgZ8aZyJlLSdtpMeEtg1zBCo6FBTAB6+3/NcZ0xK4Aj",
+	"qZBg2krroz8VFVmd2CcxvS9yQ8TMETqySNNtELI/IN3B9Qmu/RInYhgs/xFRo5UikzVj1RUSZNvUcIcw",
+	"rZANz3vAaG0wpb+PceupJG5PlqZxHRIeQ6XaZfyACZsnsZb/ccXbegjGKay7KInfWT3VRDPJ8WqoIuV2",
+	"HSf/vLl/MbkcEU1SI8RCswhzYzxIOsrW63VE4QDjHagah4ZUC0vLAX2m70PUm+jvwvBe732gMxFIgER6",
+	"pI6d0GF/sVC/Eup6IgZXuK0nKPhd+HYsaoGk4ozM+3KCv9/ZEY66dvXaDgJ+QX8+h6g0dnwmz/m8arlP",
+	"ijVBmFEeJAaxY1FrLnCesE2n2Y27ufFfPjTAPxjVN9NgZfXkaaM/qOf5RLPdCMPwQUPeYbdhO/UgK6Xe",
+	"KBnq+bY+SxNltsKkNkYeTBUR6T9vjH9MbaofCB3cJyZx/SGJ8eErqnc2zknMXP2ZO/ge4mcATUcOAZdz",
+	"RJcm/l+i7zRTwk4iJhQLRqcahoBK5xSMapB16mXqCUDnSjLdZN2q3YmCbRYWADGw/R0iCg2hFdwlzK5Z",
+	"SrBVfc08iWUbXF07D/1hCOO0kDVN2BOxmA4Fs7Eoh8SiE3pzEu164QejxnU96KxorTH2wZqJQGmp5CSm",
+	"0fxq3nGTVkwZ2hj7itISJN93dkTE6PjTfn/RYzZ2x6Vdx4LJDEQ8vQSsxRlBHQBiRNtlqQ7pFcqbaIjq",
+	"zipbPsSoH6h6hbC4seqWywizm42rsBMMNxTu5AdHNsfTjxzR5wTHtjJaVcIobBbsXRzC762QSEjGoUI7",
+	"oBIRijQ/MiadnqnohMRMDhWbI9x/WqB4QvbHt1B9wANJAEt4IMkWYrdB4ro+akd9qwfp2xk961CCNHYt",
+	"dx2CHH+3Pf9um+VDYrGLWLgWHW2P5Ja+hIgNE2oBPmogYrJIJOhZC3GeTKker6ggWbOyF5Ford8uv80W",
+	"KGnpDe1HTobxwM4c5ebYg3GgH/kw6QHYYeuAPOtsA1zrdD5jFddndsv4AxQBIkbs/S8ZruKxedmZN9Ne",
+	"R2dfHBv8To2JasHW4GiWjJ9HiClxeZvUDy7pOIrORG6OjXnLyi92oWt2Oi+qqzliB3uFm+uGyfx8yxrL",
+	"7NggmjnS/ukse3et+VCtGZPPIenlb44cP4Lb0T01TE5JHjAgPhaHaGb1u49vV5ab/ACa82NkSlzXgqzj",
+	"8mvlc83ygRHkp91L0ErFdrQm9CY/I5vQps1Pq05eC1bi2obDRsKeMZXxd8vUfRrJL++CpvrykQ+jMdFy",
+	"uj6RAQMSDeAbxFb634JyXJOE/XSOtPptCoijPldPWAHoQmgEeOmvN0TxeNSLO0XAClwBowAwJvglJOfY",
+	"5fsJb+FNa03BBxomx6ULDTxk+lo7jRNAbSMjjppI7MAiXMxPHd0v7F7XmCYDXZ1yeKR8WBBeeXSkf7MP",
+	"6029eGYqsLm6MMWRYnzq8GsrbvfWjclIJtC7P7IXS3KsysHaSLRpAeAn2GlZIwnNkjX7sZPLriaOUnL1",
+	"8MhR9nhbR/1/9lNC0T+evHpZIEKFBFwZoMZn+xQ/hxKDksfYsNo6fXN0wlwKmpEuhh7jJMZ+Vrd5DmOQ",
+	"+rUGmVA8Brb9lHRirfDehuAnjW7dmu/iEjRu5Ybx1FszYwC3gm0rpsRmugt7BGfuunUnScQjdzuIgem1",
+	"T8FNhL33qa0BviVSQq8+BK7rSbElJatZy88rD1GTMmnuTVrsplYbAH5LJkeWt1TvTcQsdpQhu3G0B3ll",
+	"qpzVREiIufRjWpbLyjQg7ODQBZb7Xfe2ciT5wZBBkqMdJkEce3i6eMS/XI5RwLFnKcBzn0NejhQuOs5L",
+	"ZyCE8yDQp5II5g9RtOFYQLoE12FAJCdrQs8ImztWbuu1k2mGpcjm1m6TampiVzTB9F250egjVMGWjcXj",
+	"T3jLR8Sw80kRi5z3IWQW9ptiEdRb1acNpbZR7jAmAo9D9T4E5GyZ9mTYZojAh0BKRSSZqtVx3XRihESQ",
+	"MRwNDEqsUvfDdk62sCs50R4zYW13oveR+GgXN+GrBpgLbWK/DLjsXO/TkE6FXG4AJ1OTTwnHxErKnOqO",
+	"jgbe6EIxjKMNYF4VYSAtqwGtWF2znTAJpP3Yu5iWkxcNuvGxCLG4ULvR7pBxcPviq8MUcYlJPGdWhwnM",
+	"RddTa4vmW72f28rsIqiumlc01QSCtKlEqGTutfmHo7569WuXomSXiiJner0TV4jlUG3VKU2n2w1N5mNG",
+	"fa5gJf9VvOroMFYrGqks4ndy3O462cY5rhQeBc48JlIn7A1NG87Di2llKqt7m2XRC1lWv7kwgCDWxUa2",
+	"an1CKyMxL1pSrjt69lHDblIIPDrtliUC5dO1A8ctxUfCvlpxzMp7lIimWX3V5ajkJiuprW8PPskIvDW9",
+	"IlyZ0cCmHDqGAtOCBUrhbmHUVmwrHWrKHeVgXcX5oYewnqznj2agq5UTP2ZXNbWitTW3dcfukh3cOvEz",
+	"RwTpCYEk6dAj6+c8DPglElXEMIc1Q2Q0IigevGBjEVJe0Dfu1T2oaMR7BU62QFtjt2JbLEnZi4YWTW1q",
+	"4+5IoirRyias5Nb1SBIJdamsY29l568IU6BHRYSayTeudt8Oy+Nf/KoHjSlw+syFBWWXWUxt4qpZJYmT",
+	"RBXdNWdtEzd/EipTPpiptVM0CR4RnhNcMAjh2Z81Q5RZmuN31U82JmjTbXgkLqPXCCBP5DJNSUwWRTQA",
+	"YqISlqxYMFHjlXBn418qEwqO69e9zaUUnQ4aeRqfWahwh7WfjZod3vtmLlFjjucrZ3OIJN89Lqalk5F3",
+	"NLdObfyOm5hyvbUkDQaq+AwumkG4TS/CcZaCkSeG08aDTTsvUC/e1EbqjKSMasi9dXTfB1p4e6J5YN75",
+	"GPb7ySs2evZVi96o6AkBV0lrXcLV1oF/Yuquni+1i3gi9czOw1lLoxI6IPR8k8/XXmaVlWXbkEQ0CvNV",
+	"RA47wbjsM8RWSBd4w7WuViEQlojREh4jwOVGqZfYlLGwib+Gh2Xt2jiaY0yjTAT+hwkfebHKxn9yOmM6",
+	"/hxMjaMPBMRTzC1Ox8k6/q/RkjnJRHwn7Ftlpivm2gXuB7VefQ03f1V7qS49Fm2ObDEbkKW7fePc25vo",
+	"+0wl2aZiRySNG4gGR3cDR/xdvVLkVxly3FGeccQeMVbCEffylaLlzY9mK9nqJM7MGBoN7GniYFjH2xA0",
+	"U+sQYfHBdHOIlC0bi884dEePl7BU+/3ethIb7mGJBRGJuqB8O+YQjMiXXTWK0XxiN07bsCiRjKf8FVHP",
+	"8/HDXpvPJuZCn1I9Kww/8SYfA1OHXwvJ3lkDYBWGcCIBDGnicw1rh462uo6m/Lz68Y9JASq60KxIzZNv",
+	"YtA1xSbjThciO8apLTO1Oy382f2iaeA54kikFYyFYEw4embIeagCdbEsI+VWQiAdsqBaAqdYktupDrsS",
+	"uMSE9mvxrsid5qataHHtLKL1Ht1iTnzRNsK3yP4QNVgZrppPTakSfAPAuWm7ynXdEYo+IOJgVH+Kq45f",
+	"NtF/QghYqiLAQY62MWFrh2dFRIl5Fc24jlbH7ef+e9e1WSMNWpHqQTcRtOkKsBPbqDh8H5UBg9IUO1+4",
+	"NHpQslymYgeP7kd/6x7lE4rshjVb8iCgVwzUyoPkY8B8ubfC2JQql5mszr1vrgtCmEFvq8d0W0jD2719",
+	"Z7WLtM/F9MOmGb5pZJmPj7D7ZUydDpr8HTGj2ecjaK3nN1OEJ03YGHt0Ecm7HxTp6BW9Ge9smFt5MNZy",
+	"MNdTPE/udrRHoflbp/BZUIyZxucxRa5qvD7TLJ2oQC47e0ae2S5pLwuzijKvYli0930Ra53uU9K7Znyu",
+	"IJmuMI8r0OFBi0h+bdpScmoZA8kmNEnxVrVY7u/nNIxMshcPjBGBcUOToIGBFwKCdCdSpS5Ayj6AV45a",
+	"okRtzpI4W7eAqR139jTZQpbEWVV1zbDCiEx2j4U9chROtiXGsLdPGY8mu9PhaVOcOjOruWpnwZPtNhQ7",
+	"Wtip+7O3EhhR1cayVEY6NPq43PtLbXE/TdWUZ3CAnpbiIRmFDw2rSUlO/3Q/IcnHN68c7TzQIaS/Tk+z",
+	"7rJDnDzaP02HjCNB4Y7OJySNTCL3SXaI8wn41Jj9qIjh4kmtoxA4TPAUnkuTZxHWueQUpZRUSSkwFUEm",
+	"0AepKlPlO/+bG9hPiY691uXc4hVMAN/CtMVrVt6MlG5CSjpB21ZIHZjlBO/xak0zORYpk5MrcgKuPrBW",
+	"jpRtG6tShTkgypCQ0IjxI/KMtiIWUdoSYxqYTgjPV1vIhqCm32sJzfE2WC7TxuLdbc6t6GjInjCAqKNT",
+	"T+MOQV0TsBG3WLfDeOPvRMYTS0V5iWlhtWN1PhJpCtnNtH0dEl36SO8tDgEbcjN0yqXbEriCRPnnTHdH",
+	"kSwng9lZam28ra0O5PYYPdYNaRqoUrb6CT1isgrgkLEyN11kYwTMXKRyj7DICesxM9jh0dUbTGMxszvg",
+	"SftL2zTJXw9iXO1EwVfRbThmc2DaZe3kNiw24zBiCKgxdQUP1CgqJMfq9340v60gdUrgGkAVT1Besmrv",
+	"5kZ7iBc3t1XiJsUsuiLSh4/KPLL/QcNvfcJBpqNY+M0XHmlJPCdF207cHI046SVVZ3ZUHVQcOWg9Fghs",
+	"NLVzf++zK1Ll2rCPFoO6loxDOle0FhGKDysP+jIf6gZo6XkN2v4lGQt9uBly9HgC9phhb6Ax9Cy+09TL",
+	"M4Lqjqhfb12VwuFzr/v8xutDBz1yY04z1qSe8FvgZNWPHUvt3TcaDr4KlrbrRE9kpd9ra2+Pp7n7sss+",
+	"Zcm9qi53gMZjX3SUkoB8y/pEU3w8eb5bsz9hDADvaJWujTOoqXkqTR4IrCMk9s6KbqnqNpF3y3SGMMmr",
+	"rtJFyVoqxWOkm8esGFc/wy1wVDOmuyKd8H6dn5LvauWcnZM/EtBgQdUr+OnWTQE8o6pQH+6XGqbm4c4z",
+	"MNxPmYyYF+adzosatRClMtzGUKdktVTiF5BbGPvtQ0JUn87b0/6WZA/FSZ6Y4IcdTrRd8ywlTwEZve6/",
+	"dE6aQTPqgHv3uLrn9b4ibYzt/upcOQN6JqY1f1adkF3myC2pTqkoovdivjarxeDzazwBWSQapCd6I6zb",
+	"VL5y0+XZx9JPuZyh+rszRwA1XQFSB70RTby2C/NR/ROrarsBWNxAhSS+AYFqRtdhVcVBVe0pNi5bKjfa",
+	"mT1PTrc9BLlzkoyGq4fFxbT5mVn/VF4oul9wuNkcDcEXuLHjJ7QWCr4cVZ5M7XZzKF+12qzlUNNrkODI",
+	"4pCaPgVthiKpBYxKjkuJliB3AFSL/rhpalJqdVfnsxMpkKJ3vsIlPETP1UaBlgSEtijuNqwGpa7KPwqk",
+	"2KD5Z3MPxG/0T78tHl1ePrz8bVGg3xbPLr/97ifzx0f/+ZfL3xa6+aYSOAqkexjqj988f4q+++67vyFC",
+	"0bu3Tx+iH3Q9C//b3/78l/9E9r4iUwZDPPyNeofh1eIVhS2z8fLmUVk8cl0qcUMWV4vvHl4+/E4XhZYb",
+	"jbkL3JAL2xLWacRrYzg3oCaMvqgWV4v/Avk0GKaNiQ2j1ij87eWl7ZMvweRxBgC9+N3qrYYkYoaM3vpT",
+	"GinnaOXh9HFiiRFJ940eoGPwUpvysLhwdUvUrKLdbjHfa3M0lsiQNrqhbKdITwJXuiYNG9mZUuxrYYxT",
+	"tFq815KHiPRJe1LXvoVbx//wkrVac12TWxBoh/eopZLUCCMKO+AIjP8eCbwXSLAtyI1il1ALeIieUFtg",
+	"T5tJLb+UPWigJS5vHvqL6KjDYmNhAA9Cfq8Ew9MpIl2gO11mYTXROJlpC7bB5CbHz7VN1buI01L3rW9N",
+	"37sofz7E5d+hkTNQ2TXemxevK8Sh3sG63qMNVuwMYaQPov0guw3bIsnQEmoC2j0woLxPxQF3uPhIqk9m",
+	"/y43rk8HzzhrgpupGA3HWzAFdhNOsG7IxTWAcYMdh9kzJXueD7O3+EY3q+gTePQaTjqJDrdyEKyg1BLw",
+	"KHd95gfNylt7a+dV+rZfHOWr3dS5XLX7Yl6equatPPvrtTtPstMB4eoZZuNfeCIvWk4cL/rqXCpIFS/U",
+	"1Hb418iu9AsmdyzAWbwKumZZbKXGpjmVJ68sPuXp/N+GS7nz3Q+PMn6h+PX4uQH6zPk0eod+NOmWHEkW",
+	"tRpggnto87wTzq1D5XzYqqPFfF5YIGyWXIIglamZp70GIVsxHhFPgXDrwtEtmx/U/gd+C/yBLslnhl7Z",
+	"jrsFcv2NaYVKLHHN1oVJcdZdAjBFP6gPHiMOAqT1yCkBzkT6bIkQigHSSk3M90asI8K88FodRpjC7iF6",
+	"u4G91ik4iHYLFVqaqJAN4Ao4eomFfKCXevDimb51yz3SMZWHUt+vOu37gOyIOqqZzpklrxa9eXXwq6OJ",
+	"Y2XD7YT/akEXqbDzmTDPCfO8P/qsSriTBoMPhOSAt33aHU54QKM/GOTP9LRtcNMAFYVtpW7/GpBeTW4h",
+	"IL2V9VVE5YvnxjEwjT+oj97CndSpHBljbWJN1tifqe5klTdWHzxzsC3opUYP6mCyVm4KtAMhC0QZV38B",
+	"LHQbsgq0UfEK6c7KWoZWV2KLGyQ2JiEJ7ppal35b4VpAEaXJJbvrUeSh49CbBrf4jmzb7eLq0f++LBZb",
+	"Qs3fHui/HloYvVfxz3pw95fDIKO9NgWsTJHJIRButo81P7FaomIXGC3ZXaHPSwFzEJa53Gr91PCKRfy8",
+	"topieOSRk357qava+rNeRgyk8bsumAln8qs4U7HrIGKCmjQvWllLzT6aaheff8tEf36/x0cxl8NROnyt",
+	"HoUMhnP6W/mctequHfKgX12RmJUZcb7osemEMBtaqh6PwOTA1UoF+p0RCpUpJIvresSkEXKsC9+SKcm3",
+	"rm17pf9mXqPMaxKP6kv9XzfPEuQPsK1GalxC/8ixI5ZQ16NnzD5anEV98dvvm5+lBeUS5hBEfmQ7tMV0",
+	"H3AAjARgXm6Qur26Gs9uQ8qNXdNF0mxxk773RtIdNYa8sENmNYUE66Zy/I535Ddd1Y9WynJr5VpG7PjC",
+	"SuOE255gc2FxhbktmGTUDNKXJC2rTpub1R5dlJ5C8IrUpnV/g4WECinZ+SH6iXm9wzZ6xaF12uRo2ThC",
+	"3tJDjeJ79VC/NNtJKBaDy+47QaUue0QGyL/AObYgVkqIawyezywJxTxW8zTDAPPoONoNZbpeAOcTzAur",
+	"iro3XMuJAgBt2M5ir6UVcCFNu/cIHQ3u+sVH84ejRhmz9OIz2lae6vb4SsE2W9RUvWJ8DVLby8PKe1o9",
+	"qBm7UZQtUzdonKkleFoOhj3vmYkh+DOPsYNpJiVzxM6sNMT/dAuJLfS2YbV6bigKQKGNGahWchCjuiE5",
+	"u03aKUah/zVaAWJYctaANVNvLf1cSGuCNiOnTZ2yu1umFSCnx3LjcHNDiL8ZrqfCqTdrPt6psOYeSLRj",
+	"ba2evYBdIrLSmfXArVVOsGkc9IK39B4Q8aal94SEbz83e3ujwOpxQKhkSmp1QeQjoNZBJhcf1f+OPlTv",
+	"TEuTeTwHGXTadRqZx5eg7ef6YdfmLv2yEWnZLGtlGBN/aO9OP3J2n1/0iE/M6b4ROtVRFMYk7vtV/N5W",
+	"pmDhwaGmYfMlw1XANUPquQAqucvbOGXS1DXVqQ4vXaj+aa7KcT9jkEoxl3w6G2L17tSDqCtWm7qv2k/T",
+	"VdpIOGZiyLn4qMhj/Kbrf//B1sfOUEeCoOsM+0MyrPnLsogfdBAQRraMSfbd/+GWVODMsfdk+/BrJBRp",
+	"8L+fD4bOkaY1AO2YFjbIADsNN0l6p7GT4+rptcKK5hCuqXwfESb+3dHsfTCJfoR9Fpf4nORriuGYUCdh",
+	"LId9XGkpWt256iSGceFaRt83fqMvwFPW7M9F7sk9YM5JUrEdXUbSAb625+a1vudObDCCJA0SB/t5g4yd",
+	"Rk0rcvfFiOlJ09T75+TunhjFc3L31XIJfXSDPsVHDZ+w5cW/EWhF7tCf3jx/iv76t8tv/wMZHeIIx8/B",
+	"9gbTStjKJF8C42/5/u+wb+xVnB/lP5rzPSmdeyIL53MunZIMrMazMoHXgHA5i5nmue6gqWe80YBFYgOg",
+	"NCpFMWTb1lhCZVYPSYYTKjNpxsw75i8JUHpPwDUrmKo6CQAL8+M8JhSmoBmWTjT8V3pELvdoY4qaDkF6",
+	"z4JXFGPG3T63tvekqoynf7a4VJsLP19KO5mQMTUIYj2rjNpBBqyYSbaY5bY8qSoYj8+Q+AboXOaczsXW",
+	"OWr9dVGPk5Z4GQUbbZj5dHHA89P0G8DVPRowwkZEn/n9cd2HUmg3iT4UdPLNXHbOvjHExXYJ0/IAEZmL",
+	"al9WO/XE2MLbWVYQV2066TW5z+gIu9HEI7XEs4RFPdETqWdKlLiGwkTp+tfpG9F1MCI0ioY5rY0tNXUa",
+	"Zr2o72jF7suAEBSd+OoUA81RpXMsGoapI+5NNLS9V8jUOEveLtZK39grdaV+dmNmDXMJV/bP8ljh3oNc",
+	"7NGsHz99TmjLfwH7P9c//4RWgGXLAZWsrudLq3zKsJBBUGLF8Y4qwdsF7/rIfSbAKes7xusqHZzUZVWn",
+	"sPbapSjPiLOZcrkP6jaxeMHgRNiYGT6T4VRHC+02TAH8RnT80WV0+3tjN/lpRAh+7QpQ3QczGlTM+ryC",
+	"osNkCiMOz+c+V1Wlk0VsvZYD2Pep36dPnZBPlDRLG6vs14bJy383TFrjtqtscUPZjtroWAfaNHZd4Yb4",
+	"RbNV4O4JOQc15j7rPftCyWWvtLPdpdXrNVaMm8zGoUGoLz9oXB3NY3wDW3YLFmtfexaj2azLqtMPggK2",
+	"E5QfIyXGGgFLBzkNshxPlJuzuNL9kf1kmr/8d6f5N6C0QIvmwgnQagnKJJjSA1050VZAVSDMyw251f8W",
+	"ythxCji8Iid65BxpJP1sZ9JFX8bLrIAW6zP0pc1ZX4iSFAocu9ARdN795rovHSWMDat9o+aUQP+jGzOr",
+	"SB+unCXU220cler9xDly/c8U9IujY2idJV0hyjw/c+SqknJjTfIbLGw2SOdo1wFmpmTwHIw8guKW2r6Z",
+	"M17+J1VlA/zuSRQKqy5+dX5vpS24CMGeEVm/2f1gOtcqqsRUBw+mb2VXvzlpYnRFkqdhcp6Eq0Hl09mK",
+	"TQ+rIZqJs3VyU7lTzJXJqXHqJi2UIPqN7pmOXC10hzy3z6Ra/hPs3lgR9p7uiJ5+7kuiJ3WRyrNI9w6c",
+	"tmSEEkW0QmafKsZNTuw/nrx6GYNv/3pcfNT/zwhKdMD/bBHIc0KuUwUM7Awbocy+9QLEY5cmBrLlVMmI",
+	"gvWYzRLQkrN2vTkQEwPSHeU08zKazwe8Jx3UdHEPn5Ck25tURPbi2sKLPOm0hqfZV7KNxSLjW7hPFqDn",
+	"fgt3kyJJPh8arCWmf/+HUYVHrvnpmTU97Iyl1pxN6l8JYufRxl2eT+q1nSsN6FdTh8+ThtGCK7RsTdcl",
+	"gW8VTzMJQkpuSuRbHKOfVkD/qTg8FKZiB9wl7tZaSDQWQyvh6dhmiffiIXoXWGCCUJtozcdnnDWfnY/O",
+	"7+U7MRFmHrYad7wKmBeun1t36MB6hvZwSPltDYrw2xo+jWoRbX2vGQh6/lSMYTuLA81yDzWbaViAsHS6",
+	"dOi/cS3/YmSo4zIaLDdBcoqDTG6uvFe3RdBfNAV334P0M7IDv+Y86pGrLv2NQCXhZbs15YVE0fEHK3qW",
+	"GyaAJlERFZfmAdE95HwNmmrOJWzNiBwra8lxHB2KXwFWPCnrRNBxSrZDvgZDRLDdvNAAFwroawmN2yPc",
+	"/LkGCZ82O8+Nc9OZl0B3bRnP0bX7vfho/nA0T/fa5f1+fjdX7euYzJCk79D5PgWICw4Kb+MGNjskK4jv",
+	"sMLiyXmLM4VXms1HCPNdYxI0Ni2tOFSIs90sniy2s/ljrhCKo9K60lK8raz5mTH8sBS3yQIaT1AJrjQ8",
+	"RqJR+zMJCUbXkEruXTGOsPrvtq2x0gx2nEgJ1NcaxUoy5azZQFe051AD+OGuYTwgqpzKGnbvEwpqaLlq",
+	"HoS6qRJ4tCKqi63YcUbX+ll5ev3LZ8bxxUfzhxPCcIIicjEZUE97fnpywp9+7ZjMbG5TXRk6LPqoG3Ya",
+	"1lQRUWJeQRUt9th/5/Q0s9XAnumt+DtAowR9ttN3sjalru2xkG3KLI2qig8MnX1CjMmcr4BWHh+fWeQc",
+	"9PiAup7UqnTYxEN/fxr+ZrQfOenqDZSMpzM8iEnyMGWX54v114SiA49tHSC1iDUtaYP574xQEXYUseVm",
+	"rNaSfqw8P3I9n5KysW3mdG8gNgukANtXv+bQtEF7aeSGCN0pysVqrXTnuwzF72j8agex+yjXEXSM/f8o",
+	"pM5U9+FC2qjHwhZN7Ix55u/D6jXDiEgdO3CP4a73GEQwOYLgPjUeG/Glwa/fLIFN8Lcxo46lIe3Cxm8p",
+	"rtPR2pfRyb/Ce+BTysLWZawBamLtIwBXn+vyegZwLa8XV4sLJYz+vwAAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

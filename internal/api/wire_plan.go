@@ -20,19 +20,23 @@ func wireWorkspace(w *plan.Workspace) Workspace {
 	}
 }
 
-func wirePerson(p fleet.Person) Person { return Person{Id: p.ID, Name: p.Name, Colour: p.Colour} }
+func wirePerson(p fleet.Person) Person {
+	return Person{
+		Id: p.ID, Name: p.Name, Colour: p.Colour, Licence: p.Licence, Bands: texts(p.Bands), Services: texts(p.Services), Unlicensed: p.Unlicensed, Revision: p.Rev,
+	}
+}
 
 func wirePlan(p plan.Plan) PlanInfo {
-	return PlanInfo{Id: p.ID, Name: p.Name, Season: p.Season, Archived: p.Archived, Demo: p.Demo}
+	return PlanInfo{Id: p.ID, Name: p.Name, Season: p.Season, Archived: p.Archived, Demo: p.Demo, Region: p.Region, Revision: p.Rev}
 }
 
 func wireLoad(l plan.LoadInfo) LoadInfo {
-	return LoadInfo{Id: l.ID, Unit: Unit{Id: l.Unit.ID, Name: l.Unit.Title(), Holder: l.Unit.Holder}, Radio: wireRadio(l.Unit.Radio)}
+	return LoadInfo{Id: l.ID, Unit: Unit{Id: l.Unit.ID, Name: l.Unit.Title(), Holder: l.Unit.Holder, Profile: l.Unit.Profile, Revision: l.Unit.Rev}, Radio: wireRadio(l.Unit.Radio)}
 }
 
 func wireLedger(l *plan.Ledger) Ledger {
 	out := Ledger{
-		Load: l.Load, Plan: l.PlanID, Revision: l.Revision, Rows: each(l.Rows, wireRow), NextSlot: l.NextSlot, Undo: l.Undo, Redo: l.Redo, Checking: l.Checking,
+		Load: l.Load, Plan: l.PlanID, Revision: l.Revision, Rows: each(l.Rows, wireRow), NextSlot: l.NextSlot, Undo: l.Undo, Redo: l.Redo, Checking: l.Checking, Puts: each(l.Puts, wirePut),
 		Tally: Tally{Agrees: l.Tally[evidence.Agrees], Unverified: l.Tally[evidence.Unverified], Conflict: l.Tally[evidence.Conflict], Stop: l.Tally[evidence.Stop]},
 	}
 	if at, err := time.Parse(time.RFC3339, l.SavedAt); err == nil { // written so by the store
@@ -41,9 +45,11 @@ func wireLedger(l *plan.Ledger) Ledger {
 	return out
 }
 
+func wirePut(p plan.Put) Put { return Put{Load: p.Load, Slot: p.Slot, Why: p.Why} }
+
 func wireRow(r plan.Row) Row {
 	out := Row{
-		Slot: r.Slot, Channel: wireChannel(r.Channel), ShortName: r.ShortName, Watts: r.Watts, Scan: string(r.Scan), Verdict: Verdict(r.Verdict),
+		Id: r.ID, Slot: r.Slot, Channel: wireChannel(r.Channel), ShortName: r.ShortName, Watts: r.Watts, Scan: string(r.Scan), Verdict: Verdict(r.Verdict),
 		Flags: map[string]string{}, Line: r.Line,
 	}
 	for field, severity := range r.Flags {

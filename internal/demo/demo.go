@@ -88,54 +88,80 @@ type planData struct {
 	}
 }
 
-// Fill writes the demonstration into a data file, in place of anything in it.
+// Fill writes the demonstration into a data file, in place of anything in it,
+// with somebody to work with it.
 func Fill(ctx context.Context, s *store.Store, today time.Time) error {
-	var data planData
-	if err := yaml.UnmarshalWithOptions(planYAML, &data, yaml.Strict()); err != nil {
-		return fmt.Errorf("demo plan: %w", err)
-	}
 	// What an earlier filling that was cut off has left would be there twice.
 	if err := s.Clear(ctx); err != nil {
 		return err
 	}
-	at := today.UTC().Format(time.RFC3339)
-	sources, err := importRecords(ctx, s, today, at)
+	if _, err := Add(ctx, s, today); err != nil {
+		return err
+	}
+	data, err := planOf()
 	if err != nil {
 		return err
 	}
+	// The operator comes last: a file without anybody is not filled yet.
+	return s.Edit(ctx, 0, store.Latest, stamp(today), func(e *store.Edit) error {
+		id, err := e.ID("person")
+		if err != nil {
+			return err
+		}
+		return e.Put(store.Person{ID: id, Name: data.Operator.Person})
+	})
+}
+
+func planOf() (data planData, err error) {
+	if err := yaml.UnmarshalWithOptions(planYAML, &data, yaml.Strict()); err != nil {
+		return data, fmt.Errorf("demo plan: %w", err)
+	}
+	return data, nil
+}
+
+// stamp is nobody's doing, so undo does not reach it.
+func stamp(today time.Time) store.Stamp {
+	return store.Stamp{At: today.UTC().Format(time.RFC3339), Label: "fill the demonstration"}
+}
+
+// Add adds the plan of the demonstration, with its listings, to whatever is
+// there, and returns the number of the plan.
+func Add(ctx context.Context, s *store.Store, today time.Time) (int64, error) {
+	data, err := planOf()
+	if err != nil {
+		return 0, err
+	}
+	sources, err := importRecords(ctx, s, today, stamp(today).At)
+	if err != nil {
+		return 0, err
+	}
 	if err := s.SetOutline(ctx, "Ostrel Islands", coast); err != nil {
-		return err
+		return 0, err
 	}
 	var radios []string
 	for _, l := range data.Loads {
 		radios = append(radios, l.Radio)
 	}
-	// None of it is the operator's doing, so undo does not reach it.
-	o, stamp := data.Operator, store.Stamp{At: at, Label: "fill the demonstration"}
+	o := data.Operator
 	plan, loads, err := s.NewPlan(ctx, store.Plan{
 		Name: data.Name, Demo: true, Region: o.Region, Lat: &o.Lat, Lon: &o.Lon, Height: o.Height, Radius: o.Radius, TonePolicy: string(check.EncodeFirst),
-	}, stamp, radios...)
+	}, stamp(today), radios...)
 	if err != nil {
-		return err
+		return 0, err
 	}
 	for _, source := range sources {
 		if err := s.Confine(ctx, source, plan.ID); err != nil {
-			return err
+			return 0, err
 		}
 	}
-	return s.Edit(ctx, plan.ID, store.Latest, stamp, func(e *store.Edit) error {
+	return plan.ID, s.Edit(ctx, plan.ID, store.Latest, stamp(today), func(e *store.Edit) error {
 		channels := map[string]int64{}
 		for i, l := range data.Loads {
 			if err := fillLoad(e, loads[i], l.Radio, l.Slots, band.MustLoad(o.Region), channels); err != nil {
 				return err
 			}
 		}
-		// The operator comes last: a file without anybody is not filled yet.
-		id, err := e.ID("person")
-		if err != nil {
-			return err
-		}
-		return e.Put(store.Person{ID: id, Name: o.Person})
+		return nil
 	})
 }
 

@@ -1,4 +1,4 @@
-package demo
+package demo_test
 
 import (
 	"strings"
@@ -12,6 +12,7 @@ import (
 	"mnemos/core/evidence"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
+	"mnemos/internal/demo"
 	"mnemos/internal/house"
 	"mnemos/internal/store"
 )
@@ -19,7 +20,7 @@ import (
 var today = time.Date(2026, 11, 25, 9, 42, 0, 0, time.UTC)
 
 func TestRecords(t *testing.T) {
-	records, err := Records(today)
+	records, err := demo.Records(today)
 	require.NoError(t, err)
 	repeaters := map[string]bool{}
 	keys := map[string]bool{}
@@ -59,7 +60,7 @@ func TestFill(t *testing.T) {
 	defer func() { require.NoError(t, s.Close()) }()
 	// A filling that was cut off before the operator was written is done again.
 	for range 2 {
-		require.NoError(t, Fill(t.Context(), s, today))
+		require.NoError(t, demo.Fill(t.Context(), s, today))
 		plans, err := s.Plans(t.Context())
 		require.NoError(t, err)
 		require.Len(t, plans, 1)

@@ -2,9 +2,11 @@
 package house
 
 import (
+	"context"
 	"time"
 
 	"mnemos/internal/catalog"
+	"mnemos/internal/demo"
 	"mnemos/internal/fleet"
 	"mnemos/internal/importing"
 	"mnemos/internal/live"
@@ -21,17 +23,35 @@ type House struct {
 	Imports *importing.Imports
 	Plans   *plan.Plans
 	Sheets  *print.Sheets
+
+	store *store.Store
+	now   func() time.Time
 }
 
 // New returns the application over a data file; now is the clock.
 func New(s *store.Store, now func() time.Time) *House {
-	h := &House{Hub: live.New(), Fleet: fleet.New(s, now)}
+	h := &House{Hub: live.New(), Fleet: fleet.New(s, now), store: s, now: now}
 	h.Catalog = catalog.New(s, h.Fleet, h.Hub)
 	h.Imports = importing.New(s, h.Fleet, now, h.Hub)
 	h.Plans = plan.New(s, h.Fleet, h.Catalog, now)
 	h.Sheets = print.New(h.Plans)
 	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })
 	return h
+}
+
+// OpenDemo opens the demonstration as a plan beside the others, and makes it
+// first where it is not there.
+func (h *House) OpenDemo(ctx context.Context) (*plan.Workspace, error) {
+	id, err := h.Plans.Demo(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if id == 0 {
+		if id, err = demo.Add(ctx, h.store, h.now()); err != nil {
+			return nil, err
+		}
+	}
+	return h.Plans.Workspace(ctx, id)
 }
 
 // Trouble says what an error of the data file means: fault.ErrGone,

@@ -18,6 +18,7 @@ type Added struct {
 	Ledger  *Ledger
 	Slots   []int
 	Skipped []Skipped
+	Puts    []Put // in the other radios
 }
 
 // Skipped is a repeater that was not taken, and why.
@@ -28,14 +29,19 @@ type Skipped struct {
 
 // AddFound takes repeaters into the load, each into the next vacant slot with
 // a short name, as one change. What cannot be used or is there already is left
-// out and said so.
-func (p *Plans) AddFound(ctx context.Context, loadID, revision int64, ids []listing.ID) (*Added, error) {
+// out and said so. Other radios of the plan may get them too.
+func (p *Plans) AddFound(ctx context.Context, loadID, revision int64, ids []listing.ID, also ...int64) (*Added, error) {
 	d, err := p.desk(ctx, loadID)
+	if err != nil {
+		return nil, err
+	}
+	more, err := p.beside(ctx, d, also)
 	if err != nil {
 		return nil, err
 	}
 	out := &Added{Slots: []int{}, Skipped: []Skipped{}}
 	var entries []store.Entry
+	var others [][]store.Entry
 	taken := d.shortTaken(noSlot)
 	used := map[string]bool{}
 	short := func(s string) bool { return taken(s) || used[s] }
@@ -63,6 +69,8 @@ func (p *Plans) AddFound(ctx context.Context, loadID, revision int64, ids []list
 		e := store.Entry{LoadID: loadID, Slot: n, ShortName: naming.Short(c.Name, d.radio.Names, short), Scan: entry.ScanYes, Channel: c, Repeater: id}
 		used[e.ShortName] = true
 		entries = append(entries, e)
+		puts, too := more.place(e)
+		out.Puts, others = append(out.Puts, puts...), append(others, too)
 		out.Slots = append(out.Slots, n)
 	}
 	label := fmt.Sprintf("add %d repeaters to the plan", len(entries))
@@ -70,8 +78,8 @@ func (p *Plans) AddFound(ctx context.Context, loadID, revision int64, ids []list
 		label = fmt.Sprintf("store %s in slot %d", entries[0].Channel.Name, entries[0].Slot)
 	}
 	out.Ledger, err = p.change(ctx, d, revision, label, func(x *store.Edit) error {
-		for _, e := range entries {
-			if err := add(x, e); err != nil {
+		for i, e := range entries {
+			if err := add(x, e, others[i]...); err != nil {
 				return err
 			}
 		}

@@ -14,6 +14,7 @@ import (
 
 // Row is an occupied slot of a ledger.
 type Row struct {
+	ID        int64 // of the channel
 	Slot      int
 	Channel   channel.Channel
 	ShortName string
@@ -37,7 +38,8 @@ type Ledger struct {
 	NextSlot *int   // nil if the radio is full
 	Undo     string // what undo would take back, or ""
 	Redo     string
-	Checking bool // what is published is being read: look again for the verdicts
+	Checking bool  // what is published is being read: look again for the verdicts
+	Puts     []Put // where a channel that was stored went in other radios
 }
 
 // Ledger returns a load as it stands.
@@ -104,7 +106,7 @@ func (p *Plans) judge(ctx context.Context, d *desk, entries []store.Entry) ([]ch
 
 func (d *desk) row(e store.Entry, r check.Result) Row {
 	row := Row{
-		Slot: e.Slot, Channel: e.Channel, ShortName: e.ShortName, Scan: e.Scan, Verdict: r.Verdict,
+		ID: e.ChannelID, Slot: e.Slot, Channel: e.Channel, ShortName: e.ShortName, Scan: e.Scan, Verdict: r.Verdict,
 		Flags: map[channel.Field]string{}, Line: entry.Format(e.Channel, nil, e.Scan), Repeater: e.Repeater,
 	}
 	if _, sends := e.Channel.Transmit(); sends {

@@ -142,30 +142,7 @@ func (p *Plans) UseRadio(ctx context.Context, planID int64, id string) (*Ledger,
 		f.Add("id", "%s is in the plan already", profile.Name)
 		return nil, f
 	}
-	channels, err := p.numbered(ctx, plan.ID)
-	if err != nil {
-		return nil, err
-	}
-	stamp, err := p.fleet.Stamp(ctx, "load the plan into "+profile.Name)
-	if err != nil {
-		return nil, err
-	}
-	var l store.Load
-	err = p.store.Edit(ctx, plan.ID, store.Latest, stamp, func(x *store.Edit) error {
-		if l, err = x.AddLoad(store.Unit{Profile: profile.ID}); err != nil {
-			return err
-		}
-		taken := map[string]bool{}
-		for _, e := range placed(channels, profile) {
-			short := naming.Short(e.Channel.Name, profile.Names, func(s string) bool { return taken[s] })
-			taken[short] = true
-			if err := x.AddEntry(store.Entry{LoadID: l.ID, Slot: e.Slot, ChannelID: e.ChannelID, ShortName: short, Scan: e.Scan}); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
-	return p.after(ctx, l, err)
+	return p.AddUnit(ctx, plan.ID, profile.ID, UnitForm{})
 }
 
 // DropRadio takes a profile's radio out of the plan, with what only it holds.
@@ -190,13 +167,7 @@ func (p *Plans) DropRadio(ctx context.Context, planID int64, id string) (*Ledger
 	if err := f.Or(); err != nil {
 		return nil, err
 	}
-	stamp, err := p.fleet.Stamp(ctx, "take "+loads[i].Unit.Title()+" out of the plan")
-	if err != nil {
-		return nil, err
-	}
-	l := store.Load{ID: loads[i].ID, PlanID: plan.ID, UnitID: loads[i].Unit.ID}
-	err = p.store.Edit(ctx, plan.ID, store.Latest, stamp, func(x *store.Edit) error { return x.DropLoad(l) })
-	return p.after(ctx, l, err)
+	return p.DropUnit(ctx, loads[i].ID, store.Latest)
 }
 
 // orFirst returns a load of the same plan that exists: the given one, or else

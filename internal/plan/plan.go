@@ -92,6 +92,7 @@ func settings(p store.Plan, licence store.Person, today time.Time) check.Setting
 	s := check.Defaults(today)
 	s.RadiusKM, s.Height = p.Radius, p.Height
 	s.TonePolicy, s.Services, s.Bands = check.TonePolicy(p.TonePolicy), licence.Services, licence.Bands
+	s.Unlicensed = licence.Unlicensed
 	if p.Lat != nil && p.Lon != nil {
 		s.Place = &geo.Point{Lat: *p.Lat, Lon: *p.Lon}
 	}

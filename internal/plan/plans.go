@@ -136,6 +136,17 @@ func (p *Plans) Begin(ctx context.Context, s Start) (*Workspace, error) {
 	return p.Workspace(ctx, x.ID)
 }
 
+// Demo is the number of the plan of the demonstration, or 0.
+func (p *Plans) Demo(ctx context.Context) (int64, error) {
+	plans, err := p.store.Plans(ctx)
+	for _, x := range plans {
+		if x.Demo {
+			return x.ID, err
+		}
+	}
+	return 0, err
+}
+
 // Change changes what a plan is called, its note, where it is used, and
 // whether it is put away.
 func (p *Plans) Change(ctx context.Context, id int64, form Form) (*Workspace, error) {
@@ -178,7 +189,7 @@ func (p *Plans) Change(ctx context.Context, id int64, form Form) (*Workspace, er
 }
 
 // Duplicate makes a copy of a plan under another name: the same radios with
-// channels of its own in the same slots. A copy of a demonstration is one too.
+// channels of its own in the same slots.
 func (p *Plans) Duplicate(ctx context.Context, id int64, name string) (*Workspace, error) {
 	from, err := p.store.Plan(ctx, id)
 	if err != nil {

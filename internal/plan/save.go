@@ -13,8 +13,9 @@ import (
 // Save is a line to be stored.
 type Save struct {
 	Line     string
-	Slot     *int // where it is to go if the line does not say
-	Replace  bool // store over what is in the slot
+	Slot     *int    // where it is to go if the line does not say
+	Replace  bool    // store over what is in the slot
+	Also     []int64 // other radios of the plan that get it too
 	Revision int64
 }
 
@@ -44,7 +45,16 @@ func (p *Plans) Store(ctx context.Context, loadID int64, s Save) (*Ledger, error
 		return nil, err
 	}
 	e := store.Entry{LoadID: loadID, Slot: *r.Slot, ShortName: r.ShortName, Scan: r.Scan, Channel: r.Channel, Repeater: r.meant}
-	return p.change(ctx, d, s.Revision, fmt.Sprintf("store %s in slot %d", label(r.Channel), e.Slot), func(x *store.Edit) error {
+	more, err := p.beside(ctx, d, s.Also)
+	if err != nil {
+		return nil, err
+	}
+	puts, others := more.place(e)
+	what := fmt.Sprintf("store %s in slot %d", label(r.Channel), e.Slot)
+	if len(others) > 0 {
+		what += fmt.Sprintf(" of %d radios", len(others)+1)
+	}
+	l, err := p.change(ctx, d, s.Revision, what, func(x *store.Edit) error {
 		if old, ok := d.at(e.Slot); ok && s.Replace {
 			if err := x.DropEntry(old.ID); err != nil {
 				return err
@@ -53,8 +63,13 @@ func (p *Plans) Store(ctx context.Context, loadID int64, s Save) (*Ledger, error
 				return err
 			}
 		}
-		return add(x, e)
+		return add(x, e, others...)
 	})
+	if err != nil {
+		return nil, err
+	}
+	l.Puts = puts
+	return l, nil
 }
 
 // saw reports whether who has seen a revision knows what is in a slot. Who does
@@ -64,14 +79,17 @@ func (d *desk) saw(slot int, revision int64) bool {
 	return ok && e.Rev <= revision
 }
 
-// add puts a new channel into a slot, and gives it the number of the slot for
-// everybody where nobody has that.
-func add(x *store.Edit, e store.Entry) (err error) {
+// add puts a new channel into a slot, and into those of other radios, and gives
+// it the number of the slot for everybody where nobody has that.
+func add(x *store.Edit, e store.Entry, others ...store.Entry) (err error) {
 	if e.ChannelID, err = x.AddChannel(e.Channel, e.Repeater); err != nil {
 		return err
 	}
-	if err := x.AddEntry(e); err != nil {
-		return err
+	for _, v := range append([]store.Entry{e}, others...) {
+		v.ChannelID = e.ChannelID
+		if err := x.AddEntry(v); err != nil {
+			return err
+		}
 	}
 	return x.Number(e.ChannelID, e.Slot)
 }

@@ -97,10 +97,16 @@ func (p *Plans) Settings(ctx context.Context, planID int64) (*Settings, error) {
 		at := geo.Point{Lat: *plan.Lat, Lon: *plan.Lon}
 		s.Place, s.Locator = fmt.Sprintf("%.4f, %.4f", at.Lat, at.Lon), at.Locator()
 	}
-	for _, id := range band.Regions() {
-		s.Regions = append(s.Regions, region(band.MustLoad(id)))
-	}
+	s.Regions = Regions()
 	return s, nil
+}
+
+// Regions returns those that can be chosen.
+func Regions() (out []Region) {
+	for _, id := range band.Regions() {
+		out = append(out, region(band.MustLoad(id)))
+	}
+	return out
 }
 
 func region(p *band.Plan) Region {

@@ -60,6 +60,8 @@ func (p *Sheets) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadShe
 	}
 	for _, f := range r.Findings {
 		switch {
+		case f.Rule == check.NoLicence:
+			want.Forbidden = f.Title
 		case f.Aside(): // what the radio cannot hold, the sheet says itself
 		case f.Severity == check.Stop:
 			k.Stops = append(k.Stops, f.Title+". "+f.Message)

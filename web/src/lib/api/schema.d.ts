@@ -53,7 +53,8 @@ export interface paths {
         get: operations["getLedger"];
         put?: never;
         post?: never;
-        delete?: never;
+        /** Take a radio and what only it holds out of the plan */
+        delete: operations["dropUnit"];
         options?: never;
         head?: never;
         patch?: never;
@@ -175,6 +176,211 @@ export interface paths {
         options?: never;
         head?: never;
         patch?: never;
+        trace?: never;
+    };
+    "/api/plans": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make an empty plan for one radio */
+        post: operations["newPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove a plan with its channels; undo brings it back */
+        delete: operations["removePlan"];
+        options?: never;
+        head?: never;
+        /** Rename a plan, change its note or where it is used, archive it or bring it back */
+        patch: operations["changePlan"];
+        trace?: never;
+    };
+    "/api/plans/{id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Copy a plan under another name */
+        post: operations["copyPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add a radio to the plan, with every channel that it can hold */
+        post: operations["addUnit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/holdings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        /** Which radio has which channel, and where */
+        get: operations["getHoldings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Rename a radio, or say who holds it */
+        patch: operations["changeUnit"];
+        trace?: never;
+    };
+    "/api/loads/{load}/entries/{slot}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a channel into another radio of the plan too */
+        post: operations["copyEntry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Open the demonstration, as a plan beside the others */
+        post: operations["openDemo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/start": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether this is an empty folder, and what can be chosen */
+        get: operations["getStart"];
+        put?: never;
+        /** Make the first person, their radio and their plan */
+        post: operations["start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everybody who works with the plans */
+        get: operations["getPeople"];
+        put?: never;
+        /** Add somebody */
+        post: operations["addPerson"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change what is known of a person */
+        patch: operations["changePerson"];
         trace?: never;
     };
     "/api/radios": {
@@ -784,6 +990,11 @@ export interface components {
             line: string;
             /** @description the published statement that it was made from */
             repeater: components["schemas"]["StatementID"] | null;
+            /**
+             * Format: int64
+             * @description of the channel
+             */
+            id: number;
         };
         Ledger: {
             /** @description what is published is being read: ask again for the verdicts */
@@ -801,6 +1012,8 @@ export interface components {
             next_slot: number | null;
             undo: string;
             redo: string;
+            /** @description where a channel that was just stored went in other radios */
+            puts: components["schemas"]["Put"][];
         };
         SlotRange: {
             first: number;
@@ -848,10 +1061,18 @@ export interface components {
             conflict: number;
             stop: number;
         };
+        Put: {
+            /** Format: int64 */
+            load: number;
+            slot: number;
+            /** @description why it did not go in, or empty */
+            why: string;
+        };
         Added: {
             ledger: components["schemas"]["Ledger"];
             slots: number[];
             skipped: components["schemas"]["Skipped"][];
+            puts: components["schemas"]["Put"][];
         };
         ReadRequest: {
             line: string;
@@ -863,6 +1084,8 @@ export interface components {
             replace?: boolean;
             /** Format: int64 */
             revision: number;
+            /** @description other radios of the plan that get it too */
+            also?: number[];
         };
         UpdateRequest: {
             name?: string;
@@ -1004,6 +1227,9 @@ export interface components {
             season: string;
             archived: boolean;
             demo: boolean;
+            region: string;
+            /** Format: int64 */
+            revision: number;
         };
         LoadInfo: {
             /** Format: int64 */
@@ -1076,6 +1302,14 @@ export interface components {
             id: number;
             name: string;
             colour: string;
+            licence: string;
+            /** @description permitted; empty for all */
+            bands: string[];
+            services: string[];
+            /** @description no licence yet: they listen */
+            unlicensed: boolean;
+            /** Format: int64 */
+            revision: number;
         };
         Unit: {
             /** Format: int64 */
@@ -1086,6 +1320,81 @@ export interface components {
              * @description the person whose licence counts; null for whoever looks
              */
             holder: number | null;
+            /** Format: int64 */
+            revision: number;
+            profile: string;
+        };
+        NewPlanRequest: {
+            name: string;
+            season?: string;
+            region: string;
+            place?: string;
+            /** @description the ID of a profile */
+            radio: string;
+        };
+        PlanRequest: {
+            name?: string;
+            season?: string;
+            region?: string;
+            place?: string;
+            archived?: boolean;
+            /** Format: int64 */
+            revision?: number;
+        };
+        NewUnitRequest: {
+            /** @description the ID of a profile */
+            radio: string;
+            name?: string;
+            /** Format: int64 */
+            holder?: number;
+        };
+        UnitRequest: {
+            name?: string;
+            /**
+             * Format: int64
+             * @description 0 for nobody
+             */
+            holder?: number;
+            /** Format: int64 */
+            revision?: number;
+        };
+        Holding: {
+            /** Format: int64 */
+            channel: number;
+            /** Format: int64 */
+            load: number;
+            /** @description null where the radio does not have it */
+            slot: number | null;
+            /** @description it could */
+            can: boolean;
+            /** @description in what it is not held as it is */
+            losses: string[];
+        };
+        PersonRequest: {
+            name?: string;
+            colour?: string;
+            licence?: string;
+            bands?: string[];
+            services?: string[];
+            unlicensed?: boolean;
+            /** Format: int64 */
+            revision?: number;
+        };
+        Start: {
+            /** @description nobody is here yet */
+            needed: boolean;
+            /**
+             * Format: int64
+             * @description the plan of the demonstration, where it is here
+             */
+            demo: number | null;
+            regions: components["schemas"]["Region"][];
+            radios: components["schemas"]["RadioInfo"][];
+            colours: string[];
+        };
+        StartRequest: {
+            person: components["schemas"]["PersonRequest"];
+            plan: components["schemas"]["NewPlanRequest"];
         };
         NewRadioRequest: {
             /** @description the ID of the profile to copy */
@@ -1702,6 +2011,7 @@ export interface operations {
                     ids: components["schemas"]["StatementID"][];
                     /** Format: int64 */
                     revision: number;
+                    also?: number[];
                 };
             };
         };
@@ -1721,6 +2031,24 @@ export interface operations {
     getLedger: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropUnit: {
+        parameters: {
+            query?: {
+                /** @description the revision that was seen; without it whatever there is is meant */
+                revision?: components["parameters"]["Seen"];
+            };
             header?: never;
             path: {
                 load: components["parameters"]["Load"];
@@ -1900,6 +2228,347 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Ribbon"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    newPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPlanRequest"];
+            };
+        };
+        responses: {
+            /** @description The plan and its radios */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Workspace"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removePlan: {
+        parameters: {
+            query?: {
+                /** @description the revision that was seen; without it whatever there is is meant */
+                revision?: components["parameters"]["Seen"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changePlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+            };
+        };
+        responses: {
+            /** @description The plan and its radios */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Workspace"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    copyPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    name: string;
+                };
+            };
+        };
+        responses: {
+            /** @description The plan and its radios */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Workspace"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewUnitRequest"];
+            };
+        };
+        responses: {
+            201: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHoldings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description One for each channel and radio */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        holdings: components["schemas"]["Holding"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeUnit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UnitRequest"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    copyEntry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Format: int64 */
+                    load: number;
+                    /** Format: int64 */
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            201: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    openDemo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The plan and its radios */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Workspace"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getStart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What can be chosen */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Start"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartRequest"];
+            };
+        };
+        responses: {
+            /** @description The plan and its radios */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Workspace"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPeople: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The people */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        people: components["schemas"]["Person"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addPerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonRequest"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changePerson: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PersonRequest"];
+            };
+        };
+        responses: {
+            /** @description The person */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -47,6 +47,7 @@
       top: null,
       line: plan.line,
       repeater: null,
+      id: 0,
     };
   });
 

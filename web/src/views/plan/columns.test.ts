@@ -12,6 +12,7 @@ const row: Row = {
   top: null,
   line: '',
   repeater: null,
+  id: 1,
   channel: {
     name: 'Marran Light',
     receive_hz: 146_940_000,

@@ -27,6 +27,7 @@ const ledger = (revision: number, more: Partial<Ledger> = {}): Ledger => ({
   undo: '',
   redo: '',
   checking: false,
+  puts: [],
   ...more,
 });
 
