@@ -37,7 +37,8 @@ test-web: $(UI)
 ## race: the race detector over what many use at once (it needs a C compiler)
 race: $(UI)
 	@command -v gcc >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends gcc libc6-dev; }
-	CGO_ENABLED=1 $(GO) test -race -count 1 ./internal/job ./internal/live ./internal/catalog
+	CGO_ENABLED=1 $(GO) test -race -count 1 ./internal/job ./internal/live
+	CGO_ENABLED=1 $(GO) test -race -count 1 -run 'Snapshot|Confined' ./internal/catalog
 	CGO_ENABLED=1 $(GO) test ./internal/plan -race -count 1 -run 'Commands|AtOnce' -rapid.checks=10
 
 ## soak: kills under ten editors (KILLS), and logs that are cut off or garbled (CUTS)

@@ -78,9 +78,17 @@ type person struct {
 // if the console shows an error or the page asks anything of another host.
 func sit(t *testing.T, width, height int64) *person {
 	t.Helper()
+	p := begin(t, width, height, func(s *store.Store) error { return demo.Fill(t.Context(), s, today) })
+	p.sees("[role=grid] [role=row][aria-selected]")
+	return p
+}
+
+// begin opens the application over a folder that is filled in some way.
+func begin(t *testing.T, width, height int64, fill func(*store.Store) error) *person {
+	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
-	require.NoError(t, demo.Fill(t.Context(), s, today))
+	require.NoError(t, fill(s))
 	server := httptest.NewServer(cli.Server(house.New(s, func() time.Time { return today })))
 	tab, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
 	ctx, stop := context.WithTimeout(tab, 400*time.Second)
@@ -96,7 +104,6 @@ func sit(t *testing.T, width, height int64) *person {
 		require.Empty(t, p.wrong, "console errors, or requests to another host")
 	})
 	p.do(chromedp.EmulateViewport(width, height), chromedp.Navigate(server.URL))
-	p.sees("[role=grid] [role=row][aria-selected]")
 	return p
 }
 

@@ -26,6 +26,7 @@ import (
 
 type serveFlags struct {
 	address, data, today string
+	demo                 bool // a new folder gets the demonstration
 }
 
 func (f *serveFlags) add(c *cobra.Command) {
@@ -55,6 +56,7 @@ func demoCommand() *cobra.Command {
 				}
 				defer func() { err = errors.Join(err, os.RemoveAll(f.data)) }()
 			}
+			f.demo = true
 			return f.serve(cmd.Context(), cmd.OutOrStdout())
 		},
 	}
@@ -69,8 +71,8 @@ func noArgs(cmd *cobra.Command, args []string) error {
 	return nil
 }
 
-// serve runs until the context ends. A data folder without anybody is
-// new and gets the demonstration.
+// serve runs until the context ends. A data folder without anybody is new: it is
+// asked about in the interface, or gets the demonstration.
 func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 	now, err := clock(f.today)
 	if err != nil {
@@ -86,7 +88,7 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 	defer func() { err = errors.Join(err, s.Close()) }()
 	if people, err := s.People(ctx); err != nil {
 		return err
-	} else if len(people) == 0 {
+	} else if f.demo && len(people) == 0 {
 		if err := demo.Fill(ctx, s, now()); err != nil {
 			return err
 		}

@@ -47,7 +47,7 @@ func serveIt(t *testing.T, folder string) *served {
 	self, err := os.Executable()
 	require.NoError(t, err)
 	require.NoError(t, os.Symlink(self, program))
-	cmd := exec.CommandContext(t.Context(), program, "serve", "--data", folder, "--address", "127.0.0.1:0")
+	cmd := exec.CommandContext(t.Context(), program, "demo", "--data", folder, "--address", "127.0.0.1:0")
 	out, err := cmd.StdoutPipe()
 	require.NoError(t, err)
 	cmd.Stderr = os.Stderr

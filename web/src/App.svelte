@@ -1,6 +1,6 @@
 <script lang="ts">
   import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query';
-  import { Router } from 'sv-router';
+  import Gate from './views/first/Gate.svelte';
   import './router';
 
   const client = new QueryClient({
@@ -10,7 +10,7 @@
 
 <svelte:boundary>
   <QueryClientProvider {client}>
-    <Router />
+    <Gate />
   </QueryClientProvider>
   {#snippet failed(error, reset)}
     <main class="mx-auto max-w-[60ch] p-8" role="alert">

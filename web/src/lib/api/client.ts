@@ -45,6 +45,27 @@ export const api = createClient<paths>({
   querySerializer: { array: { style: 'form', explode: false } },
 });
 
+/** The plan that this browser works on: what is asked about places and radios is asked for it. */
+export const chosenPlan = {
+  get id(): number {
+    return Number(localStorage.getItem('plan') ?? 0);
+  },
+  set id(plan: number) {
+    if (plan === 0) localStorage.removeItem('plan');
+    else localStorage.setItem('plan', String(plan));
+  },
+};
+
+api.use({
+  onRequest({ request }) {
+    const url = new URL(request.url);
+    if (chosenPlan.id === 0 || url.searchParams.has('plan')) return undefined;
+    if (!/^\/api\/(workspace|settings|radios|imports|sources|find)\b/.test(url.pathname)) return undefined;
+    url.searchParams.set('plan', String(chosenPlan.id));
+    return new Request(url, request);
+  },
+});
+
 /** An answer that was a problem; it keeps what the server said. */
 export class ApiError extends Error {
   constructor(readonly problem: Problem) {

@@ -11,16 +11,36 @@
     ledger: Ledger | undefined;
     load: number;
     choose: (load: number) => void;
+    /** Opens another plan. */
+    plan: (id: number) => void;
     undo: (redo: boolean) => void;
     help: () => void;
   }
-  let { workspace, ledger, load, choose, undo, help }: Props = $props();
+  let { workspace, ledger, load, choose, plan, undo, help }: Props = $props();
+  const plans = $derived(workspace.plans.filter((x) => !x.archived || x.id === workspace.plan.id));
   const radio = $derived(workspace.loads.find((l) => l.id === load)?.radio);
 </script>
 
 <Masthead current="Plan">
   <p class="ml-auto flex min-w-0 items-baseline gap-2.5 self-center max-desk:flex-1">
-    <span class="truncate font-strong max-desk:font-normal max-desk:text-ink2">{workspace.plan.name}</span>
+    {#if plans.length > 1}
+      <select
+        aria-label="plan"
+        class="h-[30px] min-w-0 truncate rounded-[2px] border border-rule2 bg-sheet px-2 font-strong max-desk:h-9"
+        value={String(workspace.plan.id)}
+        onchange={(e) => {
+          plan(Number(e.currentTarget.value));
+        }}
+      >
+        {#each plans as x (x.id)}<option value={String(x.id)}>{x.name}{x.demo ? ' (invented)' : ''}</option>{/each}
+      </select>
+    {:else}
+      <span class="truncate font-strong max-desk:font-normal max-desk:text-ink2">{workspace.plan.name}</span>
+    {/if}
+    {#if workspace.plan.demo}<span
+        class="text-label whitespace-nowrap text-ink2"
+        title="The demonstration: its islands, repeaters and callsigns are invented">invented</span
+      >{/if}
     {#if ledger}
       <span class="text-label whitespace-nowrap text-ink3 max-desk:hidden"
         >{ledger.rows.length} channels, saved {clock(ledger.saved_at)}</span

@@ -2,7 +2,7 @@
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
   import { tinykeys } from 'tinykeys';
   import { tick } from 'svelte';
-  import { api, must } from '$lib/api/client';
+  import { api, ApiError, chosenPlan, must } from '$lib/api/client';
   import { singleKeys, typing } from '$lib/keys.svelte';
   import { navigate } from '../../router';
   import Bar from './Bar.svelte';
@@ -11,13 +11,15 @@
   import Keys from './Keys.svelte';
   import Ledger from './Ledger.svelte';
   import Matches from './Matches.svelte';
+  import Nearby from './Nearby.svelte';
   import Pasted from './Pasted.svelte';
   import Panel from './Panel.svelte';
   import { PlanState } from './plan.svelte';
   import Ribbon from './Ribbon.svelte';
   import Said from './Said.svelte';
 
-  const plan = new PlanState(useQueryClient());
+  const client = useQueryClient();
+  const plan = new PlanState(client);
   let input = $state<HTMLInputElement>();
   let help = $state(false);
   let band = $state('');
@@ -83,6 +85,21 @@
     band = '';
     plan.open(load);
   }
+
+  /** Opens another plan, with the radio that it has first. */
+  function another(id: number) {
+    chosenPlan.id = id;
+    localStorage.removeItem('load');
+    plan.load = 0;
+    plan.selected = null;
+    void client.invalidateQueries();
+  }
+
+  // A plan that was removed meanwhile: open one that is there.
+  $effect(() => {
+    if (workspace.error instanceof ApiError && workspace.error.problem.status === 404 && chosenPlan.id !== 0)
+      another(0);
+  });
 
   async function write(slot: number) {
     plan.place = slot;
@@ -162,6 +179,7 @@
       ledger={ledger.data}
       load={plan.load}
       choose={open}
+      plan={another}
       undo={(redo) => void plan.undo(redo)}
       help={() => (help = true)}
     />
@@ -183,6 +201,9 @@
           <Pasted {plan} />
         </section>
         <div class="slots">
+          {#if ledger.data?.rows.length === 0 && !plan.reading}
+            <Nearby {plan} revision={ledger.data.revision} />
+          {/if}
           {#if ledger.data && radio}
             <Ledger {plan} ledger={ledger.data} {radio} write={(slot) => void write(slot)} />
           {/if}

@@ -7,6 +7,7 @@ import {
   type Ledger,
   type Problem,
   type Reading,
+  type StatementID,
   type UpdateRequest,
 } from '$lib/api/client';
 
@@ -185,6 +186,22 @@ export class PlanState {
       }),
       `${fix.label}: done in slot ${String(slot)}`,
     );
+  }
+
+  /** Adds published repeaters, each to the next vacant slot. */
+  async add(ids: StatementID[]): Promise<boolean> {
+    const revision = this.ledger?.revision ?? 0;
+    const answer = await api.POST('/api/loads/{load}/found', {
+      params: { path: { load: this.load } },
+      body: { ids, revision },
+    });
+    const skipped = answer.data?.skipped ?? [];
+    const done = await this.#change(
+      Promise.resolve(answer.data ? { data: answer.data.ledger } : { error: answer.error }),
+      `Added ${String(answer.data?.slots.length ?? 0)}`,
+    );
+    if (skipped.length > 0) this.trouble = `Not added: ${skipped.map((s) => s.why).join('; ')}`;
+    return done;
   }
 
   remove(slot: number): Promise<boolean> {

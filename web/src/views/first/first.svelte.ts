@@ -1,0 +1,92 @@
+import type { QueryClient } from '@tanstack/svelte-query';
+import { api, ApiError, must } from '$lib/api/client';
+
+/** What somebody may send: everything, the bands that they chose, or nothing yet. */
+export type Permits = 'all' | 'some' | 'none';
+
+/** The three answers of somebody who begins with an empty folder, as they are typed. */
+export class FirstState {
+  name = $state('');
+  place = $state('');
+  region = $state('us');
+  permits = $state<Permits>('all');
+  bands = $state<string[]>([]);
+  radio = $state('');
+  plan = $state('My plan');
+  faults = $state<Record<string, string>>({});
+  trouble = $state('');
+  busy = $state(false);
+
+  constructor(private readonly client: QueryClient) {}
+
+  /** A band is talked on, or only listened to. A click on one means that the person chooses. */
+  toggle(band: string, all: string[]): void {
+    if (this.permits !== 'some') {
+      this.bands = this.permits === 'none' ? [] : [...all];
+      this.permits = 'some';
+    }
+    this.bands = this.bands.includes(band) ? this.bands.filter((b) => b !== band) : [...this.bands, band];
+  }
+
+  talks(band: string): boolean {
+    return this.permits === 'all' || (this.permits === 'some' && this.bands.includes(band));
+  }
+
+  /** Makes the plan. What was typed stays where it is until the program has it. */
+  async begin(): Promise<boolean> {
+    if (this.permits === 'some' && this.bands.length === 0) {
+      this.faults = { bands: 'Choose a band, or "none yet".' };
+      return false;
+    }
+    return this.#try(async () => {
+      must(
+        await api.POST('/api/start', {
+          body: {
+            person: {
+              name: this.name,
+              bands: this.permits === 'some' ? this.bands : [],
+              unlicensed: this.permits === 'none',
+            },
+            plan: { name: this.plan, region: this.region, place: this.place, radio: this.radio },
+          },
+        }),
+      );
+    });
+  }
+
+  /** Opens the demonstration, for somebody who only wants to look. */
+  async demo(): Promise<boolean> {
+    return this.#try(async () => {
+      must(
+        await api.POST('/api/start', {
+          body: {
+            person: { name: this.name.trim() || 'operator' },
+            plan: { name: this.plan, region: this.region, place: this.place, radio: this.radio || 'trail' },
+          },
+        }),
+      );
+      const w = must(await api.POST('/api/demo'));
+      localStorage.setItem('plan', String(w.plan.id));
+    });
+  }
+
+  async #try(act: () => Promise<void>): Promise<boolean> {
+    this.busy = true;
+    this.faults = {};
+    this.trouble = '';
+    try {
+      await act();
+      await this.client.invalidateQueries();
+      return true;
+    } catch (e) {
+      const errors = e instanceof ApiError ? e.problem.errors : undefined;
+      if (errors) this.faults = Object.fromEntries(errors.map((f) => [f.field, f.message]));
+      else
+        this.trouble =
+          e instanceof ApiError ? e.message : 'The application does not answer. What you typed is kept; try again.';
+      return false;
+    } finally {
+      this.busy = false;
+    }
+  }
+}
