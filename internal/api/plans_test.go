@@ -136,6 +136,13 @@ func TestPlans(t *testing.T) {
 		status, _ = c.ask("PATCH", "/api/plans/"+id, bad)
 		assert.Equal(t, 422, status, bad)
 	}
+	status, _ = c.ask("DELETE", "/api/plans/1", nil)
+	assert.Equal(t, 204, status)
+	status, _ = c.ask("DELETE", "/api/plans/"+number(get[float64](copied, "plan", "id")), nil)
+	assert.Equal(t, 204, status)
+	status, p = c.ask("DELETE", "/api/plans/"+id, nil)
+	assert.Equal(t, 422, status, "the last one stays")
+	assert.Contains(t, p["detail"], "only plan")
 	status, _ = c.ask("PATCH", "/api/plans/99", map[string]any{"name": "x"})
 	assert.Equal(t, 404, status)
 }
@@ -153,8 +160,13 @@ func TestPeople(t *testing.T) {
 	assert.Equal(t, 409, status)
 	_, all := c.ask("GET", "/api/people", nil)
 	assert.Len(t, all["people"], 2)
-	status, _ = c.ask("POST", "/api/people", map[string]any{"name": ""})
-	assert.Equal(t, 422, status)
+	for field, bad := range map[string]map[string]any{
+		"person": {"name": ""}, "bands": {"name": "Eve", "bands": []string{"2 m", "atlantis"}}, "services": {"name": "Eve", "services": []string{"taxi"}}, "colour": {"name": "Eve", "colour": "infra"},
+	} {
+		status, p := c.ask("POST", "/api/people", bad)
+		require.Equal(t, 422, status)
+		assert.Equal(t, []string{field}, faults(p))
+	}
 }
 
 // TestUnits has several radios in one plan, two of them of one kind: what is

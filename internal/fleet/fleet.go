@@ -46,6 +46,9 @@ func (f *Fleet) Me(ctx context.Context) (store.Person, error) {
 			return p, nil
 		}
 	}
+	if len(people) == 0 {
+		return store.Person{}, fmt.Errorf("nobody is here yet, say who you are first: %w", fault.ErrNotFound)
+	}
 	return store.Person{}, fmt.Errorf("person %d: %w", id, fault.ErrNotFound)
 }
 

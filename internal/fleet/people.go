@@ -7,7 +7,9 @@ import (
 	"slices"
 	"strings"
 
+	"mnemos/core/band"
 	"mnemos/core/intake"
+	"mnemos/core/service"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
@@ -48,9 +50,34 @@ func (form PersonForm) Read(p *store.Person, f *fault.Invalid) {
 	if form.Services != nil {
 		p.Services = slices.Clone(*form.Services)
 	}
+	bands, services := known()
+	for _, b := range p.Bands {
+		if !bands[b] && !f.Has("bands") {
+			f.Add("bands", "%q is not a band of any region", b)
+		}
+	}
+	for _, id := range p.Services {
+		if !services[id] && !f.Has("services") {
+			f.Add("services", "%q is not a service of any region", id)
+		}
+	}
 	if form.Unlicensed != nil {
 		p.Unlicensed = *form.Unlicensed
 	}
+}
+
+// known are the names of the bands, and the IDs of the services, of all regions.
+func known() (bands, services map[string]bool) {
+	bands, services = map[string]bool{}, map[string]bool{}
+	for _, id := range band.Regions() {
+		for _, b := range band.MustLoad(id).Bands {
+			bands[b.Name] = true
+		}
+		for _, s := range service.Of(id) {
+			services[s.ID] = true
+		}
+	}
+	return bands, services
 }
 
 // Free is a colour that nobody has, or else the first.

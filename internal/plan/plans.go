@@ -275,6 +275,15 @@ func (p *Plans) Remove(ctx context.Context, id, seen int64) error {
 	if err != nil {
 		return err
 	}
+	all, err := p.store.Plans(ctx)
+	if err != nil {
+		return err
+	}
+	if len(all) == 1 {
+		f := &fault.Invalid{}
+		f.Add("plan", "it is the only plan: make another one first")
+		return f
+	}
 	loads, err := p.store.Loads(ctx, id)
 	if err != nil {
 		return err

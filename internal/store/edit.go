@@ -242,6 +242,13 @@ func (e *Edit) saw(now Row) error {
 	if err != nil {
 		return err
 	}
+	if string(was) == "null" { // it was not there at all
+		var row map[string]any
+		if err := json.Unmarshal(is, &row); err != nil {
+			return fmt.Errorf("read row: %w", err)
+		}
+		return e.by(rev, conflict("%s was added since", called(row)))
+	}
 	return e.by(rev, differs(was, is))
 }
 
