@@ -33,9 +33,16 @@ func TestScreenshots(t *testing.T) {
 		{"find-import", 1280, 800, "day", bringing},
 		{"radios", 1280, 800, "day", editing},
 		{"settings", 1280, 800, "day", setting},
+		{"first", 1280, 800, "day", answering},
 	} {
 		t.Run(v.name, func(t *testing.T) {
-			p := sit(t, v.width, v.height)
+			var p *person
+			if v.name == "first" {
+				p = begin(t, v.width, v.height, nothing)
+				p.reads("header", "A new folder")
+			} else {
+				p = sit(t, v.width, v.height)
+			}
 			for ask[string](p, "document.documentElement.dataset.theme") != v.theme {
 				p.do(click("button[aria-label^=Theme]"))
 			}
@@ -43,6 +50,16 @@ func TestScreenshots(t *testing.T) {
 			p.shot(filepath.Join(folder, v.name+".png"))
 		})
 	}
+}
+
+// answering is somebody who begins with an empty folder.
+func answering(p *person) {
+	p.fills("#place", "GN21ia")
+	p.fills("#person", "QX1AA")
+	p.do(click("input[value=some]"))
+	p.do(clickText("2 m listen"))
+	p.do(clickText("70 cm listen"))
+	p.do(click("input[value=trail]"))
 }
 
 func typing(p *person) {
