@@ -1,15 +1,12 @@
 import { createRouter } from 'sv-router';
-import Find from './views/find/Find.svelte';
 import Plan from './views/plan/Plan.svelte';
-import Radios from './views/radios/Radios.svelte';
-import Settings from './views/settings/Settings.svelte';
-import Sheet from './views/sheet/Sheet.svelte';
 
+// Plan is what opens; the other views are loaded when somebody goes there.
 export const { p, navigate, isActive, route } = createRouter({
   '/': Plan,
-  '/find': Find,
-  '/radios': Radios,
-  '/radios/:radio': Radios,
-  '/settings': Settings,
-  '/keypad/:load/:slot': Sheet,
+  '/find': () => import('./views/find/Find.svelte'),
+  '/radios': () => import('./views/radios/Radios.svelte'),
+  '/radios/:radio': () => import('./views/radios/Radios.svelte'),
+  '/settings': () => import('./views/settings/Settings.svelte'),
+  '/keypad/:load/:slot': () => import('./views/sheet/Sheet.svelte'),
 });
