@@ -21,7 +21,7 @@ func Judge(ctx context.Context, src listing.Source, s Subject) (Result, error) {
 		}
 		return Run(s), nil
 	}
-	return (&facts{}).judge(ctx, src, Edition{}, s)
+	return (&facts{}).judge(ctx, src, Generation{}, s)
 }
 
 func (s Subject) query() listing.Query {

@@ -23,7 +23,7 @@ import (
 // the radio nor on what else it holds.
 type facts struct {
 	mu       sync.Mutex
-	of       int64 // the edition that they are of
+	of       int64 // the generation that they are of
 	asked    asked // what was looked up for them
 	found    bool  // outputs, inputs and unsearched are looked up
 	searched bool  // candidates and census are, because somebody doubted
@@ -55,7 +55,7 @@ func (s Subject) judgedBy() judgedBy {
 
 // judge runs the rules over a subject with its facts, and looks up those that
 // are missing or that changed.
-func (f *facts) judge(ctx context.Context, src listing.Source, e Edition, s Subject) (Result, error) {
+func (f *facts) judge(ctx context.Context, src listing.Source, e Generation, s Subject) (Result, error) {
 	f.mu.Lock()
 	defer f.mu.Unlock()
 	if f.of != e.Number {
@@ -166,8 +166,8 @@ const most = 10_000
 
 // JudgeAll judges stored channels side by side, on every processor. The
 // results stand in the order of the subjects. src is what is published in the
-// edition.
-func (m *Memo) JudgeAll(ctx context.Context, src listing.Source, e Edition, subjects []Subject) ([]Result, error) {
+// generation.
+func (m *Memo) JudgeAll(ctx context.Context, src listing.Source, e Generation, subjects []Subject) ([]Result, error) {
 	e.Changed = remembered(e.Changed)
 	all := m.of(subjects)
 	out := make([]Result, len(subjects))
@@ -222,5 +222,5 @@ func (m *Memo) of(subjects []Subject) []*facts {
 
 // JudgeAll judges the channels of a plan, all looked up anew.
 func JudgeAll(ctx context.Context, src listing.Source, subjects []Subject) ([]Result, error) {
-	return new(Memo).JudgeAll(ctx, src, Edition{}, subjects)
+	return new(Memo).JudgeAll(ctx, src, Generation{}, subjects)
 }

@@ -77,7 +77,7 @@ func TestMemoSaysTheSame(t *testing.T) {
 				slot := i + 1
 				subjects = append(subjects, Subject{Channel: c, Slot: &slot, Plan: plan, Radio: p, Occupancy: NewOccupancy(others), Settings: s})
 			}
-			got, err := m.JudgeAll(t.Context(), src, Edition{Number: generation}, subjects)
+			got, err := m.JudgeAll(t.Context(), src, Generation{Number: generation}, subjects)
 			require.NoError(r, err)
 			for i, s := range subjects {
 				want, err := Judge(t.Context(), src, s)
@@ -111,7 +111,7 @@ func TestMemoRejudges(t *testing.T) {
 		}
 		var list []listing.Decision
 		var changes []Changed
-		e := Edition{Number: 1, Changed: func(since int64) (c Changed, ok bool) {
+		e := Generation{Number: 1, Changed: func(since int64) (c Changed, ok bool) {
 			for _, x := range changes[since-1:] {
 				c.Outputs, c.Inputs, c.Joined = append(c.Outputs, x.Outputs...), append(c.Inputs, x.Inputs...), append(c.Joined, x.Joined...)
 			}
@@ -162,7 +162,7 @@ func TestMemoAsksOnce(t *testing.T) {
 	}
 	asked := func(generation int64, outputs ...string) int64 {
 		before := src.asked.Load()
-		_, err := m.JudgeAll(t.Context(), src, Edition{Number: generation}, subjects(outputs...))
+		_, err := m.JudgeAll(t.Context(), src, Generation{Number: generation}, subjects(outputs...))
 		require.NoError(t, err)
 		return src.asked.Load() - before
 	}

@@ -129,6 +129,7 @@ func TestPlans(t *testing.T) {
 	status, p := c.ask("PATCH", "/api/plans/"+id, map[string]any{"season": "late", "revision": revision})
 	require.Equal(t, 409, status)
 	assert.Contains(t, p["detail"], "name is Spring now and was Autumn")
+	assert.Equal(t, "Spring", get[string](p, "workspace", "plan", "name"), "as it stands now")
 	status, w = c.ask("PATCH", "/api/plans/"+id, map[string]any{"archived": true})
 	require.Equal(t, 200, status)
 	assert.Equal(t, true, get[bool](w, "plan", "archived"))
@@ -156,8 +157,9 @@ func TestPeople(t *testing.T) {
 	status, again := c.ask("PATCH", "/api/people/"+number(p["id"].(float64)), map[string]any{"name": "Robert", "revision": p["revision"]})
 	require.Equal(t, 200, status)
 	assert.Equal(t, []any{"70 cm"}, again["bands"])
-	status, _ = c.ask("PATCH", "/api/people/"+number(p["id"].(float64)), map[string]any{"name": "Bert", "revision": p["revision"]})
+	status, stale := c.ask("PATCH", "/api/people/"+number(p["id"].(float64)), map[string]any{"name": "Bert", "revision": p["revision"]})
 	assert.Equal(t, 409, status)
+	assert.Equal(t, "Robert", get[string](stale, "person", "name"))
 	_, all := c.ask("GET", "/api/people", nil)
 	assert.Len(t, all["people"], 2)
 	for field, bad := range map[string]map[string]any{

@@ -78,6 +78,12 @@ func (p *Problem) now(s *fault.Stale) {
 	case *plan.Settings:
 		v := wireSettings(x)
 		p.Settings = &v
+	case *plan.Workspace:
+		w := wireWorkspace(x)
+		p.Workspace = &w
+	case fleet.Person:
+		v := wirePerson(x)
+		p.Person = &v
 	case *fleet.ProfileForm:
 		v := wireForm(x, nil)
 		p.Radio = &v

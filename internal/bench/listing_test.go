@@ -1,11 +1,8 @@
 package bench
 
 import (
-	"context"
 	"encoding/csv"
 	"fmt"
-	"net/http"
-	"net/http/httptest"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -19,8 +16,6 @@ import (
 
 	"mnemos/core/geo"
 	"mnemos/core/listing"
-	"mnemos/internal/cli"
-	"mnemos/internal/house"
 	"mnemos/internal/store"
 )
 
@@ -132,35 +127,6 @@ func BenchmarkNearest(b *testing.B) {
 		if tree > 0 {
 			b.ReportMetric(float64(scan)/float64(tree), "×tree")
 		}
-	})
-}
-
-// BenchmarkLineDuringImport is a keystroke on the entry line with 100,000
-// records while as many others are brought in. The baseline is the same
-// keystroke while nothing is brought in.
-func BenchmarkLineDuringImport(b *testing.B) {
-	s := filled(b)
-	_, loads, err := s.NewPlan(b.Context(), walk, store.Stamp{At: "2026-11-25T09:42:00Z", Label: "new"}, "trail")
-	require.NoError(b, err)
-	a := house.New(s, func() time.Time { return today })
-	server := httptest.NewServer(cli.Server(a))
-	b.Cleanup(server.Close)
-	url := fmt.Sprintf("%s/api/loads/%d/read", server.URL, loads[0].ID)
-	post := func() {
-		res, err := http.Post(url, "application/json", strings.NewReader(`{"line":"147.24 + 100 \"Beacon Hill\""}`))
-		require.NoError(b, err)
-		require.NoError(b, res.Body.Close())
-		require.Equal(b, http.StatusOK, res.StatusCode)
-	}
-	b.Run("baseline: nothing is brought in", func(b *testing.B) { times(b, post) })
-	csv := table(b, records(count))
-	b.Run("while 100000 rows are brought in", func(b *testing.B) {
-		ctx, stop := context.WithCancel(b.Context())
-		done := make(chan error)
-		go func() { done <- bringAll(ctx, a, csv) }()
-		times(b, post)
-		stop()
-		<-done
 	})
 }
 

@@ -53,12 +53,12 @@ type records struct {
 
 // view is all of it as of one generation.
 type view struct {
-	source  published
-	edition check.Edition
+	source     published
+	generation check.Generation
 }
 
-// Source returns what is published now for a plan, and the edition that it is.
-func (c *Catalog) Source(ctx context.Context, planID int64) (listing.Source, check.Edition, error) {
+// Source returns what is published now for a plan, and the generation that it is of.
+func (c *Catalog) Source(ctx context.Context, planID int64) (listing.Source, check.Generation, error) {
 	s, e, err := c.whole(ctx)
 	if hidden := s.confined.hidden(planID); len(hidden) > 0 {
 		return filtered{s, hidden}, e, err
@@ -67,22 +67,22 @@ func (c *Catalog) Source(ctx context.Context, planID int64) (listing.Source, che
 }
 
 // whole returns what is published for any plan.
-func (c *Catalog) whole(ctx context.Context) (published, check.Edition, error) {
+func (c *Catalog) whole(ctx context.Context) (published, check.Generation, error) {
 	generation, number := c.store.Generation(), c.store.RecordsGeneration()
-	if v := c.view.Load(); v != nil && v.edition.Number == generation {
-		return v.source, v.edition, nil
+	if v := c.view.Load(); v != nil && v.generation.Number == generation {
+		return v.source, v.generation, nil
 	}
 	known, err := c.Corrections(ctx)
 	if err != nil {
-		return published{}, check.Edition{}, err
+		return published{}, check.Generation{}, err
 	}
 	decisions, err := c.store.Decisions(ctx)
 	if err != nil {
-		return published{}, check.Edition{}, err
+		return published{}, check.Generation{}, err
 	}
 	editions, err := c.store.Editions(ctx)
 	if err != nil {
-		return published{}, check.Edition{}, err
+		return published{}, check.Generation{}, err
 	}
 	s := published{store: c.store, found: c.store, known: known, decisions: decisions, confined: confined{}}
 	for _, e := range editions {
@@ -90,7 +90,7 @@ func (c *Catalog) whole(ctx context.Context) (published, check.Edition, error) {
 			s.confined[e.Source] = e.PlanID
 		}
 	}
-	e := check.Edition{Number: generation, Changed: func(since int64) (check.Changed, bool) { return c.changed(since, generation) }}
+	e := check.Generation{Number: generation, Changed: func(since int64) (check.Changed, bool) { return c.changed(since, generation) }}
 	r := c.records.Load()
 	if r == nil || r.number != number {
 		c.refresh()

@@ -133,7 +133,7 @@ func TestChanged(t *testing.T) {
 	s, c := open(t)
 	rs := draw(3, "A")
 	require.NoError(t, s.Import(t.Context(), "list", at, rs))
-	edition := func() check.Edition {
+	edition := func() check.Generation {
 		_, e, err := c.Source(t.Context(), 0)
 		require.NoError(t, err)
 		return e
@@ -152,7 +152,7 @@ func TestChanged(t *testing.T) {
 	third := edition()
 	corrected := check.Changed{Outputs: []freq.Hz{rs[0].Output}, Inputs: []freq.Hz{rs[0].Input}}
 	for _, x := range []struct {
-		e     check.Edition
+		e     check.Generation
 		since int64
 		want  check.Changed
 		ok    bool

@@ -94,14 +94,14 @@ func (p *Plans) judge(ctx context.Context, d *desk, entries []store.Entry) ([]ch
 		return out, nil
 	}
 	var err error
-	if d.listings, d.edition, err = p.catalog.Source(ctx, d.plan.ID); err != nil { // in memory by now
+	if d.listings, d.generation, err = p.catalog.Source(ctx, d.plan.ID); err != nil { // in memory by now
 		return nil, err
 	}
 	subjects := make([]check.Subject, len(entries))
 	for i, e := range entries {
 		subjects[i] = d.subject(e)
 	}
-	return p.memo.JudgeAll(ctx, d.listings, d.edition, subjects)
+	return p.memo.JudgeAll(ctx, d.listings, d.generation, subjects)
 }
 
 func (d *desk) row(e store.Entry, r check.Result) Row {

@@ -39,18 +39,18 @@ func New(s *store.Store, f *fleet.Fleet, c *catalog.Catalog, now func() time.Tim
 
 // desk is a load with everything that is needed to judge its channels.
 type desk struct {
-	seen     int64 // the last change of anything, before what is here was read
-	me       store.Person
-	plan     store.Plan
-	load     store.Load
-	unit     fleet.Unit
-	radio    *radio.Profile
-	band     *band.Plan
-	entries  []store.Entry
-	settings check.Settings
-	held     *check.Occupancy // made by occupancy
-	listings listing.Source
-	edition  check.Edition // of the listings
+	seen       int64 // the last change of anything, before what is here was read
+	me         store.Person
+	plan       store.Plan
+	load       store.Load
+	unit       fleet.Unit
+	radio      *radio.Profile
+	band       *band.Plan
+	entries    []store.Entry
+	settings   check.Settings
+	held       *check.Occupancy // made by occupancy
+	listings   listing.Source
+	generation check.Generation // of the listings
 }
 
 func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
@@ -83,7 +83,7 @@ func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
 		return nil, err
 	}
 	d.settings = settings(d.plan, licence, p.now())
-	d.listings, d.edition, err = p.catalog.Source(ctx, d.plan.ID)
+	d.listings, d.generation, err = p.catalog.Source(ctx, d.plan.ID)
 	return d, err
 }
 

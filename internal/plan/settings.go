@@ -12,11 +12,11 @@ import (
 	"mnemos/core/check"
 	"mnemos/core/freq"
 	"mnemos/core/geo"
-	"mnemos/core/intake"
 	"mnemos/core/listing"
 	"mnemos/core/service"
 	"mnemos/internal/catalog"
 	"mnemos/internal/fault"
+	"mnemos/internal/fleet"
 	"mnemos/internal/store"
 )
 
@@ -202,26 +202,12 @@ func (p *Plans) SetSettings(ctx context.Context, planID int64, form SettingsForm
 // read turns what was typed into a plan and a person.
 func (form SettingsForm) read(plan *store.Plan, me *store.Person) error {
 	f := &fault.Invalid{}
-	me.Name, me.Licence = strings.TrimSpace(form.Person), strings.TrimSpace(form.Licence)
-	plan.Region, plan.TonePolicy = form.Region, form.TonePolicy
-	rules, err := band.Load(form.Region)
-	if err != nil || rules.Region != form.Region {
-		f.Add("region", "%q is not a region: use one of %s", form.Region, strings.Join(band.Regions(), ", "))
-		rules = &band.Plan{}
-	}
-	if me.Name == "" || len([]rune(me.Name)) > 40 || intake.Clean(me.Name) != me.Name {
-		f.Add("person", "write your name or callsign, up to 40 characters: changes are noted under it")
-	}
-	if len([]rune(me.Licence)) > 400 {
-		f.Add("licence", "up to 400 characters")
-	}
-	plan.Lat, plan.Lon = nil, nil
-	if strings.TrimSpace(form.Place) != "" {
-		at, err := geo.Parse(form.Place)
-		if err != nil {
-			f.Add("place", "%v", err)
-		}
-		plan.Lat, plan.Lon = &at.Lat, &at.Lon
+	Form{Region: &form.Region, Place: &form.Place}.read(plan, f)
+	fleet.PersonForm{Name: &form.Person, Licence: &form.Licence}.Read(me, f)
+	plan.TonePolicy = form.TonePolicy
+	rules := &band.Plan{}
+	if !f.Has("region") {
+		rules = band.MustLoad(form.Region)
 	}
 	plan.Height = measure(f, "height_m", form.Height, "metres above the surroundings, such as 1.5", 0, 5000)
 	plan.Radius = measure(f, "radius_km", form.Radius, "kilometres, such as 150", 1, 1000)

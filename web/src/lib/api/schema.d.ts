@@ -900,6 +900,8 @@ export interface components {
             errors?: components["schemas"]["FieldFault"][];
             ledger?: components["schemas"]["Ledger"];
             settings?: components["schemas"]["Settings"];
+            workspace?: components["schemas"]["Workspace"];
+            person?: components["schemas"]["Person"];
             radio?: components["schemas"]["RadioForm"];
         };
         StatementID: {

@@ -14,6 +14,6 @@
 
 {#if people.data?.people.length === 0}
   <First opened={() => void navigate('/')} />
-{:else}
+{:else if !people.isPending}
   <Router />
 {/if}

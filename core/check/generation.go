@@ -11,11 +11,11 @@ import (
 	"mnemos/core/listing"
 )
 
-// Edition says of what moment a source is, and what changed since another.
-type Edition struct {
+// Generation says of what moment a source is, and what changed since another.
+type Generation struct {
 	Number int64
 	// Changed returns the frequencies of the records that say something else
-	// than they did in an earlier edition; ok is false where any may. Nil is the
+	// than they did in an earlier generation; ok is false where any may. Nil is the
 	// latter always.
 	Changed func(since int64) (c Changed, ok bool)
 }
@@ -27,7 +27,7 @@ type Changed struct {
 	Joined          []freq.Hz // outputs on which statements are joined otherwise
 }
 
-// remembered asks once for each earlier edition.
+// remembered asks once for each earlier generation.
 func remembered(changed func(int64) (Changed, bool)) func(int64) (Changed, bool) {
 	if changed == nil {
 		return nil
@@ -58,7 +58,7 @@ type asked struct {
 }
 
 // changed reports whether a question may have another answer by now.
-func (a *asked) changed(e Edition, since int64) bool {
+func (a *asked) changed(e Generation, since int64) bool {
 	if e.Changed == nil {
 		return true
 	}
