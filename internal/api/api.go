@@ -16,7 +16,7 @@ type server struct{ *house.House }
 
 // Register adds the API to a router.
 func Register(e *echo.Echo, h *house.House) {
-	e.Use(valid(), person)
+	e.Use(valid(), person, once(h))
 	RegisterHandlers(e, NewStrictHandler(&server{h}, nil))
 }
 

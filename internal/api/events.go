@@ -66,7 +66,17 @@ func (s *server) Watch(ctx context.Context, r WatchRequestObject) (WatchResponse
 	if after == "" {
 		after = or(r.Params.After)
 	}
+	if after == "" {
+		after = s.Hub.Now()
+	}
+	head, err := s.Head(ctx) // read after: what comes between is told
+	if err != nil {
+		return nil, err
+	}
 	return stream{ctx, func(send send) error {
+		if err := send("hello", after, Event{Event: &head}); err != nil {
+			return err
+		}
 		return s.Hub.Follow(ctx, after, func(e live.Event) error { return send(e.Kind, s.Hub.ID(e), wireEvent(e)) })
 	}}, nil
 }

@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"context"
 	"encoding/json"
+	"fmt"
 	"io"
 	"net/http"
 	"os"
@@ -57,11 +58,29 @@ func (c *client) watch(after string, n int) (out []told) {
 			d := json.NewDecoder(strings.NewReader(value))
 			d.DisallowUnknownFields()
 			require.NoError(c.t, d.Decode(&e.data))
-			out = append(out, e)
+			if e.kind != "hello" { // which every stream begins with
+				out = append(out, e)
+			}
 			e = told{}
 		}
 	}
 	return out
+}
+
+// TestHello: a stream begins with how far the changes are.
+func TestHello(t *testing.T) {
+	c := serve(t)
+	revision, _ := c.ledger()
+	res, err := http.Get(c.url + "/api/events") //nolint:noctx // closed below
+	require.NoError(t, err)
+	defer func() { require.NoError(t, res.Body.Close()) }()
+	lines := bufio.NewScanner(res.Body)
+	require.True(t, lines.Scan())
+	assert.Equal(t, "event: hello", lines.Text())
+	require.True(t, lines.Scan())
+	assert.Regexp(t, `^id: \w{8}-\d+$`, lines.Text())
+	require.True(t, lines.Scan())
+	assert.Equal(t, fmt.Sprintf(`data: {"event":%d}`, int(revision)), lines.Text())
 }
 
 // TestEvents: who watches is told of every change with its rows, and of how

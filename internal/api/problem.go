@@ -20,6 +20,12 @@ func ErrorHandler(c *echo.Context, err error) {
 	if errors.Is(err, context.Canceled) {
 		return // nobody is there to read it
 	}
+	if errors.Is(err, fault.ErrDone) {
+		if err := c.NoContent(http.StatusNoContent); err != nil {
+			slog.Debug("write answer", "error", err)
+		}
+		return
+	}
 	p := problem(err)
 	if p.Status == http.StatusInternalServerError {
 		slog.Error("request failed", "path", c.Request().URL.Path, "error", err)

@@ -76,8 +76,18 @@ func wireReading(r *plan.Reading) Reading {
 		Sentence: each(r.Sentence, func(p entry.Phrase) Phrase {
 			return Phrase{Kind: p.Kind, Text: p.Text, Origin: some(string(p.Origin))}
 		}),
-		Lines: r.Lines, Losses: each(r.Losses, wireLoss),
+		Lines: r.Lines, Losses: each(r.Losses, wireLoss), Evidence: someEvidence(r.Evidence),
 	}
+}
+
+// someEvidence leaves out what the reading says already.
+func someEvidence(v *plan.Evidence) *Evidence {
+	if v == nil {
+		return nil
+	}
+	out := wireEvidence(v)
+	out.Findings, out.Matches = []Finding{}, []Match{}
+	return &out
 }
 
 func wireWord(w entry.Word) Word {

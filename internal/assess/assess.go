@@ -38,7 +38,8 @@ type Answer struct {
 	Findings []check.Finding  `json:"findings"`
 	Offers   []Offer          `json:"offers"` // the channels of several lines at once
 
-	Draft *entry.Draft `json:"-"`
+	Draft  *entry.Draft `json:"-"`
+	Result check.Result `json:"-"`
 }
 
 // Match is a published record on the output that was entered.
@@ -86,6 +87,7 @@ func Ask(ctx context.Context, q Question) (*Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	a.Result = r
 	a.Verdict, a.Findings, a.Matches = r.Verdict, r.Findings, Matches(r, q.Settings)
 	return a, nil
 }

@@ -21,6 +21,10 @@ var (
 	// ErrNothing is returned where there is nothing to undo or redo.
 	ErrNothing = errors.New("nothing to undo or redo")
 
+	// ErrDone is returned for a change that took place already, when it was asked
+	// for under the same key.
+	ErrDone = errors.New("it is done already")
+
 	// ErrGone is returned for every change after the data file was removed or
 	// replaced while it was open: what is written into it then is lost.
 	ErrGone = errors.New("the data file is gone")

@@ -54,6 +54,12 @@ func (h *House) OpenDemo(ctx context.Context) (*plan.Workspace, error) {
 	return h.Plans.Workspace(ctx, id)
 }
 
+// Head is the number of the last change of anything.
+func (h *House) Head(ctx context.Context) (int64, error) { return h.store.Head(ctx) }
+
+// Done reports whether the change that was asked for under a key took place.
+func (h *House) Done(ctx context.Context, key string) (bool, error) { return h.store.Done(ctx, key) }
+
 // Trouble says what an error of the data file means: fault.ErrGone,
 // fault.ErrFull, or nil for every other.
 func Trouble(err error) error { return store.Trouble(err) }

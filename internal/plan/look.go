@@ -78,10 +78,16 @@ func (p *Plans) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence
 	if err != nil {
 		return nil, err
 	}
+	return d.evidence(e, r, assess.Matches(r, d.settings)), nil
+}
+
+// evidence puts together what speaks about a channel that is or would be in a
+// slot, with what is published on its output.
+func (d *desk) evidence(e store.Entry, r check.Result, matches []assess.Match) *Evidence {
 	v := &Evidence{
-		Slot: slot, Name: e.Channel.Name, ShortName: e.ShortName, Channel: e.Channel, Verdict: r.Verdict,
+		Slot: e.Slot, Name: e.Channel.Name, ShortName: e.ShortName, Channel: e.Channel, Verdict: r.Verdict,
 		Path: evidence.Case{Channel: e.Channel, Plan: d.band, Meant: r.Meant}.Path(),
-		Rows: r.Rows, Findings: r.Findings, Matches: assess.Matches(r, d.settings), Losses: []radio.Loss{},
+		Rows: r.Rows, Findings: r.Findings, Matches: matches, Losses: []radio.Loss{},
 	}
 	if _, losses := radio.Fit(e.Channel, d.radio); losses != nil {
 		v.Losses = losses
@@ -103,7 +109,7 @@ func (p *Plans) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence
 		}
 		v.Published = p
 	}
-	return v, nil
+	return v
 }
 
 // Ribbon is a band to scale with the channels of a load in it.

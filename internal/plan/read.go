@@ -9,6 +9,7 @@ import (
 	"mnemos/core/naming"
 	"mnemos/core/radio"
 	"mnemos/internal/assess"
+	"mnemos/internal/store"
 )
 
 // Reading is what the entry line shows while somebody types.
@@ -22,6 +23,7 @@ type Reading struct {
 	Occupied  string     // the name of what is in the slot, or ""
 	Lines     [][]string // per finding and fix, the line that the fix makes
 	Losses    []radio.Loss
+	Evidence  *Evidence // what speaks about the channel; nil while there is no receive frequency
 
 	meant listing.ID // the published statement that the line is about; zero for none
 }
@@ -72,6 +74,11 @@ func (p *Plans) read(ctx context.Context, d *desk, line string, slot *int) (*Rea
 		if _, losses := radio.Fit(draft.Channel, d.radio); losses != nil {
 			r.Losses = losses
 		}
+		e := store.Entry{ShortName: r.ShortName, Channel: draft.Channel}
+		if answer.Slot != nil {
+			e.Slot = *answer.Slot
+		}
+		r.Evidence = d.evidence(e, answer.Result, answer.Matches)
 	}
 	for _, f := range answer.Findings {
 		lines := []string{}

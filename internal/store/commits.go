@@ -7,6 +7,8 @@ import (
 	"maps"
 	"slices"
 	"sync"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // commits hands changes on in the order in which they took place: who commits
@@ -82,3 +84,18 @@ func (s *Store) begin(ctx context.Context) error {
 }
 
 func sortedKeys[V any](m map[int64]V) []int64 { return slices.Sorted(maps.Keys(m)) }
+
+// Done reports whether the change that was asked for under a key took place.
+func (s *Store) Done(ctx context.Context, request string) (bool, error) {
+	return done(ctx, s.read, request)
+}
+
+func done(ctx context.Context, q sqlx.QueryerContext, request string) (yes bool, err error) {
+	if request == "" {
+		return false, nil
+	}
+	if err := sqlx.GetContext(ctx, q, &yes, "SELECT EXISTS (SELECT 1 FROM journal WHERE request = ?)", request); err != nil {
+		return false, fmt.Errorf("look for the request: %w", err)
+	}
+	return yes, nil
+}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -38,6 +39,7 @@ type Changeset struct {
 type Stamp struct {
 	PersonID  int64 // 0 for nobody: undo does not reach it
 	At, Label string
+	Request   string // the key under which it is asked for, or ""
 }
 
 // Latest is the revision of somebody who has seen whatever there is.
@@ -117,12 +119,15 @@ func (e *Edit) journal(stamp Stamp, kind string, target int64) error {
 	if e.changes = merged(e.changes); len(e.changes) == 0 {
 		return errUnchanged
 	}
+	if done, err := done(e.ctx, e.tx, stamp.Request); err != nil || done {
+		return cmp.Or(err, fault.ErrDone)
+	}
 	b, err := json.Marshal(e.changes)
 	if err != nil {
 		return fmt.Errorf("journal: %w", err)
 	}
-	_, err = e.tx.ExecContext(e.ctx, "INSERT INTO journal (plan_id, person_id, kind, target, label, at, changes) VALUES (?, ?, ?, ?, ?, ?, ?)",
-		e.planID, stamp.PersonID, kind, target, stamp.Label, stamp.At, string(b))
+	_, err = e.tx.ExecContext(e.ctx, "INSERT INTO journal (plan_id, person_id, kind, target, label, at, changes, request) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+		e.planID, stamp.PersonID, kind, target, stamp.Label, stamp.At, string(b), stamp.Request)
 	if err == nil {
 		_, err = e.tx.ExecContext(e.ctx, "UPDATE plan SET revision = ?, saved_at = ? WHERE id = ?", e.event, stamp.At, e.planID)
 	}

@@ -108,7 +108,7 @@ func (s *Store) Undo(ctx context.Context, planID, seen int64, stamp Stamp, redo 
 		if err := e.reverse(changes); err != nil {
 			var c *fault.Stale
 			if errors.As(err, &c) {
-				c.Why = fmt.Sprintf("%q cannot be %s: %s", last.Label, done[redo], c.Why)
+				c.Why = fmt.Sprintf("%q cannot be %s: %s", last.Label, undone[redo], c.Why)
 			}
 			return err
 		}
@@ -116,14 +116,14 @@ func (s *Store) Undo(ctx context.Context, planID, seen int64, stamp Stamp, redo 
 		stamp.Label = last.Label
 		err = e.journal(stamp, kind, last.ID)
 		if errors.Is(err, errUnchanged) { // all of it follows from something else by now
-			return conflict("%q: nothing of it is left to be %s", last.Label, done[redo])
+			return conflict("%q: nothing of it is left to be %s", last.Label, undone[redo])
 		}
 		return err
 	})
 	return label, err
 }
 
-var done = map[bool]string{false: "taken back", true: "done again"}
+var undone = map[bool]string{false: "taken back", true: "done again"}
 
 // reverse puts every row back as it was before the changes, or says which row
 // it cannot put back and why.

@@ -41,7 +41,7 @@ func (b *bench) revision(t *testing.T) int64 {
 }
 
 func (b *bench) edit(t *testing.T, who, label string, f func(*Edit) error) {
-	require.NoError(b.t, b.s.Edit(t.Context(), b.plan, b.revision(t), Stamp{people[who], stamp.At, label}, f))
+	require.NoError(b.t, b.s.Edit(t.Context(), b.plan, b.revision(t), Stamp{PersonID: people[who], At: stamp.At, Label: label}, f))
 }
 
 func (b *bench) undo(t *testing.T, who string, redo bool) error {

@@ -877,7 +877,7 @@ export interface paths {
         };
         /**
          * What happens, as it happens
-         * @description Server-sent events: change, import and catalog, each with an Event; reset where some were missed and everything is to be read anew. They are resumed by the header Last-Event-ID, or by after.
+         * @description Server-sent events: hello with the number of the last change, then change, import and catalog, each with an Event; reset where some were missed and everything is to be read anew. They are resumed by the header Last-Event-ID, or by after.
          */
         get: operations["watch"];
         put?: never;
@@ -1171,6 +1171,8 @@ export interface components {
             occupied: string;
             lines: string[][];
             losses: components["schemas"]["Loss"][];
+            /** @description null while there is no receive frequency; findings and matches are those of the reading */
+            evidence: components["schemas"]["Evidence"] | null;
         };
         Cell: {
             /** @enum {string} */
@@ -1856,7 +1858,7 @@ export interface components {
         Event: {
             /**
              * Format: int64
-             * @description change: its number
+             * @description change: its number; hello: that of the last one
              */
             event?: number;
             /**
