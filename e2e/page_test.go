@@ -91,7 +91,7 @@ func begin(t *testing.T, width, height int64, fill func(*store.Store) error) *pe
 	require.NoError(t, fill(s))
 	server := httptest.NewServer(cli.Server(house.New(s, func() time.Time { return today })))
 	tab, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
-	ctx, stop := context.WithTimeout(tab, 400*time.Second)
+	ctx, stop := context.WithTimeout(tab, 100*time.Second)
 	p := &person{t: t, ctx: ctx, url: server.URL, store: s}
 	require.NoError(t, chromedp.Listen(ctx, p.listen))
 	t.Cleanup(func() {
@@ -191,7 +191,7 @@ func (p *person) clears() {
 // until waits for a JavaScript expression to become true.
 func (p *person) until(expression string) {
 	p.t.Helper()
-	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(45*time.Second)))
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(30*time.Second)))
 	if err != nil {
 		if folder := os.Getenv("MNEMOS_FAILURES"); folder != "" {
 			p.shot(filepath.Join(folder, strings.ReplaceAll(p.t.Name(), "/", "-")+".png"))
@@ -282,12 +282,16 @@ func (p *person) fills(selector, text string) {
 	p.do(blur())
 }
 
-// chooses picks a value of a select.
+// chooses picks a value of a list that opens.
 func (p *person) chooses(selector, value string) {
 	p.t.Helper()
 	p.sees(selector)
-	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(
-		"{ const e = document.querySelector(%s); e.value = %s; e.dispatchEvent(new Event('change', {bubbles: true})); }", quote(selector), quote(value))))
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("document.querySelector(%s).focus()", quote(selector))))
+	p.presses(kb.Enter)
+	option := fmt.Sprintf("[role=option][data-value=%s]", quote(value))
+	p.sees(option)
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("{ const o = document.querySelector(%s); o.scrollIntoView({block: 'nearest'}); for (const type of ['pointerdown', 'pointerup']) o.dispatchEvent(new PointerEvent(type, {bubbles: true, pointerType: 'mouse', button: 0})); }", quote(option))))
+	p.until("document.querySelector('[role=option][data-highlighted]') === null || document.querySelector('[data-state=open][role=listbox]') === null")
 }
 
 func click(selector string) chromedp.Action[chromedp.Void] {

@@ -16,8 +16,7 @@ import (
 // load the plan into it, and find it in the plan.
 func TestOwnRadio(t *testing.T) {
 	p := sit(t, 1280, 800)
-	p.presses("g")
-	p.presses("r")
+	p.presses("9", kb.ModifierAlt)
 	p.reads("main h1", "Trail")
 	p.reads("section", "24 as they are, 1 in part, 1 not at all")
 	p.goes("/radios/gale")
@@ -25,7 +24,7 @@ func TestOwnRadio(t *testing.T) {
 	assert.True(t, ask[bool](p, "document.querySelector('#slots').tagName === 'P'"), "a shipped profile is not edited")
 	p.accessible()
 
-	p.presses("c")
+	p.do(clickText("Copy"))
 	p.reads("[role=status]", "Copied")
 	p.fills("#name", "Loft radio")
 	p.fills("#slots", "20")
@@ -58,8 +57,7 @@ func TestOwnRadio(t *testing.T) {
 	p.reads("main button", "Delete")
 	p.do(clickText("Add to plan"))
 	p.reads("[role=status]", "In the plan, with 25 channels")
-	p.presses("g")
-	p.presses("p")
+	p.presses("2", kb.ModifierAlt)
 	p.reads("header", "Loft radio")
 	p.reads("[role=grid]", "Marran Light")
 
@@ -109,7 +107,7 @@ func TestRadiosPhone(t *testing.T) {
 	p.reads("main h1", "Cairn")
 	p.accessible()
 	assert.False(t, ask[bool](p, "document.documentElement.scrollWidth > innerWidth"), "nothing sticks out at the side")
-	p.chooses("main select", "moor")
+	p.chooses(`main [aria-label^="radio:"]`, "moor")
 	p.reads("main h1", "Moor")
 	p.until("location.pathname === '/radios/moor'")
 }
@@ -117,8 +115,7 @@ func TestRadiosPhone(t *testing.T) {
 // TestSettingsView changes the circumstances and sees the plan judged anew.
 func TestSettingsView(t *testing.T) {
 	p := sit(t, 1280, 800)
-	p.presses("g")
-	p.presses("s")
+	p.presses("0", kb.ModifierAlt)
 	p.reads("main", "Federal Communications Commission")
 	p.reads("table", "146.520")
 	p.accessible()
@@ -131,8 +128,7 @@ func TestSettingsView(t *testing.T) {
 
 	p.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('label')].find((l) => l.innerText.trim() === '2 m').click()`))
 	p.reads("[role=status]", "Saved")
-	p.presses("g")
-	p.presses("p")
+	p.presses("2", kb.ModifierAlt)
 	p.sees("#slot-13")
 	p.do(focus("#slot-13"))
 	p.reads("#evidence", "licence")

@@ -5,6 +5,8 @@ import (
 	"path/filepath"
 	"testing"
 
+	"github.com/chromedp/chromedp/kb"
+
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 )
@@ -70,7 +72,7 @@ func typing(p *person) {
 }
 
 func keying(p *person) {
-	p.presses("k")
+	p.presses(kb.Enter, kb.ModifierCtrl)
 	p.reads("main", "At rest the display must show")
 }
 
@@ -90,7 +92,7 @@ func trying(p *person) {
 func editing(p *person) {
 	p.goes("/radios/beck")
 	p.reads("h1", "Beck")
-	p.presses("c")
+	p.do(clickText("Copy"))
 	p.reads("[role=status]", "Copied")
 	p.fills("#name", "Loft radio")
 	p.fills("#slots", "20")
@@ -114,7 +116,7 @@ func bringing(p *person) {
 	require.NoError(p.t, os.WriteFile(file, []byte(content), 0o600))
 	p.goes("/find")
 	p.reads("[role=option]", "Holm Rigg")
-	p.presses("i")
+	p.presses("i", kb.ModifierCtrl)
 	p.sees("[role=dialog] input[type=file]")
 	p.do(chromedp.SetUploadFiles(chromedp.CSS("[role=dialog] input[type=file]"), []string{file}))
 	p.reads("[role=dialog]", "As understood")

@@ -50,33 +50,45 @@ func TestSomebodyElse(t *testing.T) {
 	p.reads("#slot-11", "Late")
 }
 
-// TestDot makes sure that the key for the first fix acts on the slot that is
+// TestFirstFix makes sure that the key for the first fix acts on the slot that is
 // chosen, even right after choosing it.
-func TestDot(t *testing.T) {
+func TestFirstFix(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.do(focus("#slot-7"))
 	p.reads("#evidence h2", "Marran Light")
 	p.do(focus("#slot-8"))
-	p.presses(".")
+	p.presses("=")
 	p.reads("#evidence h2", "Pell Light")
 	p.reads("#slot-7", "conflict")
 	p.reads("#slot-8", "94.8")
 	p.do(focus("#slot-18"))
 	p.reads("#evidence", "You would hear nothing")
-	p.presses("1", kb.ModifierAlt)
+	p.presses(".", kb.ModifierCtrl)
+	p.reads("[role=dialog]", "Fixes for slot 18")
+	p.presses("1")
 	p.reads("#slot-18", "open")
 	p.reads("#slot-18", "agrees")
 }
 
-// TestSettings steps through the settings that have a few values.
+// TestSettings steps through the settings that have a few values, in the panel
+// beside other radios and in the cells where there is one radio alone.
 func TestSettings(t *testing.T) {
 	p := sit(t, 1280, 800)
-	p.do(click("#slot-5 [data-column=power]"))
-	p.presses(kb.Enter)
+	p.do(focus("#slot-5"))
+	p.reads("#evidence h2", "Long Ridge")
+	p.do(clickText("high, 5 W"))
+	p.reads("#evidence", "mid, 2.5 W")
+	p.do(click(`#evidence [aria-label^="scan:"]`))
+	p.reads("#evidence", "scan skip")
+	for _, load := range []int64{2, 3} {
+		_, err := p.another().Plans.DropUnit(t.Context(), load, 1<<40)
+		require.NoError(t, err)
+	}
+	p.reloads()
 	p.reads("#slot-5", "2.5 W")
 	p.do(click("#slot-5 [data-column=scan]"))
 	p.presses(kb.Enter)
-	p.reads("#slot-5", "skip")
+	p.reads("#slot-5", "priority")
 	p.do(clickText("2 conflict"))
 	p.misses("[role=grid]", "Long Ridge")
 	p.do(clickText("2 conflict"))

@@ -6,7 +6,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
-  { ignores: ['node_modules', '*.config.js', 'src/lib/api/schema.d.ts'] },
+  { ignores: ['node_modules', 'public', '*.config.js', 'src/lib/api/schema.d.ts'] },
   js.configs.recommended,
   ...ts.configs.strict,
   ...svelte.configs.recommended,

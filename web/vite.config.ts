@@ -11,8 +11,8 @@ export default defineConfig({
   build: { target: 'es2023', outDir: '../internal/webui/dist', emptyOutDir: true, assetsInlineLimit: 0 },
   server: { host: '127.0.0.1', proxy: { '/api': { target: 'http://127.0.0.1:8146', changeOrigin: false } } },
   resolve: {
-    alias: { $lib: here('./src/lib'), $parts: here('./src/parts') },
+    alias: { $lib: here('./src/lib'), $parts: here('./src/parts'), $session: here('./src/session') },
     ...(process.env.VITEST ? { conditions: ['browser'] } : {}),
   },
-  test: { environment: 'node', include: ['src/**/*.test.ts'] },
+  test: { environment: 'node', include: ['src/**/*.test.ts'], setupFiles: ['src/lib/testing/setup.ts'] },
 });

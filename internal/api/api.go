@@ -43,7 +43,7 @@ func (s *server) GetLedger(ctx context.Context, r GetLedgerRequestObject) (GetLe
 }
 
 func (s *server) ReadLine(ctx context.Context, r ReadLineRequestObject) (ReadLineResponseObject, error) {
-	out, err := s.Plans.Read(ctx, r.Load, r.Body.Line, r.Body.Slot)
+	out, err := s.Plans.Read(ctx, r.Load, r.Body.Line, r.Body.Slot, or(r.Body.Also)...)
 	if err != nil {
 		return nil, err
 	}

@@ -126,11 +126,11 @@ func (s *server) DropUnit(ctx context.Context, r DropUnitRequestObject) (DropUni
 }
 
 func (s *server) GetHoldings(ctx context.Context, r GetHoldingsRequestObject) (GetHoldingsResponseObject, error) {
-	list, err := s.Plans.Holdings(ctx, r.Id)
+	list, absent, err := s.Plans.Holdings(ctx, r.Id, or(r.Params.Load))
 	if err != nil {
 		return nil, err
 	}
-	return GetHoldings200JSONResponse{Holdings: each(list, func(h plan.Held) Holding {
+	return GetHoldings200JSONResponse{Absent: each(absent, wireAbsent), Holdings: each(list, func(h plan.Held) Holding {
 		return Holding{Channel: h.Channel, Load: h.Load, Slot: h.Slot, Can: h.Can, Losses: texts(h.Losses)}
 	})}, nil
 }
@@ -138,4 +138,10 @@ func (s *server) GetHoldings(ctx context.Context, r GetHoldingsRequestObject) (G
 func (s *server) CopyEntry(ctx context.Context, r CopyEntryRequestObject) (CopyEntryResponseObject, error) {
 	l, err := s.Plans.CopyTo(ctx, r.Load, r.Slot, r.Body.Load, r.Body.Revision)
 	return ledger(l, err, func(l LedgerJSONResponse) CopyEntryResponseObject { return CopyEntry201JSONResponse{l} })
+}
+
+func wireAbsent(a plan.Absent) Absent {
+	return Absent{
+		Id: a.ID, Channel: wireChannel(a.Channel), Load: a.From.LoadID, Slot: a.From.Slot, Number: a.Number, Can: a.Can, Losses: texts(a.Losses),
+	}
 }

@@ -231,11 +231,26 @@ func TestUnits(t *testing.T) {
 	assert.Positive(t, could)
 	assert.Positive(t, cannot)
 
+	// Before it is stored, the line says where it would go.
+	_, r := c.ask("POST", "/api/loads/1/read", map[string]any{"line": `146.565 "Loft" #11`, "also": []any{2}})
+	require.Len(t, r["puts"], 1)
+	assert.EqualValues(t, 2, get[float64](r, "puts", 0, "load"))
+	assert.Equal(t, "Loft", get[string](r, "evidence", "name"))
+
 	// Not in this radio: add.
 	require.Nil(t, row(2, "Gannet Down"))
+	absent := func() (names []string) {
+		_, h := c.ask("GET", "/api/plans/1/holdings?load=2", nil)
+		for _, a := range h["absent"].([]any) {
+			names = append(names, get[string](a.(map[string]any), "channel", "name"))
+		}
+		return names
+	}
+	assert.Contains(t, absent(), "Gannet Down")
 	status, l = c.ask("POST", "/api/loads/1/entries/6/copy", map[string]any{"load": 2, "revision": 1 << 40})
 	require.Equal(t, 201, status)
 	assert.Equal(t, row(1, "Gannet Down")["id"], row(2, "Gannet Down")["id"])
+	assert.NotContains(t, absent(), "Gannet Down")
 	status, p := c.ask("POST", "/api/loads/1/entries/6/copy", map[string]any{"load": 2, "revision": 1 << 40})
 	require.Equal(t, 422, status)
 	assert.Contains(t, p["detail"], "already in Ferry (6)")

@@ -22,7 +22,7 @@ func (s *server) SetSettings(ctx context.Context, r SetSettingsRequestObject) (S
 	b := r.Body
 	v, err := s.Plans.SetSettings(ctx, or(r.Params.Plan), plan.SettingsForm{
 		Region: b.Region, Person: b.Person, Place: b.Place, Height: b.HeightM, Radius: b.RadiusKm, TonePolicy: b.TonePolicy, Licence: b.Licence,
-		Services: b.Services, Bands: b.Bands, Revision: orLatest(b.Revision),
+		Services: b.Services, Bands: b.Bands, Unlicensed: b.Unlicensed, Revision: orLatest(b.Revision),
 	})
 	if err != nil {
 		return nil, err

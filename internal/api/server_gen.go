@@ -628,6 +628,24 @@ func (e SetRejectJSONBodyState) Valid() bool {
 	}
 }
 
+// Absent defines model for Absent.
+type Absent struct {
+	// Can the radio could have it
+	Can     bool    `json:"can"`
+	Channel Channel `json:"channel"`
+
+	// Id of the channel
+	Id int64 `json:"id"`
+
+	// Load the first radio that has it
+	Load   int64    `json:"load"`
+	Losses []string `json:"losses"`
+
+	// Number the slot in which everybody has it
+	Number *int `json:"number"`
+	Slot   int  `json:"slot"`
+}
+
 // Added defines model for Added.
 type Added struct {
 	Ledger  Ledger    `json:"ledger"`
@@ -1436,8 +1454,10 @@ type RadioTexts struct {
 
 // ReadRequest defines model for ReadRequest.
 type ReadRequest struct {
-	Line string `json:"line"`
-	Slot *int   `json:"slot,omitempty"`
+	// Also other radios of the plan that are to get it too
+	Also *[]int64 `json:"also,omitempty"`
+	Line string   `json:"line"`
+	Slot *int     `json:"slot,omitempty"`
 }
 
 // Reading defines model for Reading.
@@ -1454,7 +1474,10 @@ type Reading struct {
 	Occupied string     `json:"occupied"`
 
 	// Offers The channels of several lines at once; each is a line of its own
-	Offers    []Offer  `json:"offers"`
+	Offers []Offer `json:"offers"`
+
+	// Puts where it would go in the other radios
+	Puts      []Put    `json:"puts"`
 	Scan      string   `json:"scan"`
 	Sentence  []Phrase `json:"sentence"`
 	ShortName string   `json:"short_name"`
@@ -1628,6 +1651,7 @@ type Settings struct {
 	Services     []string `json:"services"`
 	TonePolicies []string `json:"tone_policies"`
 	TonePolicy   string   `json:"tone_policy"`
+	Unlicensed   bool     `json:"unlicensed"`
 }
 
 // SettingsRequest defines model for SettingsRequest.
@@ -1644,6 +1668,9 @@ type SettingsRequest struct {
 	Revision   *int64   `json:"revision,omitempty"`
 	Services   []string `json:"services"`
 	TonePolicy string   `json:"tone_policy"`
+
+	// Unlicensed no licence yet: the person listens
+	Unlicensed *bool `json:"unlicensed,omitempty"`
 }
 
 // Sheet defines model for Sheet.
@@ -2016,6 +2043,12 @@ type CopyPlanJSONBody struct {
 	Name string `json:"name"`
 }
 
+// GetHoldingsParams defines parameters for GetHoldings.
+type GetHoldingsParams struct {
+	// Load the radio of which is said what it does not have
+	Load *int64 `form:"load,omitempty" json:"load,omitempty"`
+}
+
 // GetRadiosParams defines parameters for GetRadios.
 type GetRadiosParams struct {
 	// Plan the plan; without it the first one that is not archived
@@ -2299,7 +2332,7 @@ type ServerInterface interface {
 	CopyPlan(ctx *echo.Context, id ID) error
 	// GetHoldings Which radio has which channel, and where
 	// (GET /api/plans/{id}/holdings)
-	GetHoldings(ctx *echo.Context, id ID) error
+	GetHoldings(ctx *echo.Context, id ID, params GetHoldingsParams) error
 	// AddUnit Add a radio to the plan, with every channel that it can hold
 	// (POST /api/plans/{id}/units)
 	AddUnit(ctx *echo.Context, id ID) error
@@ -3192,8 +3225,17 @@ func (w *ServerInterfaceWrapper) GetHoldings(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetHoldingsParams
+	// ------------- Optional query parameter "load" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.GetHoldings(ctx, id)
+	err = w.Handler.GetHoldings(ctx, id, params)
 	return err
 }
 
@@ -5316,7 +5358,8 @@ func (response CopyPlandefaultApplicationProblemPlusJSONResponse) VisitCopyPlanR
 }
 
 type GetHoldingsRequestObject struct {
-	Id ID `json:"id"`
+	Id     ID `json:"id"`
+	Params GetHoldingsParams
 }
 
 type GetHoldingsResponseObject interface {
@@ -5324,6 +5367,8 @@ type GetHoldingsResponseObject interface {
 }
 
 type GetHoldings200JSONResponse struct {
+	// Absent the channels that the radio asked about does not have
+	Absent   []Absent  `json:"absent"`
 	Holdings []Holding `json:"holdings"`
 }
 
@@ -7785,10 +7830,11 @@ func (sh *strictHandler) CopyPlan(ctx *echo.Context, id ID) error {
 }
 
 // GetHoldings operation middleware
-func (sh *strictHandler) GetHoldings(ctx *echo.Context, id ID) error {
+func (sh *strictHandler) GetHoldings(ctx *echo.Context, id ID, params GetHoldingsParams) error {
 	var request GetHoldingsRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetHoldings(ctx.Request().Context(), request.(GetHoldingsRequestObject))
@@ -8574,191 +8620,194 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1tk9S2tij8V1T9PFXZp65hhiQ75+7hE4Fwwg0kFAPhntqhKLW9uq2MW/KW5OnpUPz3W3q1bEtuu8cz",
-	"sOveLwnQsrS01tLSetenVc52NaNApVhdfFrVmOMdSOD6b88JLX7EtFB/JnR1sfpXA/ywylYU72B1sVqr",
-	"37KVyEvYYTVoh29eAt3KcnXxw3m2kodaDROSE7pdff6c6Rl/o9VBDS5A5JzUkjA19b7EElHMOdsLJEtA",
-	"AjDPy8eoIFsicYX2pAAqEJFIMsShBqzARFJ99/wVyjGlTKJGwCpbwU1dsQJWFxtcCciiwDMFRgg8kbDT",
-	"2wba7FYX/1zZlVfZSjKqpmX0ASZc/aEGuspWGw6iVDPCXv2XPagrnMPqw2Dn/h8w5/ig/i7koVL/sGF8",
-	"t3KIqYGKBGbUigYvbuurxLb0JOG+3HZyzDnR39nt5ApF2WrdcCFX2aqQu00EdgvcJWt4DkPoFEhqacQ2",
-	"CKOKCKm+isMmzBwJjvn2PMkyb+FGRhDDeCEQoQjTA9oQqIpMY2hDuJBoQ7YNB6Hhoog1sm5khhhXULIc",
-	"S5bCoFSLzYPxxTN/RGosy3Yuos4Hh381hEOxupC8gXBmRX0s1Tgqf/h+5acmVMIWuJl7VzMuU/ObH8fW",
-	"GEL7kuEiMV+lfrotxK8rTOOMUleYPkZ7IkvWSH2UPbkYBXOWiUDqIKvDT66hSBBJzbSaC9gbXBCWpBVX",
-	"v85E5SVAYqscrokgjJpN7bFAAqC7eXWw4Rq4wgIHtXEi0A4wlYlNuzlnb/yyYikOEuqnCZvuTOdlQWxC",
-	"d8in4/GzGQxC/sgKAloGGrZ/rsTjhbqlqASq94DruiI5Vqg++1Mwjf526v+fw2Z1sfr/ztp77cz8Ks6C",
-	"Kf2aLYDmX0TNqAgheK2QDvuFgXCzaji6zPNWH4kKENaXHRGooQVwIRkrVl4eXEosYWGgzJwRkH5me7TB",
-	"3ICjYHgJheKFpZa30yWQoc/lNwIpThUKK7KEAxJSKR9K2nC2rmCMS2oz4n/MA8rNG4HqvZVTe87M7a4F",
-	"y6K82s6YwErNmeKSlRZCUl26YrHF/YSJtUX7uzvWevEnRQH6Zqk5q4FLe5Qrzy1TmCBb1Y1RRr1CNkqm",
-	"Rkb1qytS1waYSdNc2vGxqRTfdSbqi8T+Nx3Z8k+3fzdTC5zdaqtzsfWfkOv9KLX7ErY7R8uq+m2zuvjn",
-	"kU3UmK4+ZwP84zVUEbmbrZS2HL3XQvCNSm0mGYL64XO2egpVNST7FTGWg9M/jcL8rwZoru40ttkIkK02",
-	"qrS5uOpslb9xKPVqdnAMoQrG57ip5BDQnFXNLnKNbzjbofPH6MEjtGHcKN9sryQQRvuSVRC5bLPVDoTA",
-	"W4jim6uPYj9M26MF1M6TOU3VrRjddokphQh1lO22J4VSalsSKRtL3+TKDIsSw1zykR3UbG/OuJurJFul",
-	"Fey0ClwlpuOQA7mGj+Vf8XPlftc8cvFpRZuqwmuFRKNTDBHJMRU7Io+d97d23KXacfCdhSSxTnji3QcT",
-	"QeuRUuOxs/8A9i44/bV6WMkCUjoyRDmB0U1Fcvk7rhqInFY4ROkqvK43lWmzVVMXWBrhO44Fryuq1T0/",
-	"u8/ju+AccgnFc2XvDbeB4xBt3OghQzMZ35228QcyASMKe+AICqL+BQl8EEiwHciS0C2CSgRSYc1YBVok",
-	"r2rg9goeLHTtCDKOK7MFN9wC7ifO1M4t0CN4IwaGHs62mFAhE54H7YtRmqG6i5DApHiMYFfLgxaKlOmN",
-	"ryJHcTYpSDHJnhmj2eboPe928uLZEbJ4Y2saTBOpqKUh26yyAT0dFRKU9eDEqPsMcg9rj7YzEZIg2nrm",
-	"NJNJuRwBRPdm8mcvRgCspObKfjMP02SzAQ40j4hQoBI4FDO5vm7WFRHlFHHpWMYtFH4cA/YnI6SUDrCF",
-	"iGfRspw+4k6grWHDODxG6jrTJ1xLvMCx19Od9NxF/Pbe2qsxcoKNRR258Nl+uu7/BnLGC7O9qObeZYnQ",
-	"hdG5i7X71u3Egu2ZQ0MUxe61Vc4jxiFGAvg18AdCCU1QI1HJqkIkEDhjz2yf3jDEQTJrXCAiBaLNbg38",
-	"MSqhqtiF8U6xjWaBChs/nBJOx88b8X7JAUunDY6K4UL9cQgilrhi2wvr8liDuk05aG/k2G06RcRE3ZEO",
-	"J84tqV3D59O2LpzzZbpPJco/pIgLkrWNuQzQl7fa/NjSTunXcocWzjcwib+emw9i3FUxIWZw6ksmRGya",
-	"HZZ5OWOeV2p8bKK0LYKNWTM2q8P+azW2L4anmduv/SefP2Q9/X+uKHPgvGH7qCQrGZcfkxsW1r+bYNWd",
-	"C+9F1BbgBcmPmku/22EDBd54j601E0DZ8mq7RojkzHmNNZYCPm35wzNc5gON7WY+jByo15b83UNVsD09",
-	"7oMyjF9y1mzLhG0znUH0dEPW6OHQrabnzgycY9tTLDKme4xKBqiqcXVkh/lVaMbjLQdNg0JrPkLrpwic",
-	"7IoZ9U7gTgGkc+yOfzBDIcpcjEjvKIZQbUI6s3iI0jSOtMo+/Wx3Le9j3sKOXSDSgCecWSOUTTqmEhCM",
-	"+ZWekwpe0A2LnDOoyI5I4wwaAAE0Z04DGCrJ9uqNSbgSYIKHzM4QrJMFALlp4huiDq6pCN2QG5hzsd5E",
-	"b8Mxd2GTcBcKuAZO5CE8qEKyWgvSGy18Ib9ypmTsjI65dYhMLLsvDzN0c6xUtGPcrrcYbKi1iw0YLYKy",
-	"1luk4HDoj9PyJublpZtW4XJYuwZ+QBW5Ap0MUjMhiBLUMZSRYqayy4oiYnT9zPZ2QR0DxjbkmyHjbkaS",
-	"oUcZ2uuQsI8d7xm/ggKxRj7WPqauplqwZh16o42Ob2xoYaXERH0xpUnErGiz8yzErN20XzhBnTcm2jsk",
-	"ksFxF2E6sWRDbgw21B/1SUXM3UdBfsajSH7GTE9CbKejLoHnrKFFXImPho3SSUElkG0pP+46cKaJ69JY",
-	"osKe8ag3RIkEzVtDPHNtTQufoYCRTmcyaNdKWcq8MkdqotKsh8cVZgNAKhJgM76mC1xFlzcuWyqmVGt5",
-	"MpNGCjuEfryaRqQeMxlctZQLSB7OHO7WkjKz/NRiqaVku5Mke3o0RJy/cVmPm0JLwigPrQGrcR8L2MbR",
-	"kAiGtLy7tsd/kn1l/DzaALaq1JxrN1TyIgTNXURhhj7XiUFE5iyIkJjmkGSTo/jZ7OKYLxknf3UcpsGP",
-	"pJjppuWA83IqL6vhzjqI6GdkI5O26bzwuTb0UqzXNWgnpggM+Ki/YErniV0GTjHRLOx23qV594QEeG4J",
-	"2J6wbGXVG73pNktgYwSBRnln3yHPhkcidvp/VlIDIjetM+dmCb+CiLrCh2MIt4s+s6MVO3O8m6Er2wme",
-	"q69icFzBYSbkPb0mDBgbdj+eYKDWbFHg99ROkTl3iMPtCEGeWBnWE8b2X7sX8xUc0Kuffn2XoT0mEv2A",
-	"/iYgZ7QQ/4EYRxWhgL5zPlxj4GQtZgLl6O8x3WiHb16YsY/OA+Uprq3jI2z2rOWPnjIEUMfPs03TTfoi",
-	"ZjPNK3Ve5ngLXaB3KLnwQUxxtx0P5WY6lDrF8jbIsOMdBrKen82mn7vIoUauBXeEOOY0RQTBiWc6lTEg",
-	"yQ7EBBvCxvzJDsJzNbKBV/by6cKvrKcEmUya2i0SbtwMQaqNWiwKI6vi/oM8Fn0gEuWsqeLRjcDLPyEY",
-	"Udls7klDnQO/Bw3Vucg29kKZRCVUhU9ADcXJZEHbXUFHE51Na1M6UcHAroavAem8l2N5N/2EKO9jtonr",
-	"9pzk2vFntxuj1osCqCSbiKTaEdpISOgpSa9JDy43if8iCoMOED31yWddOBgvEi60ZBKZIEX8h4aSCcxu",
-	"k8r04Myun4bbZbv2L7AcavkxyWj6U4QrZWFuSxN1NJFlVDEBAu2Y0PFIIgVqLZ3IGdFom345dJAdtQLo",
-	"hvAdFLGUHxNuRALvUcn2tmih0hn7HHCRIcFs7YJEOaZoDYjDDpTaDMVjpFjZMr85YRVsJGKNjO6sZFUE",
-	"CCFZbWPzbZmNL5gwBQS4UtAckA0pP0a8oUjH+JFkaMuQVjsj0VTORErbTrsJrwnsa0ZoNG+ICUBv/7fZ",
-	"rnNmBXgkBRJMe2l9aqjiImsT+wqnD9nU/DGzhZYt0nwb5PP3WLd3fIJjv8aJBAcrf0TUaaXYZMtYcYEE",
-	"2dUV3CBMC2Rz9x4wWhlK6e9j0noui9udpXlc54vHSKmgjG8w4fMk1vM/bnjbCME4h7UHJfE7q+a6aGYF",
-	"Xg1XpMKu4+w/be7fTaFHxJLUBLHYzMLCGY+SlrP1ei1TOMT4AKqmoWHVzPJywJ/p8xCNJvqz0D/XB58F",
-	"TQQSIJEeqXMndE5gLA8wh6qaScENbqoZBn6b2x3LWiCpJCRzv5wQ73d+hKOhXb22w4Bf0O/PESpNHV/m",
-	"c3tZtT4k1ZogB2kaJnqJZVFvLnCe8E2nxY07ufFfPtbAPxrTd6LDytrJ80Z/VNfziW67EYHhk4Z8wK5k",
-	"e3UhK6PeGBnq+rYxS5uGhUllnDyYKibSfy5NfEwB1c2SDs4Tk7j6mKR4/xbVkI1LEjNXd+YWv0P69LDp",
-	"2CGQco7p0sz/e/SeZkrZSSSMYsHoXMcQUOmCglELskrdTB0F6LaaTDtZu2q7owDMzCIghrZfIGLQEFrA",
-	"TcLtOskItqavmSexbI2LSxehH+Y3zktZ04w9k4rpVDCbizJkFl3tO6UKr5N+MOpc14Nula01Jj5YPRMp",
-	"DZWcxCya9+YeNzXHlKHS+FeUlSD5ofUjIkbHr/a7yx6zuTuuJjuWTGYw4vklEC3OCeoQEGPatoS1z6+Q",
-	"X0VTVPfW2PIpRt1E1QuExZU1t1y5mAU2bsLOcNxQuJEfHdscr01yTD8lObaR0ZYTxmCzaG/zEP5shERC",
-	"Mg4F2gOViFCk5ZFx6XRcRSdUbXIo2BK1APOyyBO6P76G4iPuaQJYwgNJdhA7DRJX1VE/6ls9SJ/O6F77",
-	"GqTxa7njEDQAcOD5e9ssHzKLXcTiNWt5e6Tw9CVEfJhQCfBZAxGXRaJ6z3qIp+mU6vKKKpIVyzsZidb7",
-	"7YrfbPeShl7RbuZkmA/s3FFujgOYAPqRD5MRgD22Achb7a1Ha13rZ7zies9uGb+BLCDEiL//JcNFPDdv",
-	"clnOvNvR+RfHBr9TY6JWsHU4miXj+xFiTl5emfrBVSRHyZko3LE5b5OKj13qmp3Oq+pqjtjGXuH6smZy",
-	"ejFmheXk3CA6caT906383ZWWQ5UWTHa+rFvcObL9CG1HYaqZnFM8YFB8LA/RzOqhj4Mr83J6As3tc2Ry",
-	"XFWCbOP6a+EL0aYjIyheu5OklYLtaUXo1fRybULrZnrNdfJYsBxXNh02kvaMqYzfW6Yp1EjxeZs01dWP",
-	"fBqNyZbTzYsMGpCoAV8httH/FvTqmqXspwuo1W9zUByNuXrGClAXYiOgS3e9PonHs17cLgJR4LobBYgx",
-	"yS8hO8cO3694B28a6woeWJgc5y41cCj0tXUaZ4DKZkYcdZHYgVm4mJ86Ci/sX1eYJhNdnXF4pLdYkF55",
-	"dKS/s4fNqF48M+3ZXNOY7EinPrX5rVW3O+vGdCST6N0d2cklOdYCYWs02rQC8Cvsta6RxGbO6sPYzmXb",
-	"MEcZuXp4ZCsHvKui8T/7KaHov5+8epkhQoUEXBikxmf7HN+HUoOS2yhZZYO+U2zCqRy0IF/0I8ZJiv2m",
-	"TvMSziD1awUyYXj0fPsp7cR64b0PwU8aBd267+IaNG5kyXjqrlkwgVvhthFzcjPdgT1CM3fc2p0k8pFb",
-	"CGJoeu1LcBNp711uq4HviJTQaR6Bq2pWbknOKtbw2/WOqEiedPcmPXZzWxEAvyazM8sbqmETMY8dZcgC",
-	"jg4gL0wLtIoICbGQfszKclWZBoUtHtrEcg91B5QjxQ+GDZISbVgEceziafMR/34+xgHHrqWAzl0JeT7S",
-	"1ei4LF2AEW6HgS6XRCg/JFHJsYB0f65hQiQnW0JvkTZ3rBfXa6fT9PuULW3dJs3UBFQ0IfRdL9LoJVTA",
-	"jo3l48+4y0fUsNuzIhZT7odQWNhvslXQjFXvNtTaRqXDmAo8jtW7UJAn67Qn43aCCjxEUiojybS0jtum",
-	"MzMkgorhaGJQYpWqm7Zzsodd6Yl2mwlvu1O9j+RHu7wJ3zXAHGiT+2XQZef6kMZ0KuWyBJwsTT4lHRMr",
-	"LXNuODqaeKO7yDCOSsC8yMJEWlYB2rCqYnthCki7uXcxK2daNmjpcxFieaEW0HaTcXT7zqz9EnGJSbxm",
-	"VqcJLMXXsxuPep12NHZlRs3ykj+3bd5F0Kp1WgdWkzjSpAqnkrXa5h9iDm3Gr0RtZeYYDO/9wEFGgJqz",
-	"LYSyAEZZYH5XFdfuZWgc68Kp072Tpr5yQouwYCX/VbzxaT8jLJoPLeInf9y7O9uTOm56HkXOMo5Yp1L2",
-	"HSgujoxpYZq7e89o1kmMVr+5ZIMgo8bmz2qrRZs8sVhdUns8uvdR93FS1Tw67Y4l0vHT7QvH/dFHkssa",
-	"ccyXfJSJ5vmW1eEoZDmpdK7rdT7J1bwzz1W4TqeB5zoMPwUODIuUzJ3CqEfaNlvUnDsqwdqm9/04ZDXb",
-	"mzBa565WTvw4ubGqVeCtU6/ddltS4daJ7zmirs9IV0knONlo6jCtmEhUECMctgyR0byjeIqEzXhIxVrf",
-	"uLt60DeJd9qo7IA2xjvGdliSvJNzLerKtOfdk0Tvo40ti5naPSTJJNQVzI7dlW1UJCy0HlUsKibfuPaB",
-	"eyyPf/FeDxozE/WeM4vKtn6Z2vJYs0qSJolGvlvOmjruZCVUpiI9czu0aBY8oqInpGCQKHS41QxRYWm2",
-	"3/ZYKU1qqAN4JPuj8xbBNJXLvItiajWiaRYzTb1kX4SZdrWEG5tlU5iEc1y97gCXMqdabEyzK81Cmdus",
-	"/WzUufHBvycTdRl5uXJrCZGUu8fVtHTJ855ObZUbP+Mmc12DluTBwOBfIBDUS+rp5FEu0pbyxKTdeEpr",
-	"G2vqZLXafKCRwlSNubeO77tIC09PtNrMhzjDJ4emtTS99VGLnqjoDgEXSZ9gIqDXon9mgbCeLwVFvFx7",
-	"4RAlBF1eJxbXuC8+f8jiZdSGxm3+tq0pRP55jceuSZbQJpftqImw9hoxAS4m3hacDLIuF20cS2jvgE53",
-	"iH3tTWhZnjc1SeTqMN9jZfiIjqvNU7TQ7e9wpXt5CIQlYjSHxwhwXioSY9Pkw5ZFG9k7CWoTho8JuzxR",
-	"FhGWw0zL5DbRpdMF6vFrbG6VQaDYnuImcrbZpO2/jzYUSrYpcEaKNcLaVrdtWUPQCdd3uPMiplMI1Lla",
-	"zJYtZQO2dKcv6KYbad7aEYzRuH7ysY89kTTu4+phwQ0cCQx2GrpfTFBFj4qPIy6VsV6XuFPYFW0Sf7Ss",
-	"y7ZxcZ7S0O9hdxNHwzb+mEM9t2ETFh/NmxiR/m5jiSzDuP14r08F74/2QbY+DGssiEg0UOW7schpREVu",
-	"23aMFl67cdoNR4lkPBXYiYboj2/20nw2s2j8lDZjYZ6O91oZnDr6Wkx29hogKzOME8n0SDOfe/a3H5Gs",
-	"qmht1Kuf/5qVyaM78orUPNO9JLr52mza6Y5tx4S2lasW0szv3S+aRp5jjkT9xViuyoytT8zND624Nuln",
-	"pC9NiKShCKokcIoluZ4b2cyBS0xot2nxhtxoadqIBlfOqVsd0DXmxHe3I3yH7A9Rn5uRqtO5KdWrsIc4",
-	"N23b4q/dQtZFRByN6k9x6/fLdkSYkSuXap0wKGY3XngdGS6IyDEvoqXp0TbC3SYJPsZv1kijVqRe8puJ",
-	"2nSr3JmP0Th6H1UHgx4ee9/hNbpRsl6nkiyPwqO/dZfyCd2Iw+Y20zCgVwws40GVNmC+PlhlbE470Imi",
-	"zt1v7rmIsNWAbbPTgpDGt7v7bvXopr0u5m82LfDNc6DT6RG+IRqzrIOnEo94Au31ETxQ6IHJwp0m3KQd",
-	"vog0KOh1M+l0Bxp/H3Jqi8bYw41Tg93LFLlHX3o0f2ttP4uKMe/+Mt7UTYW3t/SsJ1q1y9a1Mc3zmHT5",
-	"heVXE49i2N144DzTHlJfu98+aeg6t+lW/LgAnUcVc4mlnSan9nuQbMZrMt7BFiuSvk8fySyXd88vEfg5",
-	"NAsaHHglIKgLI0XqAKT8A3jjuCXK1GYvib21C5gme7eeZrKSJfGk9sNmWGZUJgtjZrccxZN9O6T/CFIe",
-	"T7u70Xl8c+JSC5u5CrLgynYAxbYWvnd+728ujJhqY+U8I+9c+gTmu6sBcj/NtZQXiOGeVgsjGYWPNatI",
-	"Tk7/9DCjGso/ATr6RENLkO46Hcu6LaNx+mh3Ny0xjmTPOz6fUV0zi91n+SFuz8CnFjdEVQyXSGtjncBh",
-	"RrDztjx5K8a6LTtFOSXVewtM65QZ/EGKwrRDn/7NFRzmJPhe6r538VYvgK9h3uIVy69GelwhpZ2gXSOk",
-	"zi1zivd4W6uFYoyUydmtSwEXH1kjR/rbjbXzwhwQZUhIqMX4FvmE91csobQnxrz0OqOOQYEwGYOafy8l",
-	"1MffC3MlSZbuDji3ouMhu8MAo45PPY87ArWvpY3kZbQQxp9PT5SGsVSimpiXGTzWECVRzzH5SXLfsEX3",
-	"iNKwxTFgs4b6Qbn0+w2uc9P0faafkZFsSqm389TalGHbRsnBGN3WFalrKFK++hmP6UzqFETG+gG1yZkR",
-	"NHORKtLCYkpmkpnBDo+uXmMaS/vdA0/6X5q6Tv46SNO1EwVfRcFwwmbg2mXN7PdqbGlmxBFQYeqyYNQo",
-	"KiTH6vduQYJttXVK7h1AEa/kXrPi4OZGB4h3gbft9GalXbpu28NLZRndf/Bsut5hryRUrDzwmSdaks5J",
-	"1XZOKZabZOLTs73WLIM32gKFjaYg9+d+cuuuqT7so12zLiXjkC6qrUSE48MWjb4fijoBWnvegvZ/ScbC",
-	"GO4EPXq8Un3MsdezGDoe33nm5S3yAo+YX29dO8f+da8fRI430g4eE44FzVidusKvgZNNN40sBbt/kTn4",
-	"KljarhPdkdV+L62/Pd4PwPen9lVX7lZ15Q80nvuiE5YETPesz3TFx7sMtGt2J4wh4B0t0k2Ees1HT+XJ",
-	"gcI6wmLvrOqWagMUubfMExqmyte1BMlZQ6V4jHR66IZx9TNcA0cVY/r5qBPur9v3LnBNhW7dvGAkocGi",
-	"qtMZ1a2bQviE9ktdvJ9rnJqLe5qD4W76icSiMO90adeohyhVpDdGOqWrpWrXgFzD2G8fE6r6fNmejrck",
-	"H5ucFYkJftjjxPt0XqRMM0BGj/vvbZCm92p3IL07Ut3Let+6NyZ237tQTo+fybac3FBlP3HkjhSntF7R",
-	"sJivzWox/LyP11CLxEvyiUcktk2q5LpuGxLEKmi5XKBNvnNHADXPJ6Q22tbgD8ssT2s/7gZgcQUFkvgK",
-	"BKoY3YbtJ3vtx+f4uGxP4egT9tNbJvjHEY5lrodd2LT7mdn41LSsdL9gH9gpFoLvBGTHz3iDKfhy1Hgy",
-	"Te7Npnx7b7OWI03nJQnHFkNu+hy8xxSpMmBUcpxLtAa5B6Ba9cd1XZFcm7u6PoRIgRS/8w3O4SF6bstI",
-	"iC0Z2ZesAmWuyr8ypMSg+WdzDsQf9G9/rB6dnz88/2OVoT9Wz86//e5X88dH//n38z9W+pVSpXBkSD/2",
-	"qD9+8/wp+u677/6BCEXv3j59iH7SjT/8b//4/u//iex5RaZfiHiI1I5KwAVw9IrCjokHr92TYgeB1gfX",
-	"hHVfMnUMxGP/mDmR4WNpSDtDrDL1ED2xT6ahHT6gHHN+QJiiFwXsaiaB5ocHv8BB2U1NjSRDP5yjtg3o",
-	"hT1vup+dbv7fUAWf9j3jHaArOFhnAqZiDxwK9O359xrv/gFEdVjta+t6jod/UB8avViZrZrgubk+V4/c",
-	"w6W4JquL1XcPzx9+p/uEy1Lz6BmuyZl9JdjZ/lsTIjBMRRh9UawuVv8F8mkwTLtNa0at+/vb83Pje6ES",
-	"TNFtwDpnf1oL3TB/zGXTWX/O29pT/A/h9PFjETsO7Td6gM42TAHlcXHmWtmoWUWz22F+0I53rJhIHWJ0",
-	"RdleHTKpaY9p+Lah6c6/FcYNR4vVB61jicjTeU+qyjNqK+nx2vLwllyDQHt8QA2VpEIYUdgDR2AyFcw5",
-	"EGwHslQXA1QCHqIn1PZc1A5hezPIDjbQGudXD73IcdxhqbEyiAchf1Qq8Okcke7Znu6JsZnphp3o9bZp",
-	"86Yg072kq6GI81L7rY1V9Q7K90Na/gK1XIDLLvHB3O1t1xR141fVAZVYCW6Ekd6IjvjsS7ZTQmoNFQEd",
-	"COlx3udsIB3OPpHis4HfFTJ2+eAZZ3VwMpWg4XgHpudyItzXDjm7BDABv+M4e6a07Nvj7K0SqLjP4NFj",
-	"OGsnOrHMYbCAXOv6o9L1mR+0qGztrD2t+bv94qhcbaeeKlXbL5aVqWrewou/zgv4SXHaY1w9w2LyC8+U",
-	"ReuZ40XXcE2l4+KVmtoO/xrFlb7B5J4FNIs3xtcii23U2LSk8uw1SU55Pv+3kVJuf3cjo0wELH48fquB",
-	"PnPRm86mH806JVPbyEWlhw5EODPEho5uj1u1tVh0DwuEzZJrEKQwbRR1fCQUKyb24zkQrl3ivRXzvecg",
-	"gF8Df6C7NJqhF6iEqmLmdQi1gjVMbOylwkJamyNT/0D9X9wL2bRAOZa4YtvMlIHrmTBFP6n5HyMOAqQN",
-	"VSp9z6RA7YgQSl7SQsHBD0YLVDYPM49SY/Uj7LUlddDGFgfR7KBQxpNsrauXWMgHeqkHL57pQ7o+IJ1s",
-	"OlQS3+vS+AGXEoUZM53z116sOvPqrGDHQscaz9sJ/9WAbkBi5zP5rzPm+XD0FpZwIw3BHwjJAe+6rN6f",
-	"cMDSPxleWegmLHFdAxWZfYzf/jXg1IpcQ8CpGxvEiaojz03EZJ44UR+9hRupa1wmjLUVR5PG/kb1W2jT",
-	"xuqNTxxsm7Wp0b1OqqyRZYb2IGSGKOPqL6BOI6GoAO1tvUD6bW6tcqsjscM1EqWp1IKbutJt/Ta4EpBF",
-	"eXLNbjocOYyoep/pDt+QXbNbXTz6n+fZakeo+dsD/deh69WHW7/Xg9u/DLOvDtpzsDFtR/tIuNp1HCNK",
-	"XGC0ZjeZEVWAOQgrXK6NK0PLilV8v7ZDZrjlkZ1+e677Ivu9nkc8x/GzLpjJ8/KrOB+6e4PGZHtpWeQ7",
-	"oURrEOPz75jozu9hfBSLxRzlw9fqDpkgcE6/Wp+zRp21oQx67xoAbcyI22sqZauz2ZxbdXkEHgquVsrQ",
-	"n4xQKEwrYlxVIx6QUGKd+Ue9knLr0j7Q9f+E16jwmiWjukbC1y2zBPkL7GM12k/a2XJsizlU1egeJ28t",
-	"LqK++On3z+el9eocllBEfmZ7tMP0EEgAjARgnpe6z5TuWLQvSV7aNZ2au8N1+twbTXfUd/LCDlnUcxKs",
-	"myp+HG0tErzLf7QLmltrqiPFjs+sNk64tRuWouIGc9tUypgZpKtJWlGd9k4rGF36ogmjVKCtgxoLCQVS",
-	"uvND9Cvzdod9KhiHzmxTvGZjIryhQ4viR3VRvzTgJAyL3mH3b4mlDntEB5h+gKe4jlguIW4xeDmzJhTz",
-	"WD/bCf6aR8fJbjjTvSZxe4Z5YU1Rd4drPVEAoJLtLfV0qEtIxoo4H/XO+tkn84ejPhyz9OoeXTFPlQJZ",
-	"KQPbgKi5esP4FqR2r4ddFbV5UDF2pThbpk7QuFBLyLQpFPayZyGB4Pc8Jg7meaDMFlsvVJ/+8x0qthle",
-	"ySp13VAUoMKEhbVLhVHdEpFdJ/0Uo9j/Gr0AMSo5b8CWqbuW3hfR6uChmtOmTrnprdAKiNMRuXG8uSHE",
-	"nwz3ysapJ2s52amo5i5ItGdNpa69QFwistEtB4Bbr5xg8yToGW/oHRDiTUPviAjf3rd4e6PQ6mlAqGRK",
-	"a3XZ9SOo1tk3Z5/U/45eVO/MozjLBBom8Gn7Vs0yoQftbtcXu3Z36ZuNSCtmWSPDYoGhezx9yVk4v+gW",
-	"n5jdfSN0DajIjEvcv0XyZ1OYTo6DTc2j5kuGi0BqhtxzBlRyV9ByyqSpY6prQF66GobTIpvjYcmgxmQp",
-	"/XQxwmro1IWou5Gb3rg6rNO2IEnEcWLEOfuk2GP8pOt//8n2Pp9gjgTZ6BP8D8l87y8rIn7SOUMY2f4u",
-	"k8++7199h76Ptkd23JD2LW4XQEMbSNMWgI5jC5uTgJ2Fm2S908TJcfP0UlFFSwgdfhsQwhQGOJ69CyHR",
-	"LT2YJCXuk31NlyCTGSWM57BLK61FqzNXnCQwztyj43dN3+gN8JTVh9sS9+T3fW5TvWNf6xmpk/jarpvX",
-	"+pw7tcEokjSoqOwWVDJ2GjdtyM0XY6YndV0dnpObOxIUz8nNVysl9NYN+ZQcNXLCtmD/RqANuUF/e/P8",
-	"KfrhH+ff/gcyNsQRiT+F2iWmhbAtW74Exd/ywy9wqO1RXJ7kP5v9PcldeGISzZdcOqUZWItnI22OPs4X",
-	"cdM812+w6hmvNGKRKAGURaU4huyaCksozOohy3BC5USeMfOOxUsCkt4Rcs0Kpt1QAsHC/LiMC4Xp8omg",
-	"p6SRv9ITcn1Apen22kfpHSteUYqZcPvS1t6TojCR/sXSWG2TgOVq/cmMUrJezuut+ssNSoPFQrrFIqfl",
-	"SVHAeH6GxFdAl3LntCG2NlDrj4u6nLTGyyjYbMOJVxcHvDxPvwFc3KEDI3xk6p7vH/eyVIrspi6Igq7V",
-	"WcrP2XWGuNwuYd6CQEROJbXvN566YmxH8kleENeGOxk1ucvsCAto4pJa40XSop7oidQ1JXJcQdbm+zrX",
-	"o3/lidAoGZb0NjbUNLBY9KC+owW7KwdC0I3jqzMMtETt5WrrBH2TDW3PlSnXTJ8u1kj/+FnqSP3mxiya",
-	"5hKu7K/lsY7GgyL10SIhP/2U1Jb/Ava/Ln/7FW0Ay4YDyllVLVeF+ZRhIYOkxILjPVWKt0ve9Yn+wct3",
-	"e8arIp2c1Jabp6j22tVuL0izhYrcBw2tWLyTciJtzAxfyHGqs4X2JVMIvxKtfHSl7v7cWCA/jyjBr11n",
-	"rrsQRr1WYverKDpKpiji6Hzb66oodLGIbWQzwH2X+3211QnlR0m3tPHKfm2UPP93o6R1bruWH1eU7anN",
-	"jnWoTVPXdbSIHzTbHu+OiDNovnev5+wL1aK90sF2V4Wv19gwbgoh+w6hrv6gaXW07PEN7Ng1WKp97UWP",
-	"BlhXhKcvBIVspyg/RkqNNQqWTnLqFUWeqDdPkkp3x/azef78353n34CyAi2ZM6dAqyUok2A6FbR9VhsB",
-	"RYYwz0tyrf8t1LHjHDA8IidG5BxrJONst+SLro43sTVc7AGmL+3O+kKcpEjgxIXprePCb+5ZqqOMUbLK",
-	"P2adUuh/dmMWVenDlScp9RaMo1q9n3iKXv8bBX3j6Bxa50lXhDLXzxK1qiQvrUu+xMJWg7SBdp1gZnop",
-	"LyHIIyRuqH1QdMHD/6QobILfHalCYTvKry7urawFlyHYcSLrO7ubTOfe0Mox1cmD6VPZNrZOuhhd9+h5",
-	"lFym4KrXEnaxLtz9NpFm4sk2uWlpKpaq5NQ0dZNmShH9Rr8rj1yTeEc8B2fSLP8V9m+sCntHZ0RPv/Qh",
-	"0ZO6TOVFtHuHTtthQqki2iCzVxXjpib2v5+8ehnDb/d4nH3S/5+QlOiQf28ZyEtirjUFDO6MGKHM3vUC",
-	"xGNXJgay4VTpiIJ1hM0a0JqzZlsO1MSAdUclzbKC5v6Q96TFmm7u4QuS9LsvBZGdvLbwIM/arZFp9pZs",
-	"YrnI+BruUgToud/CzaxMkvsjg/XEdM9/P6vwyDE/vbKmQ52x0ppbs/pXQthlrHFX55O6bZcqA3pv2vZ5",
-	"1jBWcIHWjXmOSuBrJdNMgZDSmxL1Fsf4pxHQvSqGmzLNR13hbqWVROMxtBqezm2W+CAeoneBByZItYm2",
-	"iHzGWX3vcnT5KN+JhTDLiNV44FXAsni9b9uhRestrIch5zcVKMZvKvg8akU01Z1WIOj5UzmGzSIBNCs9",
-	"1GzmJQeEpbOlw/iNewsxxoY6L6PGsgyKUxxmptbKe3NbBA+vpvDuH2e9R3Hg11zGPHJtt78RKCc8b3am",
-	"vZDIWvlgVc+8ZAJokhRRdWkZFN1BzVfvtdGllK0FiWN1LTlOo6H6FVDFs7IuBB3nZDvka3BEBOBOSw1w",
-	"qYC+l9C4P8LNP9Uh4ctmlzlxbjpzE+jnbMZrdC28Z5/MH47W6V66ut/7D3NVvo/JAkX6jpwfUog446Do",
-	"Nu5gs0MmJfENOyyeXLe4UHqlAT7CmO9qU6BRNrTgUCDO9otEstje1o+5RiiOS6tCa/G2s+Y9U/hhLq6T",
-	"DTSeoBxcJ3mMRK3gMwUJxtbQDw7oJwvUf3dNhZVlsOdESqC+1yhWmilndQlt056hBfDTTc14wFRTOmtY",
-	"2Gc01NB61TIEdVMl6GhVVJdbseeMbvW18vTy93um8dkn84cT0nCCJnIxHVBPe/vy5EQ8/dIJmcXCprqR",
-	"dNj0Ub9kakRTQUSOeQFFtNlj957T0yzWMnuhu+IXgFop+myvz2RlOmPbbSH7WrU0pioeODq7jBjTOV8B",
-	"LTw97lnl7D0JAlU16w3X/psf+vvT6Leg/8hpV28gZzxd4UFMkYdpu7xcrr9mFPPWjOkDpBaxriXtMP+T",
-	"ESrCB0hsuxlrtaQvKy+P3GNYSd3YvnJ1Zyg2C6QQ2zW/lrC0QUdpZEmEeanH5mpt9JOAEwy/o/mrLcbu",
-	"ol1H8JTu/0Updf2XnDLbNLF15pm/97vX9DMide7AHaa73mESwewMgru0eGzGl0a/vrMENsnfxo06Voa0",
-	"D1/ES0mdlte+jE3+FZ4DX1IWvunGaqAm1z6CcPW5bq9nENfwanWxOlPK6P8JAAD//w==",
+	"7L3rktw2siD8Koj6voiZE0upW/bMnJ3WL41kHWtHshVq2d4TY4UCRWYV4WYBHADs6hqH3n0DV4IkwEs1",
+	"W9LE7h9bUoG4ZCYSec/fNzk71IwClWJz9fumxhwfQALXf3tJaPE3TAv1Z0I3V5t/NsBPm2xD8QE2V5ut",
+	"+i3biLyEA1aDDvjuNdC9LDdXf7nMNvJUq2FCckL3m0+fMj3jj7Q6qcEFiJyTWhKmpj6WWCKKOWdHgWQJ",
+	"SADmefkUFWRPJK7QkRRABSISSYY41IDVNpFU3718g3JMKZOoEbDJNnBXV6yAzdUOVwKy6OaZ2ka4eSLh",
+	"oI8NtDlsrv6xsStvso1kVE3L6CNMuPpDDXSTbXYcRKlmhKP6L3tUVziHzYfByf0/YM7xSf1dyFOl/mHH",
+	"+GHjAFMDFQnIqBUNXNzRN4lj6UnCc7nj5Jhzor+zx8kViLLNtuFCbrJNIQ+7yN7t5q5Zw3MY7k5tSS2N",
+	"2A5hVBEh1VfxvQkzR4JivrlMksx7uJMRwDBeCEQowvSEdgSqItMQ2hEuJNqRfcNB6H1RxBpZNzJDjKtd",
+	"shxLloKgVIst2+OrF/6K1FiW7VxE3Q8O/2wIh2JzJXkD4cwK+1iqcVT+5U8bPzWhEvbAzdyHmnGZmt/8",
+	"OLbGcLevGS4S81Xqp/vu+G2FaZxQ6grTp+hIZMkaqa+yRxejYO4yEUhdZHX5yS0UCSSpmTZLN/YOF4Ql",
+	"ccXVrwtBeQ2QOCqHWyIIo+ZQRyyQAOgeXl1suAWuoMBBHZwIdABMZeLQbs7FB7+uWIqChPppxqE703le",
+	"EJvQXfL5cPxkBoOQf2MFAc0DDdm/VOzxSr1SVALVZ8B1XZEcK1Bf/CaYBn879f/PYbe52vx/F+27dmF+",
+	"FRfBlH7NdoPmX0TNqAh38FYBHY4rb8LNqvfRJZ73+kpUgLB+7IhADS2AC8lYsfH84FpiCStvyswZ2dL3",
+	"7Ih2mJvtqD28hkLRwlrL2+kSwND38g8CKUoVCiqyhBMSUgkfittwtq1gjEpqM+J/LNuUmzeyq18snzpy",
+	"Zl53zVhWpdV2xgRUas4UlWw0E5Lq0RWrLe4nTKwt2t/dtdaLP9sKu3bNWQ1c2rucp94DjVqUs6YqUIlv",
+	"ARHZMrAtYxVgqk6Yl5hSqKb2/dwO+5Sph3ewItvp98ZNlk2zzsw8iNG9m2fLnEDz+FJf2LnTCstlvNQ5",
+	"KTLS5rA1l264GXU3lCR0LEleIvWonLasOLV7ok1V4a0SOQ0zHm5J2Dciwu9bRvkPI9G0ILQCg31F7BYz",
+	"jXF/ylamZNvfIJdqtWdFAcWQUirPWObwi2xTN7ILxdEb3cioKH5D6tpsZtY013Z8bCrFomJYDeDc/aYH",
+	"XXt+N1O7OXvUGCiVhnYN+4O79lX1425z9Y+JQ9T6Zg3gj7fmmg2oUSlWUREo3L7Rvswkw61++JRtnkNV",
+	"DdF+Q4yS6VQVo1v9swGaK/GH7XYCZKu4KME/rmVZPWF8l3o1OzgGULXHl7ipYpyMVc0hwsx2nB3Q5VP0",
+	"6AnaMW70NHZUjxVGx5JVEOUCBxAC7yEKb64+irKFWWe0G7XzZE6pcStGj90y2e6hlZp/JIXSf1oUKXVc",
+	"C31KY48iw8iDkRPU7GjuuJurJHslQB40b6kS03HIgdzCx/Jf8Xvlftc0cvV7iuMFgOSYigORU/f9vR13",
+	"rU4cfGd3Ms1Z/Qczt9ZDpYZj5/zB3rvb6a/Vg0oWoNKhIUoJjO4qksufcdVA5LbCKYpX4dWCuUSbbZq6",
+	"wNIw33EoeLVCre7p2X0ePwXnkEsoXhKoIm8Nju9o50YPCZrJ+Om0OWjAEzCicASOoCDqX5DAJ4EEO4As",
+	"Cd0jqAREhZ0auJXWBgvdOoSMw8ocwQ23G/cTZ+rkdtMjcCNmDz2Y7TGhQiaMVFoSUUqEeouQwKR4iuBQ",
+	"y5NmipTpg28iV3ExKox4N0PQSuNsN/nOu5O8ejGBFq+Xz9vTTCxqbsh2m2yAT4eFBGb9dmLYfQG532sP",
+	"twsBkkDaduE0s1G5HgJE92Xydy+GAKy45sZ+swzSZLcDDjSPsFCgEjgUC6m+brYVEeUcdulIxi0Ufhzb",
+	"7HeGSSkZYA8RI7QlOX3FHUPbwo5xeIrUc6ZvuOZ4gQ24JzvpuYv46723T2PkBhvjS+TBZ8f5sv87yBkv",
+	"zPGiknuXJFLaj7H0u5PYbXvi0DuKQvfWCucROwJGAvgt8EdKd1aqG5WoZFUhEgBccGZ2TB8Y4lsya1wh",
+	"IgUy2txTVEJVsSuj5FodusLGZDtP2yXehD0g6bTCoTRL9cfhFrHEFdtfWevYFtRrykHroWOv6RwWE7Vc",
+	"O5g4C7b2IlzOO7pwdrr55rco/ZAizki21j03AN9yk8mO0MKZkWbR10vzQYy6IvaNUYWeCRGb5oBlXi6Y",
+	"540aH7WdJHURbNSasVkd9N+qsX02PE/dfus/+fShb4xZysrcdt6xY5STlYzLj8kDp8w8llQPzhMcEVuA",
+	"FySfVJd+tsMGArw1ERlWGewyNCe5NUIgZ87BoKEU0GlLH57gMu+Tbg/zYeRCvbXo716qgh3ptA3KEH7J",
+	"WbMvE7rNfALR0w1JowdDt5qeOzP7HDueIpEx2WOUM0BVjYsjB8xvQjUe7zloHBRa8hFaPkXgeFdMqXcM",
+	"d85GOtdu+oMFAlHm3In6RDGAahXSqcVDkKZhpEX2+Xe7q3lPWQs7eoFIbzxhzBrBbNIwldjBmF3pJang",
+	"Fd2xyD2DihyINMagwSaA5sxJAEMh2T69MQ5XAsywkNkZgnWyYENumviBqNvXXIDuyB0seVjvoq/hmLmw",
+	"SZgLBdwCJ/IUXlQhWa0Z6Z1mvpDfOFUydkfHzDpEJpY9lqcFsjlWItoUtesjBgdq9WKzjRZAWWstUvtw",
+	"4I/j8i5m5aW7VuByULsFfkIVuQEdN1QzIYhi1DGQkWKhsMuKIqJ0fc+OdkEdLoBtdECGjLkZSYaeZOio",
+	"owd8mMGR8RsoEGvkU21j6kqqBWu2oTXaemyM79tyiZny4hKHkTl5FkLWHtovnMDOOxMYMERSwsOH0Y7c",
+	"GWioP+qbiph7j4JQnieRUJ6FloTYSUdNAi9ZQ4u4EL/QGVgC2Zfy46GzzzRyXcRTlNkzHrWGKJagaWsI",
+	"Z661aeGDWTDSkW8G7FooS6lX5krNFJr18LjAbDaQ8gTY4MD5DFfh5Z0LrIsJ1ZqfLMSRgg6hH2/mIalH",
+	"TAZWLeYClIczh6e1qMwsPbVQajHZniRJnh4MEeNvnNfjptCcMEpDW8Bq3McC9nEwJJwhLe1u7fWfpV8Z",
+	"O49WgK0oteTZDYW8CEJz51FYIM91fBCROQsiJKY5JMlkEj67QxzyJePkXx2DafAjKRaaaTngvJxLy2q4",
+	"0w4i8hnZyaRuusx9rhW9FOl1FdqZIQIDOuovmJJ5Yo+BE0w0CbuTd3HevSEBnFsEtjcs21jxRh+6jRLY",
+	"GUagQd45d0iz4ZWI3f7vFdeAyEvr1LlFzK8goq7waQrgdtEXdrQiZ44PC2RlO8FL9VVsHzdwWrjznlwT",
+	"OowNuU8HGKg1WxD4M7VT+IgZB9sRhDyzPKzHjO2/dh/mGzihN9/98FOGjphI9Bf0RwE5o4X4D8Q4qggF",
+	"9K2z4RoFJ2shEwhHf47JRgd898qMfXIZCE9xaR1PkNmLlj56whBAHb/PNqI7aYtYTDRv1H1ZYi10jt4h",
+	"58InMcfcNu3KzbQrdY7mbYBhxzsIZD07m81UcJ5DDVy73RHkmNsUYQRn3ulUxIAkBxAzdAjr8ycHCO/V",
+	"yAHe2Menu3+lPSXQZCIa7xFw42YIQm3UYtE9sipuP4jGSRJpAiSnAiMXBDMuClDs7YbqsHXre6FMohKq",
+	"wscqh+xkNqPtrqC9iU6ndSGiBQO7mo8SnYq76QdEJUIWJyMVXxVAJdlFONWB0EZCQk5JWk16+3KT+C+i",
+	"e9AOouc++Ky7D8aLhAktGUQmSBH/oaFkBrHboDI9OLPrp/ftAqP7D1gOtfyYJDT9KcKV0jD3pfE6Gs8y",
+	"qpgAgQ5MaH8kkQK1mk7kjmiwzX8cOsCOagF0R/gBiljIj3E3IoGPqGRHm99S6eQODrjIkLDRwupaY4q2",
+	"gDgcQInNUDxFipQt8ZsbVsFOItbEw6JLVkU2ISSrrW++zcjyuTUm1wRXajcnZF3KTxFvKNI+fiQZ2jOk",
+	"xc6IN5UzkZK202bCWwLHmhEajRtiAtD7/22O64xZARxJgQTTVlofGqqoyOrEPhnuQzY3fswcoSWLNN0G",
+	"qR890u1dn+Dab3EiwMHyH5EMS98zVlwhQQ51BXcI0wLZ2L1HjFYn5L+PceulJG5PlqZxnVoQQ6XaZfyA",
+	"CZsnsZb/ccXbegjGKay9KInfWbXURLPI8WqoIuV2HSf/eXP/bHKCIpqkRoiFZhbmWHmQtJSt12uJwgHG",
+	"O1A1Dg2pZpaWA/pM34eoN9Hfhf69PvkoaCKQAIn0SB07oWMCY3GAOVTVQgzucFMtUPDb2O5Y1AJJBSGZ",
+	"9+UMf7+zI0y6dvXaDgJ+QX8+h6g0dnxG2P151faUFGuCGKR5kOgFlkWtucB5wjadZjfu5sZ/+VgD/2hU",
+	"35kGK6snLxv9UT3PZ5rtRhiGDxryDruSHdWDrJR6o2So59v6LG0YFiaVMfJgqohI/7k0/jG1qW6UdHCf",
+	"mMTVxyTG+6+o3tk4JzFzdWdu4TvETw+ajhwCLueILk38P0ffaaaEnUTAKBaMLjUMAZXOKRjVIKvUy9QR",
+	"gO4rybSTtau2Jwq2mVkAxMD2d4goNIQWcJcwu85Sgq3qa+ZJLFvj4tp56IfxjctC1jRhL02jS4aC2ViU",
+	"IbHoxPA5CZud8INR47oedK9orTH2weqFQGmo5CSm0fxi3nGTnk4ZKo19RWkJkp9aOyJidPxpf7joMRu7",
+	"49L3Y8FkBiKeXgLW4oygDgAxom2znfv0CvlNNET1aJUtH2LUDVS9QljcWHXLpYvZzcZV2AWGGwp38qMj",
+	"m+ncJEf0c4JjGxmtTmIUNgv2Ng7ht0ZIJCTjUKAjUJ2eqvmRMel0TEVnZG1yKNgauQDLosgTsj++heIj",
+	"7kkCWMIjSQ4Quw0SV9WkHfW9HqRvZ/SsfQnS2LXcdQhqRbjt+XfbLB8Si13EwjVraXsk8fQ1RGyYUAnw",
+	"UQMRk0Uie89aiOfJlOrxigqSFcs7EYnW+u2S32yhm4be0G7kZBgP7MxRbo4TGAf6xIdJD8ARWwfkvc7W",
+	"w7XO9TNWcX1mt4w/QBYgYsTe/5rhIh6bNzstZ9nr6OyLY4N/UmOiWrA1OJol4+cRYklcXpn6wWUkR9GZ",
+	"SNyxMW+zko9d6Jqdzovqao7Ywd7g+rpmcn4yZoXl7NggOnNkW4HgfHt3pflQpRmTLxfQSe4cOX4Et6N7",
+	"qplckjxgQDwVh2hm9buPb1fm5fwAmvvHyOS4qgTZx+XXwieizQdGkLz2IEErBTvSitCb+enahNbN/Jzr",
+	"5LVgOa5sOGwk7BlTGX+3TP2wkeTzNmiqKx/5MBoTLafrXBkwIFEDvkFsp/8tKOu2SNhPJ1Cr35aAOOpz",
+	"9YQVgC6ERoCX7np9FI9HvbhTBKzAFcIKAGOCX0Jyjl2+H/AB3jXWFDzQMDnOXWjgkOlr7TROAJWNjJg0",
+	"kdiBWbiYnzq6Xzi+rTBNBro65XCiDF0QXjk50r/Zw0oyr16YSn6uvlA2UdRRHX5vxe3OujEZyQR6d0d2",
+	"YkmmSiDsjUSbFgB+gKOWNZLQzFl9Gju5bGsrKSVXD48c5YQPVdT/Zz8lFP33szevM0SokIALA9T4bJ/i",
+	"51BiUPIYJaus03eOTjiXglaki77HOImxH9VtXsMYpH6tQCYUj55tPyWdWCu8tyH4SaNbt+a7uASNG1ky",
+	"nnprVgzgVrBtxJLYTHdhJ3Dmrlt7kkQ8cruDGJje+hTcRNh7l9pq4AciJXSKR+CqWhRbkrOKNfx+tSMq",
+	"kifNvUmL3dJSBMBvyeLI8obqvYmYxY4yZDeOTiCvTLW8iggJMZd+TMtyWZkGhC0c2sByv+vOViaSHwwZ",
+	"JDnaMAli6uFp4xH/fDlGAVPPUoDnLoe8HKlqNM1LVyCE+0GgSyURzA9RVHIsIF2faxgQycme0HuEzU3V",
+	"4nrrZJp+nbK1tdukmprYFU0wfVe2NvoIFXBgY/H4C97yETHs/qSIxZz3IWQW9ptsE9Tt1acNpbZR7jAm",
+	"Ao9D9SEE5Nky7dmwnSECD4GUikgy1c/juunCCIkgYzgaGJRYpeqG7ZxtYVdyoj1mwtruRO+J+GgXN+Gr",
+	"BpgLbWK/DLjsXB/SkE6FXJaAk6nJ54RjYiVlLnVHRwNvdBUZxlEJmBdZGEjLKkA7VlXsKEwCaTf2Lqbl",
+	"zIsGLX0sQiwu1G60PWQc3L6Ibz9FXGISz5nVYQJr0fXiwqNeph31XZlRi6zkL21HABFU9Z1XrNcEjjSp",
+	"xKlkrrb5h5hBm/EbUVueObaHX/zAQUSAmrNNhLIbjJLA8qoqrtzLUDnWiVPnWydNfuWMEmHBSv6reOHT",
+	"fkRYNB5axG/+uHV3sSV1XPWcBM46hlgnUvYNKM6PjGlh+gB4y2jWCYxWv7lggyCixsbPaq1FqzwxX11S",
+	"epw8+6j5OClqTk57YIlw/HT5wnF79ERwWSOmbMmTRLTMtqwuRyHLWalzXavzWabmg+ls4iqdBpbr0P0U",
+	"GDAsUDJ3C6MWaVtsUVPuKAdr+yP0/ZDVYmvCaJ67Wjnx4+zCqlaAt0a99thtSoVbJ37miLi+IFwlHeBk",
+	"vanDsGIiUUEMc9gzREbjjuIhEjbiIeVrfefe6kHdJN4po3IA2hjrGDtgSfJOzLWoK1Oe90gStY92Ni1m",
+	"bvWQJJFQlzA79la2XpEw0XpUsKiYfOfKBx6xnP7iFz1oTE3UZ84sKNv8ZWrTY80qSZwkCvnuOWvquJGV",
+	"UJny9Cyt0KJJcEJET3DBIFDodK8ZoszSHL+tsVKa0FC34ZHoj07binkil2mhY3I1omEWC1W9ZF2EhXq1",
+	"hDsbZVOYgHNcve1sLqVOtdCYp1eahTJ3WPvZqHHjg289FDUZeb5ybw6R5LvTYlo65flI55bKjd9xE7mu",
+	"t5akwUDhX8ER1Avq6cRRrlKW8syg3XhIa+tr6kS12nigkcRUDbn3ju67QAtvTzTbzLs4w+5U80qa3vuq",
+	"RW9U9ISAi7RNsBIRV2UYYerduRW2bbgw107dPZjmY4yFPqUZRx+3tydcjC1BLExZ1vOl4BJPIF/ZaQpB",
+	"3dmZ6T7ui08fsnhit6G6NqLcZjki3/DjqSvbJbQSaGt8Gtxpi5VFa5sCM4gDXbWULaE9ljHfRPe1l8Vl",
+	"ed7UJBE9xHzVl2EHKJctqHChC/LhSlcXEQhLxGgOTxHgvFQoxqbsiE3UNq/BrF2bwIDIrscC0YlER91O",
+	"SqsGmk5WDDoXeSJFJEwNmreA8bSd/7hMP+lLMy4CIf8ck5nTU2cd/5docaVkyQansFmFtC3726Z4BFWB",
+	"fbU/z9w6SVGdZ9Yc2WI2uBDu3geVhT0zHAmJf+fdO13GnOx/ciSSxs1+PWC4gSO+0k6N+6sZ0vkk/5qw",
+	"Mo2V/8SdXLdo3fzJTDdb2cYZj0NTkD1NHAz7eH+LemkNKyw+mjYhkZJ3Y7E9w1CG8fKnar9/s+0M+3vY",
+	"YkFEoqYsP4w5kyNaQ1vJZDQX3Y3TlklKJOMpX1c0amH6sNfms4V59OdUXgtDl7whz8DU4ddCsnPWAFiZ",
+	"IZxI8Eua+FzT7L6Ttqqi6WJvvv/XouAmXaRYpOaZbzjS9egW404XsZvi3Za92p1m/ux+0TTwHHEkUlLG",
+	"wncWHH1mukKo2LZxUCOlekIgRXQWCZxiSW6XOntz4BIT2q3jvCN3mps2osGVs3NXJ3SLOfEF/wg/IPtD",
+	"1AxpuOp8akqVb+wBzk3bVj1sj5B1AREHo/pT3CDwZYtELAgfTFWTGOT3G8eEdpYXROSYF9Fs/Whl5W7d",
+	"CB/2YNZIg1akmhsuBG26evDC/jwO35NSYVDW5OiL3kYPSrbbVNzp5H70t+5RPqNAc1jvZx4E9IqBaj5I",
+	"XAfMtycrjC2pkDqT1bn3zXXQCKsv2MpD7RbS8HZv3736kNrnYvlh0wzfdEidj4+wrWpMtQ+6R04YR+3z",
+	"EfRs9JvJwpMmLMcduojUbOgVeOkUTBpvmTm3amWsl+Vc//86ef/R5pfmb60KaEEx5vBYx8C8q/D+ns6G",
+	"1fpTp2yOYUbazKsYFnweWO+0IdWXM2i7PLpidro7AS5Ah5bFbHJp28m5JTAkW9Bgx1v4Ynnjn9NUssgL",
+	"0DNPBOYOTYIGBl4ICFLlSJG6ACn7AN45aokStTlL4mztAqbu4L2nmS1kSTyrIrMZlhmRye4xs0eOwsm2",
+	"U+n3hcrjkYh3OrRxiatuZTVX7Sx4st2GYke7DuIKP3sbihFVbSzDaaT1p4/pfri0KPfTUk15Bbf2eelB",
+	"klH4WLOK5OT8T0+J+rATOSXRBDLfNXW0q0WLsO4+Opp3m3nk5NVOBlL36C3mJrIP3KVYkJ206G4sMlrc",
+	"n9rPTQ6JyiMuENn6ioHDAmfxfQl4DhVO5r+5arImJFRMp8GlCfe+5BolvlQ5NDDVbBaQHCkKU6F+/jc3",
+	"cFoSc32tSxHGq+8AvoVli1csvxkpO4aUdIQOjZA63M8J/uOVxlZyslImF1eTBVx8ZI0cKTk4VmENc0CU",
+	"ISGhFuNH5DNa4lhEaUuQab67ILVEbWE2BDX9Xkuop1u4uSwxi3e3ObeioyF7wgCijk49jTsEtQ3sRkJl",
+	"2h3GO9onsvVYKnZQLAvWHqtRk0ixmd0l3tfQ0WW79N7iELCBXH2nYLqlhiumNf+c6c4+ks3JvneWYhvF",
+	"bStbuT1Gj3VD6hqKlK9gQX+jWcWbyFiJpjZeNgJmLlJ5c1jMCRYzM9jh0dVrTGOR2EfgSftPU9fJXweR",
+	"03ai4KvoNhyzGZiWWbO4hZDNlo0YIipMXRiQGkWF5Fj93s0RsdXPzgmHBCjiwsWWFSc3txIwovUabbDJ",
+	"okhYVwB9+Kiso3sMOtnrE/aydMXGbz7zSEviOSktL8mOc5PM7Abcq5YzaJsXCGw0tXN/72dXU5trQ58s",
+	"ZHYtGYdVYxo/dzAjh74S0rE4L1Nv7xEYOaHRvXcVNvvPve5RHa9tHvR3jjntWJ16wm+Bk103ji61d98k",
+	"O/gqWNquEz2RlX6vrb0/XqLBlwz3iXDuVXUZKTQee6PjpgTMt+wvdAXECz+0a3YnjAHgJ1qk6zr16sGe",
+	"S5MDgXWExH6yoluqMlPk3TJ6qEm8dlpqzhoqxVOk42N3jKuf4RY4qhjTHb3OeL/uX07C1Xm6dz2JkYAK",
+	"C6pOsVq3bgrgMypideF+qWFqHu55NouHKfES8wL9pLPtRo1OqbzJMdQpWS2VTgjkFsZ++5gQ1Zfz9rS/",
+	"J9n/c5EnKPjhiBMtAz1LmaeAjF73n1snUa+ResC9O1zd83pfTTnGdn9xrqQePZN9ObvGzXHmyAMpzqmG",
+	"o/divjarxeDzSzytXSSa+yf6euybVBZ83daIiCU1c7lC5wJnjgBqOlqkDtqWRRhmvp5XEd4NwOIGCiTx",
+	"DQhUMboPK4L2KsIvsXHZMs+xAB6YX8XC96uYCt0PC+Npizaz/rF5wfF+wUHo/wwNwRdnsuMXtMUKvhxV",
+	"nkzfAXMoX3HdrOVQ02nu4chiSE2fghZZkTQLRiXHuURbkEcAk8+A67oiuVZ3dYIMkQIpeuc7nMNj9NLm",
+	"0RCbM3MsWQVKXZX/ypBig+afzT0Qv9I//rp5cnn5+PLXTYZ+3by4/ObbH8wfn/znny9/3ejGsUrgyJDu",
+	"v6k/fvfyOfr222//ighFP71//hh9p2ux+N/++qc//yey9xWZEi7iMVInKgEXwNEbCgcmHr11Xd5OAm1P",
+	"ri7usWTqGoinvr88kWH/OqSNIVaYeoye2S526IBPKMecnxCm6FUBh5pJoPnp0d/hpPSmpkaSob9corYy",
+	"65W9b7rEoO7H0FC1P217xgdAN3CyxgRMxRE4FOibyz9puPuelOqy2gb4eo7Hv1Lvmr3amKMa5715PjdP",
+	"XC9ZXJPN1ebbx5ePv9Wl22WpafQC1+TCNm52uv/euAgMURFGXxWbq81/gXweDNNm05pRa/7+5vLS2F6o",
+	"BJMHHZDOxW9WQzfEHzPZdNZf0u58jv0hnD5+LWLXof1GD9DRjqlNeVhcuOpCalbRHA6Yn7ThHSsiUpcY",
+	"3VB2VJdMatxjGrabNA0T9sKY4Wix+aBlLBHpZvisqjyhtpweby0N78ktCHTEJ9RQSSqEEYUjcAQmUsLc",
+	"A8EOIEv1MEAl4DF6Rm0ZTG0Qti+D7EADbXF+89izHEcdFhsbA3gQ8m9KBD6fItJl9NNlSnYLzbAzrd42",
+	"bN/kyLrmxnoXcVpqv7W+qt5F+dMQl3+HWq5AZdf4ZN72tpCNevGr6oRKrBg3wkgfRHt8jiU7KCa1hYqA",
+	"doT0KO9TNuAOF7+T4pPZv8vk7NLBC87q4GYqRsPxAUwZ7IS7rx1ycQ1gHH7TMHuhpOz7w+y9Yqi4T+DR",
+	"a7joJDqwzUGwgFzL+qPc9YUftCpv7aw9rx6//WKSr7ZTz+Wq7Rfr8lQ1b+HZn48YHGWnPcLVM6zGv/BC",
+	"XrRdOF50FddUcAHeqKnt8K+RXekXTB5ZgLN4rwLNsthOjU1zKk9es/iUp/N/Gy7lzvcwPMp4wOLX48ca",
+	"6Avnvekc+smiWzK3sl+Ue2hHhFNDrOvo/rBVR4t597BA2Cy5BUEKaBO8Q7ZifD+eAuHWBf5bNt/r0AH8",
+	"FvgjXTjTDL1CJVQVMw071ApWMbG+lwoLaXWOTP0D9X9xTctpgXIsccX2mcmD1zNhir5T8z9FHARI66pU",
+	"8p6JqjoQIRS/pIXaBz8ZKVDpPMz0CcfqRzhqTeqklS0OojlAoZQn2WpXr7GQj/RSj1690Jd0e0I62HUo",
+	"JP6iawMMqJQoyJjpnL32atOZV0clOxKa6gVgJ/xnA7omjJ3PxN8umOfD5Css4U4ahD8SkgM+dEm9P+GA",
+	"pL8ztLLSS1jiugYqNN0S/9eAUityCwGl7qwTJyqOvDQek2XsRH30Hu6kzrGZMdZmPM0a+yPV7enmjdUH",
+	"nznY1s9To3vFbVkjywwdQcgMUcbVX0DdRkJRAdraeoV0u3QtcqsrccA1EqXJFIO7utKVFne4EpBFaXLL",
+	"7joUOfSoepvpAd+RQ3PYXD35n5fZ5kCo+dsj/deh6dW7W/+kB7d/GUZfnbTlYGcqwfaBcHPoGEYUu8Bo",
+	"y+4yw6oAcxCWudwaU4bmFZv4eW3R0vDIIyf95lKXqvZnvYxYjuN3XTAT5+VXcTZ01xbIRHtpXuRLwURz",
+	"IOPzH5jozu/3+CTmi5mkw7fqDZnBcM5/Wl+yRt21IQ/6xdVk2pkR95dUylZmE20lpMBCwdVKGfqNEQqF",
+	"qQ6Nq2rEAhJyrAvfZy3Jt65tz7T/x7xGmdciHtVVEr5uniXIv8D2D9J20s6RY0fMoapGzzj7aHEW9cVv",
+	"v+9omJarc1hDEPmeHdEB01PAATASgHle6kJbumTTsSR5add0Yu4B1+l7byTdUdvJKztkVctJsG4q+XK0",
+	"tIn+XOvt04Xp3FpzDSl2fGalccKt3rAWFneY26paRs0gXUnSsuq0dVrt0YUvGjdKBVo7qLGQUCAlOz9G",
+	"PzCvd9juzTg0ZpvkOesT4Q0dahR/Uw/1a7OdhGLRu+y+vVvqskdkgPkXeI7piOUS4hqD5zNbQjGPlRie",
+	"Ya95Mo12Q5muwcf9CeaVVUXdG67lRAGASna02NOuLiEZK+J01LvrF7+bP0zacMzSm89oinmuBMhKKdhm",
+	"i5qqd4zvQWrzeljoUqsHFWM3irJl6gaNM7UET5uDYc97VmII/sxj7GCZBcocsbVC9fG/3KBiqwGWrFLP",
+	"DUUBKIxbWJtUGNU1Idlt0k4xCv2v0QoQw5KzBuyZemvp50JaHfQOOm/qlJneMq0AOR2WG4ebG0L8zXCN",
+	"T869WevxToU190DacpJbCNglIjtd8gC4tcoJtoyDXvCGPgAi3jX0gZDwzedmb+8UWD0OCJVMSa0uun4E",
+	"1Dr65uJ39b/Jh+on06doHUfDDDpt2wet43rQ5nb9sGtzl37ZiLRsljUyTBYYmsfTj5zd5xc94jNzuj8I",
+	"nQMqMmMS9+1hfmsKU0lycKhl2HzNcBFwzZB6LoBK7hJazpk0dU11Dshrl8Nwnmdz3C0Z5JisJZ+uhli9",
+	"O/Ug6gLxpjiwduu0JVASfpwYci5+V+QxftP1v39ny9HPUEeCaPQZ9odkvPeXZRHf6ZghjGx9mdl3/7u2",
+	"yu2D2T7aIuFxRdpX2l0BDK0jTWsA2o8tbEwCdhpukvTOYyfT6um1wormENr9NkCESQxwNPsQTKKbejCL",
+	"S3xO8jVVikxklDCWwy6utBSt7lxxFsO4cH3gHxq/0RfgOatP90Xu2S2X7pO9YxsojeRJfG3PzVt9z53Y",
+	"YARJGmRUdhMqGTuPmnbk7osR07O6rk4vyd0DMYqX5O6r5RL66AZ9io8aPmErwf9BoB25Q3989/I5+stf",
+	"L7/5D2R0iAmOPwfbJaaFsCVbvgTG3/PT3+FU26u4Psq/N+d7ljv3xCycr7l0SjKwGs9O2hh9nK9ipnmp",
+	"2+LqGW80YJEoAZRGpSiGHJoKSyjM6iHJcELlTJox8475SwKUPhBwzQqm3FACwML8uI4Jhen0iaCmpeG/",
+	"0iNye0KlqTbbB+kDC15RjBl3+9ra3rOiMJ7+1cJYbZGA9XL9yYJUsl7M673q2w1Sg8VKssUqt+VZUcB4",
+	"fIbEN0DXMue0LrbWUeuvi3qctMTLKNhow5lPFwe8Pk2/A1w8oAEj7Pv1md8f11orhXaTF0RB5+qsZefs",
+	"GkNcbJcwvSgQkXNR7eudp54YWxF9lhXElQFPek0eMjrCbjTxSG3xKmFRz/RE6pkSOa4ga+N9nenRt7ki",
+	"NIqGNa2NDTUFLFa9qD/Rgj2UASGoxvHVKQaao/ZitXWAvomGtvfKpGumbxdrpO/+lrpSP7oxq4a5hCv7",
+	"Z3msovIgSX00SchPPye05b+A/a/rH39AO8Cy4YByVlXrZWE+Z1jIICix4PhIleDtgnd9oH/Q+u/IeFWk",
+	"g5PadPMU1t663O0VcbZSkvugoBWLV3JOhI2Z4SsZTnW00LFkCuA3ouWPLtXd3xu7yU8jQvBbV5nrIZhR",
+	"r5TY5xUUHSZTGHF4vu9zVRQ6WcQWshnAvkv9PtvqjPSjpFnaWGW/Nkxe/rth0hq3XcmPG8qO1EbHOtCm",
+	"sesqWsQvmi2P90DIGRTf+6z37Avlor3RznaXha/X2DFuEiH7BqGu/KBxNZn2+A4O7BYs1r72pEezWZeE",
+	"px8EBWwnKD9FSow1ApYOcuolRZ4pN8/iSg9H9otp/vLfnebfgdICLZozJ0CrJSiTYCoVtHVWGwFFhjDP",
+	"S3Kr/y2UseMUMLwiZ3rkHGkk/Wz3pIuujDezNFysAdSXNmd9IUpSKHDswtTWce431xZrkjBKVvlu3imB",
+	"/ns3ZsBahlUYvd/PZD0QgQQmNoaKyLauT2lKkceMI9YPukI4yLlG4K2wXw3P560W0lmsrNtElzoyoQ+D",
+	"Q85RWZ6ZRWONBwIUzZrK4mtS/SlbvNojz9GEfqSg32gddex8D4q0zYO9RnavohwD1hILS0ltaIIOyTPV",
+	"p9d4+iKXoqG2BeyK7PJZUdiQyAcSHsMCnl9dpIDSr1xMZcfsrqWcbvih63qWY6rDLdN8rC0FnjTKunrb",
+	"yzC5Topar4juanXL+4U1zcSzrRimCKxYK/dV49RNminR/Q8CKaXLldV3yHP7TBoyfoDjOyv0P9Ad0dOv",
+	"fUn0pC62exV9yIHT1uRQwptWYe3jzrjJIv7vZ29ex+DbvR4Xv+v/zwjjdMD/bDHba0KuVZ4M7AwbocxK",
+	"RwLEU5dYB7LhVEnVgnWYzRbQlrNmXw4E64B0RznNuozm8wHvWQs1XQ7Fp3DpTjkFkZ1IwPAiLzqt4Wn2",
+	"lWxi0dv4Fh6SBei538Pdotibz4cGa7vq3v9+HObENT8/F6mDnbFkpHuT+leC2HXsFy4zKvXarpU49Ysp",
+	"dOhJw9gNCrRtTAMvgW8VTzMpVUpuSmSoTNFPI6D7VAwPZcq1ulTnSguJxsZqJTwdDS7xSTxGPwU2qyA4",
+	"KVpU8wVn9Wfno+v7Rc9MHVqHrcZd1QLWhevn1h1asN5DexhSflOBIvymgk+jWkRTPWjOhp4/FZXZrOJy",
+	"tNxDzWZ6XyAsnS4derxcQ8oYGWpjTY1lGaTzOMjMrS7g1W0RtMpNwd230/2M7MCvuY565AqV/0GgnPC8",
+	"OZiCTCJr+YMVPfOSCaBJVETFpXVA9ABZcr2Wr2sJWysix8pachxHQ/ErwIonZZ06O07JdsjXYIgItjsv",
+	"mMIFT/rqS+P2CDf/XIOETzRe58a56cxLoBsAjWc12/1e/G7+MJnZfO0ypT+/Y7DylV9WKGvg0PkhBYgL",
+	"Dgpv4wY2O2RW2OOwJuXDm/bHA1LN5iOE+VNtUlrKhhYcCsTZcRXfHzvajDtXOsZRaVVoKd7WIv3MGH6c",
+	"i9tkyZFnKAdXex8jUav9mRQOo2voFg26yYP676GpsNIMjpxICdRXZ8VKMuWsLqEtczTUAL67qxkPiGpO",
+	"LRK79wUlSLRctQ5C3VQJPFoR1UWjHDmje/2sPL/++TPj+OJ384czApeCsnsxGVBPe/+E7kQEwrVjMqs5",
+	"mnXp7bBMpu79alhTQUSOeQFFtDxm953T06xWZHylt+LvALUS9NlR38nK1BK3x0K2v7c0qioeGDq7hBiT",
+	"Od8ALTw+PrPI2WuiAlW1qOttv0uK/v48/K1oP3LS1TvIGU/nxBCTFmMKVa+XHaEJxXTnMZWT1CLWtKQN",
+	"5r8xQkXYssUW6LFaS/qx8vzItQ9Lysa2L9iDgdgskAJsV/1aQ9MG7aWRJRGmt5GNbtvpJoozFL/JiN8W",
+	"Yg9R4CRoPvx/URBiv/dVZstMtsY88/d+vZ9+DKmOHXjAAOEHDCJYHEHwkBqPjZHT4NdvlsAmXN6YUccS",
+	"t45hD8EU12lp7cvo5F/hPfBJeGEXPFYDNdkJEYCrz3VBQgO4hlebq82FEkb/TwAAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -76,7 +76,7 @@ func wireReading(r *plan.Reading) Reading {
 		Sentence: each(r.Sentence, func(p entry.Phrase) Phrase {
 			return Phrase{Kind: p.Kind, Text: p.Text, Origin: some(string(p.Origin))}
 		}),
-		Lines: r.Lines, Losses: each(r.Losses, wireLoss), Evidence: someEvidence(r.Evidence),
+		Lines: r.Lines, Losses: each(r.Losses, wireLoss), Evidence: someEvidence(r.Evidence), Puts: each(r.Puts, wirePut),
 	}
 }
 

@@ -46,7 +46,7 @@ func wirePreview(v *plan.Preview) Preview {
 func wireSettings(s *plan.Settings) Settings {
 	return Settings{
 		Region: s.Region, Person: s.Person, Place: s.Place, Locator: s.Locator, HeightM: s.Height, RadiusKm: s.Radius, TonePolicy: s.TonePolicy, Licence: s.Licence,
-		Services: s.Services, Bands: s.Bands, TonePolicies: s.TonePolicies, Revision: s.Revision, Regions: each(s.Regions, wireRegion),
+		Services: s.Services, Bands: s.Bands, Unlicensed: s.Unlicensed, TonePolicies: s.TonePolicies, Revision: s.Revision, Regions: each(s.Regions, wireRegion),
 	}
 }
 

@@ -23,19 +23,29 @@ type Reading struct {
 	Occupied  string     // the name of what is in the slot, or ""
 	Lines     [][]string // per finding and fix, the line that the fix makes
 	Losses    []radio.Loss
+	Puts      []Put     // where it would go in other radios
 	Evidence  *Evidence // what speaks about the channel; nil while there is no receive frequency
 
 	meant listing.ID // the published statement that the line is about; zero for none
 }
 
 // Read reads a line for a load. Slot is where it is to go if the line does
-// not say; nil is the next vacant one.
-func (p *Plans) Read(ctx context.Context, loadID int64, line string, slot *int) (*Reading, error) {
+// not say; nil is the next vacant one. The others are radios that are to get it too.
+func (p *Plans) Read(ctx context.Context, loadID int64, line string, slot *int, others ...int64) (*Reading, error) {
 	d, err := p.desk(ctx, loadID)
 	if err != nil {
 		return nil, err
 	}
-	return p.read(ctx, d, line, slot)
+	r, err := p.read(ctx, d, line, slot)
+	if err != nil || r.Slot == nil || r.Channel.Receive == 0 {
+		return r, err
+	}
+	more, err := p.beside(ctx, d, others)
+	if err != nil {
+		return nil, err
+	}
+	r.Puts, _ = more.place(store.Entry{Slot: *r.Slot, Channel: r.Channel})
+	return r, nil
 }
 
 func (p *Plans) read(ctx context.Context, d *desk, line string, slot *int) (*Reading, error) {

@@ -32,6 +32,7 @@ type Settings struct {
 	Licence      string
 	Services     []string
 	Bands        []string // permitted; empty for all
+	Unlicensed   bool     // no licence yet: the person listens
 	TonePolicies []string
 	Revision     int64 // to be sent back with a change
 	Regions      []Region
@@ -90,7 +91,7 @@ func (p *Plans) Settings(ctx context.Context, planID int64) (*Settings, error) {
 	}
 	s := &Settings{
 		Region: plan.Region, Person: me.Name, Height: plan.Height, Radius: plan.Radius, TonePolicy: plan.TonePolicy, Licence: me.Licence,
-		Services: append([]string{}, me.Services...), Bands: append([]string{}, me.Bands...), Revision: max(plan.Rev, me.Rev),
+		Services: append([]string{}, me.Services...), Bands: append([]string{}, me.Bands...), Unlicensed: me.Unlicensed, Revision: max(plan.Rev, me.Rev),
 		TonePolicies: []string{string(check.EncodeFirst), string(check.SquelchFirst)},
 	}
 	if plan.Lat != nil && plan.Lon != nil {
@@ -160,6 +161,7 @@ func limits(s band.Span) string {
 type SettingsForm struct {
 	Region, Person, Place, Height, Radius, TonePolicy, Licence string
 	Services, Bands                                            []string
+	Unlicensed                                                 *bool // nil for what it was
 	Revision                                                   int64 // of the settings that were seen
 }
 
@@ -203,7 +205,7 @@ func (p *Plans) SetSettings(ctx context.Context, planID int64, form SettingsForm
 func (form SettingsForm) read(plan *store.Plan, me *store.Person) error {
 	f := &fault.Invalid{}
 	Form{Region: &form.Region, Place: &form.Place}.read(plan, f)
-	fleet.PersonForm{Name: &form.Person, Licence: &form.Licence}.Read(me, f)
+	fleet.PersonForm{Name: &form.Person, Licence: &form.Licence, Unlicensed: form.Unlicensed}.Read(me, f)
 	plan.TonePolicy = form.TonePolicy
 	rules := &band.Plan{}
 	if !f.Has("region") {

@@ -172,16 +172,34 @@ type Held struct {
 	Can     bool     // it could be held
 }
 
+// Absent is a channel that a radio does not have, and where another one has it.
+type Absent struct {
+	Held
+	Channel channel.Channel
+	ID      int64
+	From    store.Entry
+	Number  *int // the slot in which everybody has it
+}
+
 // Holdings says for every channel of a plan and every radio of it where the
-// radio has the channel.
-func (p *Plans) Holdings(ctx context.Context, planID int64) ([]Held, error) {
+// radio has the channel, and which ones the given radio does not have; 0 for
+// none.
+func (p *Plans) Holdings(ctx context.Context, planID, of int64) ([]Held, []Absent, error) {
 	plan, err := p.Plan(ctx, planID)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	loads, err := p.equipped(ctx, plan.ID)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
+	}
+	numbers, err := p.store.TeamSlots(ctx, plan.ID)
+	if err != nil {
+		return nil, nil, err
+	}
+	number := map[int64]*int{}
+	for _, n := range numbers {
+		number[n.ChannelID] = &n.Number
 	}
 	type at struct{ load, channel int64 }
 	slots := map[at]int{}
@@ -190,7 +208,7 @@ func (p *Plans) Holdings(ctx context.Context, planID int64) ([]Held, error) {
 	for _, l := range loads {
 		entries, err := p.store.Entries(ctx, l.ID)
 		if err != nil {
-			return nil, err
+			return nil, nil, err
 		}
 		for _, e := range entries {
 			slots[at{l.ID, e.ChannelID}] = e.Slot
@@ -201,6 +219,7 @@ func (p *Plans) Holdings(ctx context.Context, planID int64) ([]Held, error) {
 		}
 	}
 	var out []Held
+	var absent []Absent
 	for _, c := range channels {
 		for _, l := range loads {
 			h := Held{Channel: c.ChannelID, Load: l.ID, Can: l.Unit.Radio.CanReceive(c.Channel.Receive)}
@@ -212,9 +231,12 @@ func (p *Plans) Holdings(ctx context.Context, planID int64) ([]Held, error) {
 				h.Losses = append(h.Losses, x.Why)
 			}
 			out = append(out, h)
+			if h.Slot == nil && l.ID == of {
+				absent = append(absent, Absent{Held: h, ID: c.ChannelID, Channel: c.Channel, From: c, Number: number[c.ChannelID]})
+			}
 		}
 	}
-	return out, nil
+	return out, absent, nil
 }
 
 // Put is where a channel went in another radio, or why it did not.

@@ -1,27 +1,35 @@
 const themes = ['day', 'night', 'red'] as const;
 export type Theme = (typeof themes)[number];
 
-function stored(): Theme {
-  const t = localStorage.getItem('theme');
-  return themes.find((x) => x === t) ?? 'day';
+const dark = matchMedia('(prefers-color-scheme: dark)');
+
+/** The theme that somebody chose; none follows the system. */
+function stored(): Theme | undefined {
+  return themes.find((x) => x === localStorage.getItem('theme'));
 }
 
-/** The theme of the page; night and red are for use in the dark. */
+/** The theme of the page; night and red are for use in the dark. public/first-paint.js sets it before the first paint. */
 class ThemeState {
-  current = $state<Theme>(stored());
+  current = $state<Theme>(stored() ?? (dark.matches ? 'night' : 'day'));
+
+  constructor() {
+    dark.addEventListener('change', () => {
+      if (!stored()) this.#show(dark.matches ? 'night' : 'day');
+    });
+  }
 
   next(): void {
     this.set(themes[(themes.indexOf(this.current) + 1) % themes.length] ?? 'day');
   }
 
   set(t: Theme): void {
-    this.current = t;
     localStorage.setItem('theme', t);
-    this.apply();
+    this.#show(t);
   }
 
-  apply(): void {
-    document.documentElement.dataset.theme = this.current;
+  #show(t: Theme): void {
+    this.current = t;
+    document.documentElement.dataset.theme = t;
   }
 }
 

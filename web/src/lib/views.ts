@@ -1,9 +1,12 @@
-/** The views in the order of the work; the letter after "g" goes there. */
+/** The views in the order of the work; Alt and the digit goes there. */
 export const views = [
-  { path: '/find', name: 'Find', key: 'f' },
-  { path: '/', name: 'Plan', key: 'p' },
-  { path: '/radios', name: 'Radios', key: 'r' },
-  { path: '/settings', name: 'Settings', key: 's' },
+  { path: '/find', name: 'Find', digit: 1 },
+  { path: '/', name: 'Plan', digit: 2 },
+  { path: '/radios', name: 'Radios', digit: 9 },
+  { path: '/settings', name: 'Settings', digit: 0 },
 ] as const;
 
-export type ViewName = (typeof views)[number]['name'];
+/** The view that an address belongs to. */
+export function viewOf(path: string): (typeof views)[number] | undefined {
+  return views.find((v) => v.path === path || (v.path !== '/' && path.startsWith(`${v.path}/`)));
+}

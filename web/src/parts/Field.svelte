@@ -1,11 +1,13 @@
 <script lang="ts">
+  import Select from './Select.svelte';
+
   interface Props {
     label: string;
     value: string;
     hint?: string;
     fault?: string | undefined;
     /** What can be chosen; without it anything can be typed. */
-    options?: readonly { value: string; label: string }[] | undefined;
+    options?: readonly { value: string; label: string; detail?: string }[] | undefined;
     disabled?: boolean;
     name: string;
     /** Called when the person leaves the field with another value. */
@@ -36,20 +38,19 @@
   {:else}<label for={name} class="text-ink2">{label}</label>{/if}
   <div class="min-w-0">
     {#if options}
-      <select
+      <Select
         id={name}
+        {label}
+        {options}
         {disabled}
-        class="{box} {fault ? 'border-stop' : 'border-rule2'}"
-        aria-invalid={fault !== undefined}
-        aria-describedby={described}
+        {fault}
+        {described}
         bind:value
-        onchange={() => {
+        changed={() => {
           typed?.();
           changed?.();
         }}
-      >
-        {#each options as o (o.value)}<option value={o.value}>{o.label}</option>{/each}
-      </select>
+      />
     {:else if plain}
       <p id={name} class="min-h-[30px] py-1 break-words">{value || '–'}</p>
     {:else}

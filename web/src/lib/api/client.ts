@@ -1,8 +1,17 @@
 import createClient from 'openapi-fetch';
+import { chosen } from './chosen.svelte';
+import { link } from './link.svelte';
 import type { components, paths } from './schema';
 
 type Schemas = components['schemas'];
 export type Workspace = Schemas['Workspace'];
+export type PlanInfo = Schemas['PlanInfo'];
+export type Person = Schemas['Person'];
+export type LoadInfo = Schemas['LoadInfo'];
+export type Holding = Schemas['Holding'];
+export type Absent = Schemas['Absent'];
+export type Put = Schemas['Put'];
+export type Added = Schemas['Added'];
 export type Radio = Schemas['Radio'];
 export type Ledger = Schemas['Ledger'];
 export type Row = Schemas['Row'];
@@ -40,28 +49,32 @@ export type PublishedSource = Schemas['PublishedSource'];
 export type Rejects = Schemas['Rejects'];
 export type UpdateRequest = Schemas['UpdateRequest'];
 
+/** Asks, and notes whether there was an answer. */
+async function heard(request: Request): Promise<Response> {
+  try {
+    const answer = await fetch(request);
+    link.back();
+    return answer;
+  } catch (e) {
+    if (!request.signal.aborted) link.lost();
+    throw e;
+  }
+}
+
 export const api = createClient<paths>({
   baseUrl: '/',
   querySerializer: { array: { style: 'form', explode: false } },
+  fetch: heard,
 });
-
-/** The plan that this browser works on: what is asked about places and radios is asked for it. */
-export const chosenPlan = {
-  get id(): number {
-    return Number(localStorage.getItem('plan') ?? 0);
-  },
-  set id(plan: number) {
-    if (plan === 0) localStorage.removeItem('plan');
-    else localStorage.setItem('plan', String(plan));
-  },
-};
 
 api.use({
   onRequest({ request }) {
+    if (chosen.person !== 0 && !request.headers.has('Mnemos-Person'))
+      request.headers.set('Mnemos-Person', String(chosen.person));
     const url = new URL(request.url);
-    if (chosenPlan.id === 0 || url.searchParams.has('plan')) return undefined;
+    if (chosen.plan === 0 || url.searchParams.has('plan')) return undefined;
     if (!/^\/api\/(workspace|settings|radios|imports|sources|find)\b/.test(url.pathname)) return undefined;
-    url.searchParams.set('plan', String(chosenPlan.id));
+    url.searchParams.set('plan', String(chosen.plan));
     return new Request(url, request);
   },
 });

@@ -1079,6 +1079,8 @@ export interface components {
         ReadRequest: {
             line: string;
             slot?: number | null;
+            /** @description other radios of the plan that are to get it too */
+            also?: number[];
         };
         StoreRequest: {
             line: string;
@@ -1173,6 +1175,8 @@ export interface components {
             losses: components["schemas"]["Loss"][];
             /** @description null while there is no receive frequency; findings and matches are those of the reading */
             evidence: components["schemas"]["Evidence"] | null;
+            /** @description where it would go in the other radios */
+            puts: components["schemas"]["Put"][];
         };
         Cell: {
             /** @enum {string} */
@@ -1362,6 +1366,25 @@ export interface components {
             /** Format: int64 */
             revision?: number;
         };
+        Absent: {
+            /**
+             * Format: int64
+             * @description of the channel
+             */
+            id: number;
+            channel: components["schemas"]["Channel"];
+            /**
+             * Format: int64
+             * @description the first radio that has it
+             */
+            load: number;
+            slot: number;
+            /** @description the slot in which everybody has it */
+            number: number | null;
+            /** @description the radio could have it */
+            can: boolean;
+            losses: string[];
+        };
         Holding: {
             /** Format: int64 */
             channel: number;
@@ -1471,6 +1494,8 @@ export interface components {
             licence: string;
             services: string[];
             bands: string[];
+            /** @description no licence yet: the person listens */
+            unlicensed?: boolean;
             /**
              * Format: int64
              * @description of the settings that were seen
@@ -1497,6 +1522,7 @@ export interface components {
             licence: string;
             services: string[];
             bands: string[];
+            unlicensed: boolean;
             tone_policies: string[];
             regions: components["schemas"]["Region"][];
             /** Format: int64 */
@@ -2363,7 +2389,10 @@ export interface operations {
     };
     getHoldings: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the radio of which is said what it does not have */
+                load?: number;
+            };
             header?: never;
             path: {
                 id: components["parameters"]["ID"];
@@ -2380,6 +2409,8 @@ export interface operations {
                 content: {
                     "application/json": {
                         holdings: components["schemas"]["Holding"][];
+                        /** @description the channels that the radio asked about does not have */
+                        absent: components["schemas"]["Absent"][];
                     };
                 };
             };

@@ -1,11 +1,15 @@
 <script lang="ts">
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
-  import { tick } from 'svelte';
-  import { tinykeys } from 'tinykeys';
-  import Action from '$parts/Action.svelte';
-  import Masthead from '$parts/Masthead.svelte';
+  import { tick, untrack } from 'svelte';
+  import Button from '$parts/Button.svelte';
+  import GoesInto from '$parts/GoesInto.svelte';
+  import Select from '$parts/Select.svelte';
   import { api, must } from '$lib/api/client';
-  import { singleKeys, typing } from '$lib/keys.svelte';
+  import { chosen as picks } from '$lib/api/chosen.svelte';
+  import { workspaceQuery } from '$lib/queries';
+  import { narrow } from '$lib/screen.svelte';
+  import { commands } from '$session/commands.svelte';
+  import { desk } from '$session/session';
   import BringListing from './BringListing.svelte';
   import Chart from './Chart.svelte';
   import { cellAt } from './chart';
@@ -14,7 +18,7 @@
   import Results from './Results.svelte';
   import Sources from './Sources.svelte';
 
-  const find = new FindState(useQueryClient());
+  const find = new FindState(useQueryClient(), desk);
   let bringing = $state(false);
   let dropped = $state<File>();
   let search = $state<HTMLInputElement>();
@@ -22,6 +26,8 @@
   let over = $state(false);
   let chart = $state<{ look: (place: { lat: number; lon: number }) => void }>();
   let jump = $state(false);
+  /** On a phone: whether the chosen record is shown over the list. */
+  let near = $derived(find.selected !== '');
   let most = $state(60); // a list that is rendered whole keeps the page from answering
 
   // The map and what is typed settle before anything is asked.
@@ -75,6 +81,24 @@
     staleTime: Infinity,
   }));
 
+  let folded = $state(true);
+  const set = $derived(
+    [find.band, find.source, find.opens, find.within].filter((x) => x !== '').length + find.only.length,
+  );
+  const same = (value: string) => ({ value, label: value });
+  const openings = [
+    { value: '', label: 'anything' },
+    { value: 'carrier', label: 'carrier alone' },
+    { value: 'tone', label: 'CTCSS tone' },
+    { value: 'code', label: 'DCS code' },
+    { value: 'burst', label: '1750 Hz burst' },
+    { value: 'dtmf', label: 'DTMF' },
+  ];
+  const orders = [
+    { value: 'distance', label: 'distance' },
+    { value: 'reach', label: 'likely reach' },
+    { value: 'frequency', label: 'frequency' },
+  ];
   const list = $derived(found.data?.repeaters ?? []);
   const selected = $derived(list.find((r) => r.statements.some((s) => idText(s) === find.selected)));
   const chosen = $derived(find.chosen(list));
@@ -105,21 +129,32 @@
     document.getElementById(`r-${find.selected}`)?.scrollIntoView({ block: 'nearest' });
   }
 
+  const workspace = createQuery(workspaceQuery);
+  const loads = $derived(workspace.data?.loads ?? []);
+  const load = $derived(loads.find((l) => l.id === picks.load));
+  const others = $derived(loads.filter((l) => l.id !== picks.load));
+  const also = $derived(others.filter((l) => picks.also.includes(l.id)).length);
+  const add = () => {
+    if (load) void find.add(list, load);
+  };
   $effect(() =>
-    tinykeys(window, {
-      '/': (e) => {
-        if (typing(e) || !singleKeys.on) return;
-        e.preventDefault();
-        search?.focus();
-      },
-      a: (e) => {
-        if (!typing(e) && singleKeys.on) void find.add(list);
-      },
-      i: (e) => {
-        if (!typing(e) && singleKeys.on) bringing = true;
-      },
-    }),
+    untrack(() =>
+      commands.add(
+        { id: 'search', says: 'Search', scope: 'Find', keys: ['/'], run: () => search?.focus() },
+        { id: 'add', says: 'Add to the radio', scope: 'Find', keys: ['$mod+Enter'], writing: true, run: add },
+        {
+          id: 'import',
+          says: 'Import a listing',
+          scope: 'Find',
+          keys: ['$mod+i'],
+          writing: true,
+          run: () => (bringing = true),
+        },
+        { id: 'list-add', says: 'Add to the radio', scope: 'In the list', keys: ['Enter'], listed: false, run: add },
+      ),
+    ),
   );
+  $effect(() => commands.catch(() => search));
   function dropFile(e: DragEvent) {
     e.preventDefault();
     over = false;
@@ -138,8 +173,7 @@
   ondrop={dropFile}
 />
 
-<Masthead current="Find" />
-<main class="mx-auto max-w-[1500px] px-6 py-4 max-desk:px-4">
+<main class="mx-auto max-w-[1500px] px-6 py-4 max-desk:px-4 max-desk:pb-20">
   <h1 class="sr-only">Find</h1>
   <form
     class="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-bold pb-3"
@@ -161,61 +195,60 @@
       spellcheck="false"
       class="h-[34px] w-[320px] rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11 max-desk:w-full"
     />
-    <label class="flex items-center gap-2"
-      ><span class="text-ink2">band</span>
-      <select bind:value={find.band} class="h-[30px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11">
-        <option value="">all</option>
-        {#each first.data?.bands ?? [] as b (b)}<option>{b}</option>{/each}
-      </select></label
-    >
-    {#if (first.data?.sources.length ?? 0) > 1}
-      <label class="flex items-center gap-2"
-        ><span class="text-ink2">listing</span>
-        <select
-          bind:value={find.source}
-          class="h-[30px] max-w-[150px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11"
-        >
-          <option value="">all</option>
-          {#each first.data?.sources ?? [] as s (s)}<option>{s}</option>{/each}
-        </select></label
+    {#if narrow.is}
+      <button type="button" class="link min-h-11" aria-expanded={folded === false} onclick={() => (folded = !folded)}
+        >{folded ? 'filters' : 'fewer filters'}{set > 0 ? ` (${String(set)} set)` : ''}</button
       >
     {/if}
-    <label class="flex items-center gap-2"
-      ><span class="text-ink2">opened by</span>
-      <select bind:value={find.opens} class="h-[30px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11">
-        <option value="">anything</option>
-        <option value="carrier">carrier alone</option>
-        <option value="tone">CTCSS tone</option>
-        <option value="code">DCS code</option>
-        <option value="burst">1750 Hz burst</option>
-        <option value="dtmf">DTMF</option>
-      </select></label
-    >
-    <label class="flex items-center gap-2"
-      ><span class="text-ink2">within</span>
-      <input
-        bind:value={find.within}
-        inputmode="numeric"
-        placeholder="the map"
-        class="h-[30px] w-[76px] rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11"
-      /><span class="text-ink2">km</span></label
-    >
-    <label class="flex items-center gap-2"
-      ><span class="text-ink2">by</span>
-      <select bind:value={find.sort} class="h-[30px] rounded-[2px] border border-rule2 bg-sheet px-1 max-desk:h-11">
-        <option value="distance">distance</option>
-        <option value="reach">likely reach</option>
-        <option value="frequency">frequency</option>
-      </select></label
-    >
-    <fieldset class="flex flex-wrap gap-x-4 gap-y-1">
-      <legend class="sr-only">Only</legend>
-      {#each narrowing as n (n.value)}
-        <label class="flex items-center gap-1.5 max-desk:min-h-11"
-          ><input type="checkbox" value={n.value satisfies Only} bind:group={find.only} />{n.label}</label
-        >
-      {/each}
-    </fieldset>
+    {#if !narrow.is || !folded}
+      <div class="flex items-center gap-2">
+        <span class="text-ink2">band</span>
+        <Select
+          label="band"
+          options={[{ value: '', label: 'all' }, ...(first.data?.bands ?? []).map(same)]}
+          bind:value={find.band}
+        />
+      </div>
+      {#if (first.data?.sources.length ?? 0) > 1}
+        <div class="flex items-center gap-2">
+          <span class="text-ink2">listing</span>
+          <Select
+            label="listing"
+            options={[{ value: '', label: 'all' }, ...(first.data?.sources ?? []).map(same)]}
+            bind:value={find.source}
+          />
+        </div>
+      {/if}
+      <div class="flex items-center gap-2">
+        <span class="text-ink2">opened by</span>
+        <Select
+          label="opened by"
+          options={openings}
+          bind:value={() => find.opens, (v) => (find.opens = v as typeof find.opens)}
+        />
+      </div>
+      <label class="flex items-center gap-2"
+        ><span class="text-ink2">within</span>
+        <input
+          bind:value={find.within}
+          inputmode="numeric"
+          placeholder="the map"
+          class="h-[30px] w-[76px] rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11"
+        /><span class="text-ink2">km</span></label
+      >
+      <div class="flex items-center gap-2">
+        <span class="text-ink2">by</span>
+        <Select label="by" options={orders} bind:value={() => find.sort, (v) => (find.sort = v as typeof find.sort)} />
+      </div>
+      <fieldset class="flex flex-wrap gap-x-4 gap-y-1">
+        <legend class="sr-only">Only</legend>
+        {#each narrowing as n (n.value)}
+          <label class="flex items-center gap-1.5 max-desk:min-h-11"
+            ><input type="checkbox" value={n.value satisfies Only} bind:group={find.only} />{n.label}</label
+          >
+        {/each}
+      </fieldset>
+    {/if}
   </form>
   <div class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-6 max-wide:block">
     <div class="max-wide:mb-6">
@@ -231,15 +264,18 @@
         </p>
         {#if two && two[0] && two[1]}
           {@const [a, b] = [two[0].id, two[1].id]}
-          <Action onclick={() => void find.decide(a, b, true)}>One repeater</Action>
+          <Button onclick={() => void find.decide(a, b, true)}>One repeater</Button>
         {/if}
-        <Action
-          key="a"
+        <Button
+          key={commands.key('add')}
           fix={chosen.length > 0 ? 'live' : undefined}
-          disabled={chosen.length === 0}
-          onclick={() => void find.add(list)}
-          >{chosen.length > 1 ? `Add ${String(chosen.length)} to plan` : 'Add to plan'}</Action
+          disabled={chosen.length === 0 || !load}
+          onclick={add}
+          >Add {chosen.length > 1 ? `${String(chosen.length)} ` : ''}to {load?.unit.name ?? 'the plan'}{also > 0
+            ? ` and ${String(also)} more`
+            : ''}</Button
         >
+        {#if others.length > 0}<div class="basis-full"><GoesInto {others} /></div>{/if}
       </div>
       {#if find.trouble}<p role="alert" class="pb-2 text-stop">{find.trouble}</p>{/if}
       {#if found.isError}<p role="alert" class="py-4">
@@ -280,7 +316,7 @@
           {choose}
         />
       {/if}
-      {#if selected}<Detail {find} repeater={selected} />{:else if list.length > 0}
+      {#if selected && !narrow.is}<Detail {find} repeater={selected} />{:else if list.length > 0 && !narrow.is}
         <p class="mt-4 text-ink2">
           Choose a repeater in the list or on the map: what each listing says of it appears here. Space picks several.
         </p>
@@ -288,21 +324,30 @@
     </div>
   </div>
 </main>
+{#if selected && narrow.is && near}
+  <div class="fixed inset-x-0 bottom-14 z-10 max-h-[52vh] overflow-y-auto border-t-2 border-bold bg-paper px-4 pb-3">
+    <div class="sticky top-0 flex items-center justify-between gap-3 bg-paper py-1">
+      <Button fix="live" disabled={!load} onclick={add}>Add to {load?.unit.name ?? 'the plan'}</Button>
+      <button type="button" class="link min-h-11" onclick={() => (near = false)}>close</button>
+    </div>
+    <Detail {find} repeater={selected} />
+  </div>
+{/if}
 {#if over}
   <p
     class="pointer-events-none fixed inset-4 z-50 flex items-center justify-center border-4 border-dashed border-accent bg-paper text-head"
   >
-    Let go to bring the listing in
+    Let go to import the listing
   </p>
 {/if}
 <BringListing bind:open={bringing} file={dropped} />
 
 <style>
   .results {
-    max-height: calc(100vh - 250px);
+    max-height: calc(var(--screen) - 250px);
     overflow-y: auto;
   }
-  @media (max-width: 1270px) {
+  @media (max-width: 79.375em) {
     .results {
       max-height: 420px;
     }

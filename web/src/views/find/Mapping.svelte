@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$parts/Select.svelte';
   import Wide from '$parts/Wide.svelte';
   import type { ImportPreview } from '$lib/api/client';
   import { mhz, toneText } from '$lib/format';
@@ -31,7 +32,6 @@
   };
   const measured = ['output', 'input', 'shift', 'size'];
   const tone = (t: string | null | undefined) => (t == null ? '' : t === 'none' ? 'none' : toneText(t));
-  const box = 'h-[28px] max-w-full rounded-[2px] border border-rule2 bg-sheet px-1 text-small max-desk:h-11';
 </script>
 
 <div class="my-3 flex flex-wrap items-center gap-x-5 gap-y-2">
@@ -87,44 +87,46 @@
           {#each preview.columns as c, i (i)}
             <th class="min-w-[128px] pr-3 pb-1 font-normal">
               <span class="block truncate font-strong">{c.heading || `column ${String(i + 1)}`}</span>
-              <select
-                class="{box} {c.role ? '' : 'text-ink3'}"
-                aria-label="{c.heading || `column ${String(i + 1)}`} is"
-                value={c.role}
-                onchange={(e) => {
-                  c.role = e.currentTarget.value;
-                  c.side = ''; // said by hand, it no longer turns with the others
-                  void bring.look();
-                }}
-              >
-                {#each preview.roles as r (r)}<option value={r}>{names[r] ?? r}</option>{/each}
-              </select>
+              <Select
+                label="{c.heading || `column ${String(i + 1)}`} is"
+                options={preview.roles.map((r) => ({ value: r, label: names[r] ?? r }))}
+                bind:value={
+                  () => c.role,
+                  (v) => {
+                    c.role = v;
+                    c.side = ''; // said by hand, it no longer turns with the others
+                    void bring.look();
+                  }
+                }
+              />
               {#if measured.includes(c.role)}
-                <select
-                  class={box}
-                  aria-label="unit of {c.heading || `column ${String(i + 1)}`}"
-                  value={c.unit || 'MHz'}
-                  onchange={(e) => {
-                    c.unit = e.currentTarget.value;
-                    void bring.look();
-                  }}
-                >
-                  {#each ['MHz', 'kHz', 'Hz'] as u (u)}<option>{u}</option>{/each}
-                </select>
+                <Select
+                  label="unit of {c.heading || `column ${String(i + 1)}`}"
+                  options={['MHz', 'kHz', 'Hz'].map((u) => ({ value: u, label: u }))}
+                  bind:value={
+                    () => c.unit || 'MHz',
+                    (v) => {
+                      c.unit = v;
+                      void bring.look();
+                    }
+                  }
+                />
               {:else if c.role === 'updated'}
-                <select
-                  class={box}
-                  aria-label="order of {c.heading || `column ${String(i + 1)}`}"
-                  value={c.order || 'dmy'}
-                  onchange={(e) => {
-                    c.order = e.currentTarget.value;
-                    void bring.look();
-                  }}
-                >
-                  {#each [['dmy', 'day month year'], ['mdy', 'month day year'], ['ymd', 'year month day']] as [v, l] (v)}<option
-                      value={v}>{l}</option
-                    >{/each}
-                </select>
+                <Select
+                  label="order of {c.heading || `column ${String(i + 1)}`}"
+                  options={[
+                    { value: 'dmy', label: 'day month year' },
+                    { value: 'mdy', label: 'month day year' },
+                    { value: 'ymd', label: 'year month day' },
+                  ]}
+                  bind:value={
+                    () => c.order || 'dmy',
+                    (v) => {
+                      c.order = v;
+                      void bring.look();
+                    }
+                  }
+                />
               {/if}
             </th>
           {/each}

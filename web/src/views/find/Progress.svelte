@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { ImportState } from '$lib/api/client';
+  import Progress from '$parts/Progress.svelte';
   import Changes from './Changes.svelte';
 
   let { state: s }: { state: ImportState } = $props();
@@ -23,16 +24,7 @@
 
 <div class="py-4" role="status" aria-live="polite">
   <p class="text-fig font-strong">{head}</p>
-  <div
-    class="my-3 h-3 border border-bold"
-    role="progressbar"
-    aria-label="How far it is"
-    aria-valuemin="0"
-    aria-valuemax="100"
-    aria-valuenow={Math.round(share * 100)}
-  >
-    <div class="h-full bg-ink" style:width="{share * 100}%"></div>
-  </div>
+  <Progress label="How far it is" {share} />
   <p>
     <b class="font-figs font-strong">{number(s.good)}</b> rows {s.state === 'done'
       ? 'imported'

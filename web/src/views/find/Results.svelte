@@ -5,6 +5,7 @@
   import Needle from '$parts/Needle.svelte';
   import Tone from '$parts/Tone.svelte';
   import { distance } from '$lib/format';
+  import { commands } from '$session/commands.svelte';
   import { idText, type FindState } from './find.svelte';
 
   let { find, list }: { find: FindState; list: FoundRepeater[] } = $props();
@@ -17,7 +18,10 @@
       if (r) find.pick(idText(r.id));
       return;
     }
-    if (step === undefined) return;
+    if (step === undefined) {
+      commands.act('In the list', e);
+      return;
+    }
     e.preventDefault();
     const next = list[Math.max(0, Math.min(list.length - 1, at + step))];
     if (!next) return;
@@ -98,7 +102,7 @@
     box-shadow: inset 4px 0 0 var(--accent);
     background: var(--water);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .row {
       grid-template-columns: 14px 86px minmax(0, 1fr) 64px;
       column-gap: 6px;

@@ -16,9 +16,7 @@
 <section aria-label="Listings" class="mt-5">
   <div class="flex items-baseline justify-between border-b border-bold">
     <h2 class="font-strong">Listings</h2>
-    <button type="button" class="link max-desk:min-h-11" onclick={bring}
-      >Import a listing… <kbd class="font-figs">i</kbd></button
-    >
+    <button type="button" class="link max-desk:min-h-11" onclick={bring}>Import a listing…</button>
   </div>
   <ul>
     {#each sources.data ?? [] as s (s.name)}

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { tinykeys } from 'tinykeys';
-  import Action from '$parts/Action.svelte';
+  import { untrack } from 'svelte';
+  import Button from '$parts/Button.svelte';
   import type { ImportPreview } from '$lib/api/client';
+  import { commands } from '$session/commands.svelte';
   import type { BringState } from './bring.svelte';
 
   /** Whose TX it is, as a sentence with a real row; one key turns it round. */
@@ -9,15 +10,28 @@
   const asked = $derived(!view.settled);
   const other = $derived(view.viewpoint === 'operator' ? ('repeater' as const) : ('operator' as const));
 
+  const turn = () => {
+    if (!asked) void bring.turn(other);
+  };
   $effect(() =>
-    tinykeys(window, {
-      'Alt+t': (e) => {
-        e.preventDefault();
-        if (!asked) void bring.turn(other);
-      },
-    }),
+    untrack(() =>
+      commands.add({
+        id: 'turn',
+        says: 'Turn it round: whose TX it is',
+        scope: 'Importing',
+        keys: ['Alt+t'],
+        listed: false,
+        run: turn,
+      }),
+    ),
   );
 </script>
+
+<svelte:window
+  onkeydown={(e) => {
+    commands.act('Importing', e);
+  }}
+/>
 
 <section
   aria-label="Whose TX it is"
@@ -38,7 +52,7 @@
   {:else}
     <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
       <p class="mr-auto text-[16px]">{view.sentence}</p>
-      <Action key="Alt T" onclick={() => void bring.turn(other)}>Turn it round</Action>
+      <Button key={commands.key('turn')} onclick={() => void bring.turn(other)}>Turn it round</Button>
     </div>
   {/if}
   {#if view.reasons.length > 0}<p class="mt-1 text-label text-ink2">Why: {view.reasons.join('; ')}.</p>{/if}

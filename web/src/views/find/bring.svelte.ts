@@ -1,33 +1,54 @@
 import type { QueryClient } from '@tanstack/svelte-query';
+import { chosen } from '$lib/api/chosen.svelte';
+import { imports } from '$session/imports.svelte';
 import { api, ApiError, did, must, type ImportPreview, type ImportState } from '$lib/api/client';
 
 /** A listing on its way in: the file, how it is understood, and how far it is. */
 export class BringState {
   preview = $state<ImportPreview>();
-  progress = $state<ImportState>();
   source = $state('');
   /** Whose TX it is, where the person said so. */
   viewpoint = $state<'' | 'operator' | 'repeater'>('');
   busy = $state(false);
   trouble = $state('');
   faults = $state<Record<string, string>>({});
-  #events: EventSource | undefined;
+  /** The import that was begun; how far it is, is told of. */
+  #running = $state('');
+  #first = $state<ImportState>();
+  #told = false;
 
   constructor(private readonly client: QueryClient) {}
 
   async take(content: Blob, name: string): Promise<void> {
     await this.#try(async () => {
-      const res = await fetch(`/api/imports?name=${encodeURIComponent(name)}`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/octet-stream' },
-        body: content,
-      });
+      const res = await fetch(
+        `/api/imports?name=${encodeURIComponent(name)}${chosen.plan ? `&plan=${String(chosen.plan)}` : ''}`,
+        {
+          method: 'POST',
+          headers: {
+            'Content-Type': 'application/octet-stream',
+            ...(chosen.person ? { 'Mnemos-Person': String(chosen.person) } : {}),
+          },
+          body: content,
+        },
+      );
       const answer = (await res.json()) as ImportPreview & ApiError['problem'];
       if (!res.ok) throw new ApiError(answer);
       this.preview = answer;
       this.source = answer.source;
       this.viewpoint = '';
     });
+  }
+
+  get progress(): ImportState | undefined {
+    return this.#running ? (imports.states[this.#running] ?? this.#first) : undefined;
+  }
+
+  /** Called when it has changed: in the end everything is read again. */
+  followed(): void {
+    if (!this.over || this.#told) return;
+    this.#told = true;
+    void this.client.invalidateQueries();
   }
 
   /** Whether the import has ended, one way or another. */
@@ -67,24 +88,15 @@ export class BringState {
     const p = this.preview;
     if (!p) return;
     await this.#try(async () => {
-      this.progress = must(
+      imports.forget(p.id);
+      this.#first = must(
         await api.POST('/api/imports/{import}/run', {
           params: { path: { import: p.id } },
           body: { ...this.#form, accept_losses: acceptLosses, hold: true },
         }),
       );
-      if (this.over) {
-        void this.client.invalidateQueries();
-        return;
-      }
-      this.#events = new EventSource(`/api/imports/${p.id}/events`);
-      this.#events.onmessage = (e: MessageEvent<string>) => {
-        this.progress = JSON.parse(e.data) as ImportState;
-        if (this.over) {
-          this.#events?.close();
-          void this.client.invalidateQueries();
-        }
-      };
+      this.#told = false;
+      this.#running = p.id;
     });
   }
 
@@ -100,8 +112,8 @@ export class BringState {
   again(): void {
     const state = this.progress?.state;
     if (this.preview && (state === undefined || state === 'doubted' || state === 'held')) void this.cancel();
-    this.#events?.close();
-    this.preview = this.progress = undefined;
+    this.preview = undefined;
+    this.#running = '';
     this.trouble = '';
     this.faults = {};
   }

@@ -1,6 +1,9 @@
 import type { QueryClient } from '@tanstack/svelte-query';
 import { SvelteSet } from 'svelte/reactivity';
-import { api, ApiError, did, must, type FoundRepeater, type StatementID } from '$lib/api/client';
+import { chosen } from '$lib/api/chosen.svelte';
+import { api, ApiError, did, type Added, type FoundRepeater, type LoadInfo, type StatementID } from '$lib/api/client';
+import { putsWords } from '$lib/puts';
+import type { Desk } from '$session/desk.svelte';
 
 /** What narrows a search, in the words of the contract and of the screen. */
 export const narrowing = [
@@ -35,7 +38,10 @@ export class FindState {
   message = $state('');
   trouble = $state('');
 
-  constructor(private readonly client: QueryClient) {}
+  constructor(
+    private readonly client: QueryClient,
+    private readonly desk: Desk,
+  ) {}
 
   get query() {
     return {
@@ -57,34 +63,36 @@ export class FindState {
     return picked.length > 0 ? picked : list.filter((r) => idText(r.id) === this.selected);
   }
 
-  /** Takes the chosen repeaters into the radio that the plan shows. */
-  async add(list: FoundRepeater[]): Promise<void> {
-    const chosen = this.chosen(list);
-    if (chosen.length === 0) return;
-    await this.#try(async () => {
-      const loads = must(await api.GET('/api/workspace')).loads;
-      const shown = Number(localStorage.getItem('load'));
-      const load = loads.find((l) => l.id === shown) ?? loads[0];
-      if (!load) return;
-      const { revision } = must(await api.GET('/api/loads/{load}', { params: { path: { load: load.id } } }));
-      const out = must(
-        await api.POST('/api/loads/{load}/found', {
-          params: { path: { load: load.id } },
-          body: { ids: chosen.map((r) => r.id), revision },
-        }),
-      );
-      const taken =
-        out.slots.length > 0
-          ? `In ${load.radio.name}, slot ${out.slots.join(', ')}. Ctrl+Z on the plan undoes it.`
-          : '';
-      const title = (id: StatementID) =>
-        chosen.find((c) => c.id.source === id.source && c.id.key === id.key)?.title ?? id.key;
-      const skipped =
-        out.skipped.length > 0 ? `Not added: ${out.skipped.map((s) => `${title(s.id)}, ${s.why}`).join('; ')}.` : '';
-      this.message = [taken, skipped].filter(Boolean).join(' ');
-      this.picked.clear();
-      await this.client.invalidateQueries();
+  /** Adds the chosen repeaters to a radio, and to the others that were ticked. */
+  async add(list: FoundRepeater[], load: LoadInfo): Promise<void> {
+    const picked = this.chosen(list);
+    if (picked.length === 0) return;
+    this.trouble = '';
+    const ledger = this.desk.ledger(load.id) ?? (await this.desk.again(load.id));
+    const { done, problem, data } = await this.desk.ask({
+      method: 'POST',
+      path: '/api/loads/{load}/found',
+      params: { path: { load: load.id } },
+      body: { ids: picked.map((r) => r.id), revision: ledger?.revision ?? 0, also: [...chosen.also] },
+      load: load.id,
+      says: `add ${String(picked.length)} to ${load.unit.name}`,
     });
+    if (!done) {
+      this.trouble = problem?.detail ?? problem?.title ?? '';
+      return;
+    }
+    const out = data as Added | undefined;
+    const slots = out?.slots ?? [];
+    const taken =
+      slots.length > 0
+        ? `In ${load.unit.name}, slot ${slots.join(', ')}${putsWords(out?.puts)}. Ctrl+Z undoes it.`
+        : '';
+    const title = (id: StatementID) =>
+      picked.find((c) => c.id.source === id.source && c.id.key === id.key)?.title ?? id.key;
+    const skipped = out?.skipped ?? [];
+    const left = skipped.length > 0 ? `Not added: ${skipped.map((s) => `${title(s.id)}, ${s.why}`).join('; ')}.` : '';
+    this.message = [taken, left].filter(Boolean).join(' ');
+    this.picked.clear();
   }
 
   /** Says that statements speak of one repeater, or of two. */

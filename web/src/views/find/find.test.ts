@@ -1,16 +1,27 @@
 import { QueryClient } from '@tanstack/svelte-query';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { FoundRepeater, ImportPreview, ImportState } from '$lib/api/client';
+import type { FoundRepeater, ImportPreview, ImportState, LoadInfo } from '$lib/api/client';
 import { answers, calls, clear } from '$lib/testing/server';
 
 vi.mock('$lib/api/client', async (original) => {
   const { standIn } = await import('$lib/testing/server');
   return standIn(original as () => Promise<typeof import('$lib/api/client')>);
 });
-vi.stubGlobal('localStorage', { getItem: () => '2' });
 
 const { FindState, idText } = await import('./find.svelte');
 const { BringState } = await import('./bring.svelte');
+const { Desk } = await import('$session/desk.svelte');
+const { Writes } = await import('$session/writes.svelte');
+const { imports } = await import('$session/imports.svelte');
+const { link } = await import('$lib/api/link.svelte');
+const { chosen } = await import('$lib/api/chosen.svelte');
+
+const two = { id: 2, unit: { name: 'Two' } } as unknown as LoadInfo;
+function find() {
+  const client = new QueryClient();
+  client.setQueryData(['ledger', 2], { load: 2, revision: 7, rows: [] });
+  return new FindState(client, new Desk(client, new Writes()));
+}
 
 const repeater = (key: string): FoundRepeater =>
   ({ id: { source: 'A', key }, title: key, statements: [] }) as unknown as FoundRepeater;
@@ -20,7 +31,7 @@ beforeEach(clear);
 
 describe('find', () => {
   it('asks only for what was narrowed', () => {
-    const f = new FindState(new QueryClient());
+    const f = find();
     expect(f.query).toEqual({});
     f.text = '  beacon ';
     f.band = '2 m';
@@ -29,7 +40,7 @@ describe('find', () => {
   });
 
   it('acts on what is picked, or else on what is selected', () => {
-    const f = new FindState(new QueryClient());
+    const f = find();
     expect(f.chosen(list)).toEqual([]);
     f.selected = idText({ source: 'A', key: '2' });
     expect(f.chosen(list).map((r) => r.id.key)).toEqual(['2']);
@@ -41,50 +52,50 @@ describe('find', () => {
   });
 
   it('takes them into the radio that the plan shows, and says what was left out', async () => {
-    const f = new FindState(new QueryClient());
+    const f = find();
     f.pick(idText({ source: 'A', key: '1' }));
     f.pick(idText({ source: 'A', key: '2' }));
-    answers.push(
-      () => ({
-        data: {
-          loads: [
-            { id: 1, radio: { name: 'One' } },
-            { id: 2, radio: { name: 'Two' } },
-          ],
-        },
-      }),
-      () => ({ data: { revision: 7 } }),
-      () => ({
-        data: {
-          slots: [4],
-          skipped: [{ id: { source: 'A', key: '2' }, why: 'already in this radio (9)' }],
-          ledger: {},
-        },
-      }),
-    );
-    await f.add(list);
-    expect(calls[2]?.body).toEqual({
+    chosen.also = [3, 4];
+    answers.push(() => ({
+      data: {
+        slots: [4],
+        skipped: [{ id: { source: 'A', key: '2' }, why: 'already in this radio (9)' }],
+        puts: [
+          { load: 3, slot: 4, why: '' },
+          { load: 4, slot: 0, why: 'Beck is full' },
+        ],
+        ledger: { load: 2, revision: 8, rows: [] },
+      },
+    }));
+    await f.add(list, two);
+    expect(calls[0]?.body).toEqual({
       ids: [
         { source: 'A', key: '1' },
         { source: 'A', key: '2' },
       ],
       revision: 7,
+      also: [3, 4],
     });
+    expect(f.message).toContain('and in 1 other radio; not everywhere: Beck is full');
+    chosen.also = [];
     expect(f.message).toContain('In Two, slot 4');
     expect(f.message).toMatch(/Not added: .*already in this radio \(9\)\./);
     expect(f.picked.size).toBe(0);
   });
 
   it('keeps what is picked where nobody answers', async () => {
-    const f = new FindState(new QueryClient());
+    const f = find();
     f.pick(idText({ source: 'A', key: '1' }));
-    await f.add(list);
-    expect(f.trouble).toContain('does not answer');
+    link.lost();
+    await f.add(list, two);
+    link.back();
+    expect(f.trouble).toContain('Not done. The application does not answer');
+    expect(calls).toEqual([]);
     expect(f.picked.size).toBe(1);
   });
 
   it('says what was decided, or why not', async () => {
-    const f = new FindState(new QueryClient());
+    const f = find();
     answers.push(() => ({}));
     await f.decide({ source: 'A', key: '1' }, { source: 'B', key: '1' }, false);
     expect(f.message).toContain('Split');
@@ -105,21 +116,9 @@ const preview = (more: Partial<ImportPreview> = {}): ImportPreview =>
     ...more,
   }) as unknown as ImportPreview;
 
-class Events {
-  static last: Events | undefined;
-  onmessage: ((e: { data: string }) => void) | undefined;
-  closed = false;
-  constructor(readonly url: string) {
-    Events.last = this;
-  }
-  close() {
-    this.closed = true;
-  }
-  say(state: Partial<ImportState>) {
-    this.onmessage?.({ data: JSON.stringify(state) });
-  }
-}
-vi.stubGlobal('EventSource', Events);
+const tell = (state: Partial<ImportState>, id = 'first-1') => {
+  imports.take({ kind: 'import', id, data: { import: '5', state: state as ImportState } });
+};
 
 describe('bringing a listing in', () => {
   const taken = async () => {
@@ -144,15 +143,25 @@ describe('bringing a listing in', () => {
     const b = await taken();
     answers.push(() => ({ data: { state: 'waiting' } }));
     await b.run();
-    expect(Events.last?.url).toBe('/api/imports/5/events');
-    Events.last?.say({ state: 'reading', good: 100 });
+    expect(b.progress?.state).toBe('waiting');
+    tell({ state: 'reading', good: 100 });
     expect(b.progress?.good).toBe(100);
-    expect(Events.last?.closed).toBe(false);
-    Events.last?.say({ state: 'done', good: 200 });
-    expect(Events.last?.closed).toBe(true);
+    expect(b.over).toBe(false);
+    tell({ state: 'done', good: 200 });
+    expect(b.over).toBe(true);
     b.again();
     expect(b.preview).toBeUndefined();
     expect(b.progress).toBeUndefined();
+  });
+
+  it('is over when the application was started again meanwhile', async () => {
+    const b = await taken();
+    answers.push(() => ({ data: { state: 'waiting' } }));
+    await b.run();
+    tell({ state: 'reading', good: 100 });
+    imports.take({ kind: 'hello', id: 'second-0', data: { event: 1 } });
+    expect(b.progress).toMatchObject({ state: 'failed', error: 'Mnemos was restarted meanwhile' });
+    expect(b.over).toBe(true);
   });
 
   it('names what is wrong and keeps the file', async () => {

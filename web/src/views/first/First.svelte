@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import Action from '$parts/Action.svelte';
+  import Button from '$parts/Button.svelte';
+  import Position from '$parts/Position.svelte';
   import Field from '$parts/Field.svelte';
   import { api, must } from '$lib/api/client';
   import { theme } from '$lib/theme.svelte';
@@ -50,12 +51,12 @@
       theme.next();
     }}>{theme.current}</button
   >
-  <Action
+  <Button
     disabled={first.busy}
     onclick={() =>
       void first.demo().then((done) => {
         if (done) opened();
-      })}>Open the demonstration <span class="text-label text-ink2">invented islands</span></Action
+      })}>Open the demonstration <span class="text-label text-ink2">invented islands</span></Button
   >
 </header>
 
@@ -84,6 +85,7 @@
               fault={first.faults.place}
               bind:value={first.place}
             />
+            <Position take={(place) => (first.place = place)} />
             <Field
               name="region"
               label="band plan"

@@ -3,7 +3,7 @@
   import { Router } from 'sv-router';
   import { api, must } from '$lib/api/client';
   import { navigate } from '../../router';
-  import First from './First.svelte';
+  import Shell from '../../shell/Shell.svelte';
 
   /** Whoever opens an empty folder is asked three things first, whatever view they wanted. */
   const people = createQuery(() => ({
@@ -13,7 +13,7 @@
 </script>
 
 {#if people.data?.people.length === 0}
-  <First opened={() => void navigate('/')} />
+  {#await import('./First.svelte') then { default: First }}<First opened={() => void navigate('/')} />{/await}
 {:else if !people.isPending}
-  <Router />
+  <Shell><Router /></Shell>
 {/if}

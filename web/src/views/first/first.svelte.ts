@@ -1,4 +1,5 @@
 import type { QueryClient } from '@tanstack/svelte-query';
+import { chosen } from '$lib/api/chosen.svelte';
 import { api, ApiError, must } from '$lib/api/client';
 
 /** What somebody may send: everything, the bands that they chose, or nothing yet. */
@@ -66,7 +67,7 @@ export class FirstState {
         }),
       );
       const w = must(await api.POST('/api/demo'));
-      localStorage.setItem('plan', String(w.plan.id));
+      chosen.plan = w.plan.id;
     });
   }
 

@@ -5,14 +5,16 @@
     column: Column;
     slot: number;
     text: string;
+    /** What was typed before and is not saved. */
+    begun?: string | undefined;
     /** Saves the text; returns what is wrong with it, or nothing. */
     save: (text: string) => Promise<string | undefined>;
     /** Ends editing; direction says which cell comes next, 0 for none. */
     done: (direction: -1 | 0 | 1) => void;
   }
-  let { column, slot, text, save, done }: Props = $props();
+  let { column, slot, text, begun, save, done }: Props = $props();
   // svelte-ignore state_referenced_locally
-  let value = $state(text);
+  let value = $state(begun ?? text);
   let trouble = $state('');
   let ended = false;
 

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import Action from '$parts/Action.svelte';
+  import Button from '$parts/Button.svelte';
   import Mark, { severityMark } from '$parts/Mark.svelte';
   import Reasons from '$parts/Reasons.svelte';
   import Why from '$parts/Why.svelte';
   import type { Reading } from '$lib/api/client';
+  import { commands } from '$session/commands.svelte';
   import type { PlanState } from './plan.svelte';
   import StoreButton from './StoreButton.svelte';
 
@@ -47,10 +48,10 @@
         </p>
         <span class="ml-auto flex flex-wrap justify-end gap-2 max-desk:ml-0">
           {#each finding.fixes as fix, n (n)}
-            <Action
-              key={first + n === 0 ? '=' : `Alt ${String(first + n + 1)}`}
+            <Button
+              key={first + n === 0 ? commands.key('line-fix') : ''}
               fix={first + n === 0 && fix.confidence === 'very likely' ? 'live' : 'idle'}
-              onclick={() => void plan.fixLine(first + n)}>{fix.label}</Action
+              onclick={() => void plan.fixLine(first + n)}>{fix.label}</Button
             >
           {/each}
         </span>

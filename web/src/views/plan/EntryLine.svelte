@@ -1,6 +1,7 @@
 <script lang="ts">
   import Mark from '$parts/Mark.svelte';
   import type { Word } from '$lib/api/client';
+  import { commands } from '$session/commands.svelte';
   import type { PlanState } from './plan.svelte';
   import StoreButton from './StoreButton.svelte';
 
@@ -56,19 +57,6 @@
     if (w.problem !== undefined) return w.as === 'unknown' ? '?' : w.as;
     return w.guess ?? w.as;
   };
-
-  function keydown(e: KeyboardEvent) {
-    if (e.key === 'Enter') {
-      e.preventDefault();
-      store(e.shiftKey);
-    } else if (e.key === '=' && !e.ctrlKey && !e.metaKey) {
-      e.preventDefault();
-      void plan.fixLine(0);
-    } else if (e.key === 'Escape') {
-      plan.type('');
-      plan.place = null;
-    }
-  }
 </script>
 
 <div class="line border-rule bg-sheet">
@@ -83,7 +71,9 @@
         plan.type(e.currentTarget.value);
       }}
       onscroll={(e) => (scrolled = e.currentTarget.scrollLeft)}
-      onkeydown={keydown}
+      onkeydown={(e) => {
+        commands.act('On the line', e);
+      }}
       onpaste={(e) => {
         const text = e.clipboardData?.getData('text') ?? '';
         if (!/[\r\n]/.test(text.trim())) return;
@@ -224,7 +214,7 @@
     color: var(--conflict);
     font-weight: var(--w-strong);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .line {
       margin: 0 calc(-1 * var(--margin));
       padding: 0 var(--margin);

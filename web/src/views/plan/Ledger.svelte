@@ -1,34 +1,62 @@
 <script lang="ts">
-  import { tick } from 'svelte';
+  import { tick, untrack, type Snippet } from 'svelte';
   import Evidence from '$parts/Evidence.svelte';
   import ToArrow from '$parts/ToArrow.svelte';
-  import type { Ledger, Radio, Row, Verdict } from '$lib/api/client';
-  import { columns, editText, nextChoice, type Column } from './columns';
+  import { chosen } from '$lib/api/chosen.svelte';
+  import type { Absent, Holding, Ledger, LoadInfo, Row, Verdict } from '$lib/api/client';
+  import { narrow } from '$lib/screen.svelte';
+  import { commands } from '$session/commands.svelte';
+  import Absents from './Absents.svelte';
+  import { cellsOf, editText, gridOf, matching, nextChoice, type Column } from './columns';
   import type { PlanState } from './plan.svelte';
   import SlotRow from './SlotRow.svelte';
+  import { slotCommands } from './slots';
+  import { RowWindow } from './window.svelte';
 
   interface Props {
     plan: PlanState;
     ledger: Ledger;
-    radio: Radio;
-    /** Goes to the entry line, to write into a vacant slot. */
+    load: LoadInfo;
+    /** The other radios of the plan, and which has what. */
+    others: readonly LoadInfo[];
+    holdings: readonly Holding[];
+    absent: readonly Absent[];
+    /** Goes to the entry line, to write into an empty slot. */
     write: (slot: number) => void;
+    /** What speaks about the selected slot, to be shown in its row on a phone. */
+    evidence: Snippet | undefined;
   }
-  let { plan, ledger, radio, write }: Props = $props();
+  let { plan, ledger, load, others, holdings, absent, write, evidence }: Props = $props();
   const verdicts: Exclude<Verdict, 'checking'>[] = ['agrees', 'unverified', 'conflict', 'stop'];
+  const radio = $derived(load.radio);
 
-  let only = $state<Verdict | null>(null);
-  let column = $state<Column>('name');
+  let at = $state<Column | number>('name');
   let editing = $state(false);
+  let focused = $state(false);
+  /** On a phone: whether the selected row is open. */
+  let open = $state(false);
+  let high = $state(0);
+  let grid = $state<HTMLElement>();
+  let list = $state<HTMLElement>();
 
   const rows = $derived(new Map(ledger.rows.map((r) => [r.slot, r])));
+  const cells = $derived(cellsOf(narrow.is ? [] : others.map((l) => l.id)));
   const draftSlot = $derived(plan.reading?.channel.receive_hz ? plan.reading.slot : null);
+  /** Where each other radio has a channel. */
+  const held = $derived(Map.groupBy(holdings, (h) => h.channel));
+  const counts = $derived(
+    new Map(others.map((l) => [l.id, holdings.filter((h) => h.load === l.id && h.slot !== null).length])),
+  );
+  const filtered = $derived(plan.only !== null || plan.sought.trim() !== '');
   /** The slots on show: all up to a little past the last one in use. */
   const slots = $derived.by(() => {
+    if (filtered)
+      return ledger.rows
+        .filter((r) => (plan.only === null || r.verdict === plan.only) && matching(r, plan.sought))
+        .map((r) => r.slot);
     const last = Math.max(ledger.rows.at(-1)?.slot ?? radio.slots.first, draftSlot ?? 0, plan.selected ?? 0);
     const end = Math.min(radio.slots.last, Math.max(last + 2, radio.slots.first + 11));
-    const all = Array.from({ length: end - radio.slots.first + 1 }, (_, i) => radio.slots.first + i);
-    return only ? all.filter((s) => rows.get(s)?.verdict === only) : all;
+    return Array.from({ length: end - radio.slots.first + 1 }, (_, i) => radio.slots.first + i);
   });
 
   /** The line being typed, as the row it will be. */
@@ -51,27 +79,66 @@
     };
   });
 
+  const rowOf = (slot: number) => rows.get(slot) ?? (draft?.slot === slot ? draft : undefined);
+  const view = new RowWindow(() =>
+    slots.map((s) => {
+      if (!narrow.is) return 24;
+      return (rowOf(s) ? 54 : 44) + (s === plan.selected && open && rows.has(s) ? high : 0);
+    }),
+  );
+
+  // A filter shows its first slot in the panel, unless the one that is chosen is among them.
+  $effect(() => {
+    const first = slots[0];
+    if (filtered && first !== undefined && !slots.includes(plan.selected ?? -1)) untrack(() => (plan.selected = first));
+  });
+  // What is chosen elsewhere, on the ribbon or by storing, is shown here.
+  $effect(() => {
+    const n = slots.indexOf(plan.selected ?? -1);
+    if (n >= 0)
+      untrack(() => {
+        if (!narrow.is) view.reveal(list, n);
+      });
+  });
+
   async function select(slot: number, focus = true) {
+    if (slot !== plan.selected) open = false;
     plan.selected = slot;
     editing = false;
     await tick();
-    const row = document.getElementById(`slot-${String(slot)}`);
-    row?.scrollIntoView({ block: 'nearest' });
-    if (focus) row?.focus({ preventScroll: true });
+    view.reveal(list, slots.indexOf(slot));
+    if (focus) grid?.focus({ preventScroll: true });
   }
 
-  async function edit(slot: number, at: Column) {
+  async function edit(slot: number, cell: Column) {
     const row = rows.get(slot);
     if (!row) return;
-    const next = nextChoice(at, editText(row, at));
-    column = at;
+    const next = nextChoice(cell, editText(row, cell));
+    at = cell;
     if (next !== undefined) {
-      await plan.update(slot, { [at]: next });
+      await plan.update(slot, { [cell]: next });
       await select(slot);
       return;
     }
-    plan.selected = slot;
+    await select(slot, false);
     editing = true;
+  }
+
+  /** Acts on a cell of another radio: adds the channel, or goes there. */
+  async function beside(row: Row, other: number) {
+    const h = held.get(row.id)?.find((x) => x.load === other);
+    const name = others.find((l) => l.id === other)?.unit.name ?? '';
+    if (!h) return;
+    if (h.slot === null) {
+      if (h.can) await plan.copy(chosen.load, row.slot, other, name);
+      else plan.trouble = `${name} cannot have it: ${h.losses[0] ?? 'it does not receive this frequency'}`;
+      grid?.focus();
+      return;
+    }
+    const slot = h.slot;
+    chosen.load = other;
+    await tick();
+    plan.selected = slot;
   }
 
   async function done(direction: -1 | 0 | 1) {
@@ -79,22 +146,26 @@
     const slot = plan.selected;
     if (slot === null) return;
     await select(slot);
-    const next = columns[columns.indexOf(column) + direction];
+    const edits = cells.filter((c) => typeof c === 'string');
+    const next = edits[edits.indexOf(at as Column) + direction];
     if (direction !== 0 && next !== undefined) {
-      column = next;
+      at = next;
       if (!nextChoice(next, '')) await edit(slot, next);
     }
   }
 
-  async function save(slot: number, at: Column, text: string): Promise<string | undefined> {
-    const wrong = await plan.update(slot, { [at]: text });
-    return Object.values(wrong)[0];
+  async function save(slot: number, cell: Column, text: string): Promise<string | undefined> {
+    return Object.values(await plan.cell(slot, cell, text))[0];
   }
 
   function step(by: number) {
-    const at = slots.indexOf(plan.selected ?? -1);
-    const to = slots[Math.min(Math.max(at + by, 0), slots.length - 1)];
+    const n = slots.indexOf(plan.selected ?? -1);
+    const to = slots[Math.min(Math.max(n + by, 0), slots.length - 1)];
     if (to !== undefined) void select(to);
+  }
+
+  function across(by: -1 | 1) {
+    at = cells[Math.min(Math.max(cells.indexOf(at) + by, 0), cells.length - 1)] ?? at;
   }
 
   async function move(by: -1 | 1) {
@@ -106,158 +177,223 @@
     await select(plan.selected ?? from);
   }
 
-  /** Acts on a key; false if it is none of the grid's. */
-  function act(e: KeyboardEvent): boolean {
+  function enter() {
     const slot = plan.selected;
-    if (e.altKey && (e.key === 'ArrowUp' || e.key === 'ArrowDown')) {
-      void move(e.key === 'ArrowUp' ? -1 : 1);
-      return true;
-    }
-    if (e.ctrlKey || e.metaKey || e.altKey || slot === null) return false;
+    if (slot === null) return;
     const row = rows.get(slot);
-    switch (e.key) {
-      case 'ArrowDown':
-        step(1);
-        return true;
-      case 'ArrowUp':
-        step(-1);
-        return true;
-      case 'PageDown':
-        step(10);
-        return true;
-      case 'PageUp':
-        step(-10);
-        return true;
-      case 'Home':
-        step(-slots.length);
-        return true;
-      case 'End':
-        step(slots.length);
-        return true;
-      case 'ArrowRight':
-      case 'ArrowLeft':
-        column = columns[columns.indexOf(column) + (e.key === 'ArrowRight' ? 1 : -1)] ?? column;
-        return true;
-      case 'Enter':
-      case 'F2':
-        if (row) void edit(slot, column);
-        else write(slot);
-        return true;
-      case 'Delete':
-        if (row) void plan.remove(slot).then(() => select(slot));
-        return true;
-    }
-    return false;
+    if (!row) write(slot);
+    else if (typeof at === 'number') void beside(row, at);
+    else void edit(slot, at);
   }
+
+  function remove() {
+    const slot = plan.selected;
+    if (slot !== null && rows.has(slot)) void plan.remove(slot).then(() => select(slot));
+  }
+
+  $effect(() =>
+    untrack(() =>
+      commands.add(
+        ...slotCommands({
+          step,
+          page: () => Math.max(1, Math.floor((list?.parentElement?.clientHeight ?? 240) / 24) - 2),
+          across,
+          enter,
+          remove,
+          move: (by) => void move(by),
+        }),
+      ),
+    ),
+  );
 
   function keydown(e: KeyboardEvent) {
-    if (editing) return;
-    if (act(e)) {
-      e.preventDefault();
-      e.stopPropagation();
-    }
+    if (editing || e.target !== grid) return;
+    commands.act('In the slots', e);
   }
 
-  /** A click chooses a slot and a cell; a double click edits, or writes into a vacant slot. */
+  /** A click chooses a slot and a cell; a double click edits, or writes into an empty slot. On a phone a touch opens the row. */
   function point(e: MouseEvent) {
     const target = e.target instanceof Element ? e.target : null;
     const slot = Number(target?.closest('[role="row"][id]')?.id.replace('slot-', '') ?? NaN);
-    if (Number.isNaN(slot) || target?.closest('input, button, a')) return;
-    const at = columns.find((c) => c === target?.closest<HTMLElement>('[data-column]')?.dataset.column);
-    if (e.type === 'dblclick' && at) void edit(slot, at);
-    else if (e.type === 'dblclick') write(slot);
+    if (Number.isNaN(slot) || target?.closest('input, button, a, .opened')) return;
+    const cell = target?.closest<HTMLElement>('[data-column]')?.dataset.column;
+    const hit = cells.find((c) => String(c) === cell);
+    if (narrow.is) {
+      const again = slot === plan.selected && open;
+      void select(slot).then(() => (open = !again && rows.has(slot)));
+      if (!rows.has(slot)) write(slot);
+    } else if (e.type === 'dblclick' && typeof hit === 'string') void edit(slot, hit);
+    else if (e.type === 'dblclick') enter();
     else {
-      column = at ?? column;
+      at = hit ?? at;
       void select(slot);
     }
   }
 
-  function fix(row: Row) {
-    const first = row.top?.fixes[0];
-    if (first) void plan.fix(row.slot, first);
-  }
+  const shown = $derived(view.range);
+  const named = (c: Column | number) => (typeof c === 'number' ? `other-${String(c)}` : c);
+  const active = $derived(
+    plan.selected === null
+      ? undefined
+      : rows.has(plan.selected)
+        ? `cell-${String(plan.selected)}-${named(at)}`
+        : `cell-${String(plan.selected)}-slot`,
+  );
 </script>
 
-<section aria-label="Slots of {radio.name}" class="mt-1.5">
-  <div class="head flex items-baseline justify-between border-t border-rule2 pt-1.5 max-desk:-mx-4 max-desk:px-4">
+<section
+  aria-label="Slots of {load.unit.name}"
+  class="mt-1.5"
+  style:--grid={gridOf(narrow.is ? 0 : others.length)}
+  style:--least={others.length > 4 ? `${String(640 + others.length * 44)}px` : '0px'}
+>
+  <div class="head flex flex-wrap items-baseline justify-between gap-x-4 border-t border-rule2 pt-1.5">
     <h2 class="pl-10 font-strong max-desk:sr-only">
-      {radio.name}, {ledger.rows.length} of {radio.slots.last - radio.slots.first + 1} slots used
+      {load.unit.name}, {ledger.rows.length} of {radio.slots.last - radio.slots.first + 1} slots used
     </h2>
+    <input
+      type="search"
+      id="seek"
+      aria-label="Find in the plan"
+      placeholder="find in the plan"
+      autocomplete="off"
+      spellcheck="false"
+      class="h-6 w-36 rounded-[2px] border border-rule bg-transparent px-2 text-small focus:bg-sheet max-desk:h-11 max-desk:w-full"
+      bind:value={plan.sought}
+      onkeydown={(e) => {
+        if (e.key === 'Escape' && plan.sought === '') grid?.focus();
+        if (e.key === 'Escape') plan.sought = '';
+        if ((e.key === 'Enter' || e.key === 'ArrowDown') && slots[0] !== undefined) {
+          e.preventDefault();
+          void select(slots.includes(plan.selected ?? -1) ? (plan.selected ?? slots[0]) : slots[0]);
+        }
+      }}
+    />
     <div class="flex gap-4 text-small max-desk:w-full max-desk:justify-between" role="group" aria-label="Show only">
       {#if ledger.checking}<span role="status"><Evidence kind="checking" word="reading the listings" /></span>{/if}
       {#each verdicts as v (v)}
         <button
           type="button"
-          aria-pressed={only === v}
-          class="px-0.5 {only === v ? 'shadow-[0_2px_0_var(--ink)]' : ''}"
-          onclick={() => (only = only === v ? null : v)}
+          aria-pressed={plan.only === v}
+          class="px-0.5 max-desk:min-h-11 {plan.only === v ? 'shadow-[0_2px_0_var(--ink)]' : ''}"
+          onclick={() => (plan.only = plan.only === v ? null : v)}
           ><Evidence kind={v} word="{String(ledger.tally[v])} {v}" /></button
         >
       {/each}
     </div>
   </div>
-  <!-- svelte-ignore a11y_interactive_supports_focus -->
-  <div role="grid" aria-label="Slots" onkeydown={keydown} onclick={point} ondblclick={point} class="pb-3">
-    <div role="row" class="cols border-b border-bold text-label text-ink2 max-desk:sr-only">
-      <span role="columnheader" class="pl-1">slot</span>
-      <span role="columnheader">name</span>
-      <span role="columnheader"><span class="sr-only">short name</span></span>
-      <span role="columnheader">receive</span>
-      <span role="columnheader">shift</span>
-      <span role="columnheader">transmit</span>
-      <span role="columnheader">tone out</span>
-      <span role="columnheader"><ToArrow /></span>
-      <span role="columnheader">tone in</span>
-      <span role="columnheader">power</span>
-      <span role="columnheader">scan</span>
-      <span role="columnheader">evidence</span>
-    </div>
-    {#each slots as slot (slot)}
-      {@const row = rows.get(slot)}
-      {#if row ?? (draft?.slot === slot ? draft : undefined)}
-        {@const shown = row ?? draft}
-        {#if shown}
-          <SlotRow
-            row={shown}
-            draft={!row}
-            selected={plan.selected === slot}
-            active={plan.selected === slot && row ? column : undefined}
-            editing={editing && plan.selected === slot}
-            save={(at, text) => save(slot, at, text)}
-            done={(d) => void done(d)}
-            fix={() => {
-              fix(shown);
-            }}
-          />
+  <div class={others.length > 4 && !narrow.is ? 'overflow-x-auto' : ''}>
+    <div
+      role="grid"
+      id="slots"
+      tabindex="0"
+      aria-label="Slots"
+      aria-rowcount={slots.length + 1}
+      aria-activedescendant={active}
+      bind:this={grid}
+      onkeydown={keydown}
+      onclick={point}
+      ondblclick={point}
+      onfocus={() => (focused = true)}
+      onblur={() => (focused = false)}
+      class="grid-box pb-1 outline-none"
+    >
+      <div role="row" class="cols border-b border-bold text-label text-ink2 max-desk:sr-only">
+        <span role="columnheader" class="pl-1">slot</span>
+        <span role="columnheader">name</span>
+        {#if others.length === 0}<span role="columnheader"><span class="sr-only">short name</span></span>{/if}
+        <span role="columnheader">receive</span>
+        <span role="columnheader">shift</span>
+        <span role="columnheader">transmit</span>
+        <span role="columnheader">tone out</span>
+        <span role="columnheader"><span class="sr-only">to</span><ToArrow /></span>
+        <span role="columnheader">tone in</span>
+        {#if others.length === 0}
+          <span role="columnheader">power</span>
+          <span role="columnheader">scan</span>
         {/if}
-      {:else}
-        <div
-          role="row"
-          id="slot-{slot}"
-          tabindex={plan.selected === slot ? 0 : -1}
-          aria-selected={plan.selected === slot}
-          class="vacant group"
-          class:chosen={plan.selected === slot}
-          class:fifth={slot % 5 === 0}
-        >
-          <span role="gridcell" class="pl-1 font-figs text-ink3">{slot}</span>
-          <span role="gridcell" class="text-label text-ink3">
-            empty<span class="hidden group-focus:inline">: Enter writes here from the entry line</span>
-          </span>
+        <span role="columnheader">evidence</span>
+        {#each others as l (l.id)}
+          <span role="columnheader" class="truncate text-right" title="{l.unit.name}: {counts.get(l.id) ?? 0} channels"
+            >{l.unit.name}</span
+          >
+        {/each}
+      </div>
+      <div {@attach view.attach} bind:this={list} role="rowgroup" class="relative" style:height="{view.whole}px">
+        <div class="absolute inset-x-0" style:top="{view.start(shown.first)}px" role="presentation">
+          {#each slots.slice(shown.first, shown.end) as slot, n (slot)}
+            {@const row = rowOf(slot)}
+            {@const chosenHere = plan.selected === slot}
+            {#if row}
+              <SlotRow
+                {row}
+                index={shown.first + n + 2}
+                draft={!rows.has(slot)}
+                selected={chosenHere}
+                focused={chosenHere && focused}
+                active={chosenHere && rows.has(slot) && (editing || (focused && !narrow.is)) ? at : undefined}
+                editing={editing && chosenHere}
+                {others}
+                held={held.get(row.id) ?? []}
+                typed={(c) => plan.typed(slot, c)}
+                theirs={(t) => {
+                  plan.theirs(t);
+                  grid?.focus();
+                }}
+                mine={(t) => void plan.mine(t)}
+                save={(c, text) => save(slot, c, text)}
+                done={(d) => void done(d)}
+                beside={(other) => void beside(row, other)}
+                opened={chosenHere && open && narrow.is && rows.has(slot) ? evidence : undefined}
+                bind:high
+              />
+            {:else}
+              <div
+                role="row"
+                id="slot-{slot}"
+                aria-rowindex={shown.first + n + 2}
+                aria-selected={chosenHere}
+                class="vacant"
+                class:chosen={chosenHere}
+                class:focused={chosenHere && focused}
+                class:fifth={slot % 5 === 0}
+              >
+                <span role="gridcell" id="cell-{slot}-slot" class="pl-1 font-figs text-ink3">{slot}</span>
+                <span role="gridcell" class="text-label text-ink3">
+                  empty{chosenHere && focused ? ': Enter writes here from the entry line' : ''}
+                </span>
+              </div>
+            {/if}
+          {/each}
         </div>
-      {/if}
-    {:else}
-      <p class="py-4 pl-10 text-ink2">
-        No channel here is {only}. <button type="button" class="link" onclick={() => (only = null)}>Show all</button>
-      </p>
-    {/each}
+      </div>
+    </div>
   </div>
+  {#if slots.length === 0}
+    <p class="py-4 pl-10 text-ink2 max-desk:pl-0" role="status">
+      {plan.sought.trim()
+        ? `Nothing in ${load.unit.name} matches "${plan.sought.trim()}"${plan.only ? ` and is ${plan.only}` : ''}.`
+        : `No channel here is ${plan.only ?? ''}.`}
+      <button
+        type="button"
+        class="link"
+        onclick={() => {
+          plan.only = null;
+          plan.sought = '';
+        }}>Show all</button
+      >
+    </p>
+  {/if}
+  {#if !filtered && absent.length > 0}<Absents {plan} {absent} {load} />{/if}
 </section>
 
 <style>
+  .grid-box {
+    min-width: var(--least);
+  }
   .cols {
     display: grid;
-    grid-template-columns: 40px 106fr 58fr 86fr 64fr 88fr 62px 28px 76fr 44fr 58fr 98fr;
+    grid-template-columns: var(--grid);
     align-items: baseline;
     height: 22px;
     line-height: 20px;
@@ -287,11 +423,11 @@
     width: 4px;
     background: var(--ink);
   }
-  .vacant:focus-visible {
+  .focused {
     outline: 2px solid var(--accent);
     outline-offset: -2px;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .vacant {
       grid-template-columns: 32px 1fr;
       height: 44px;

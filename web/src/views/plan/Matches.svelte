@@ -143,7 +143,7 @@
   .to {
     width: 62px;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .head,
     .call,
     .rx,

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import Action from '$parts/Action.svelte';
+  import Button from '$parts/Button.svelte';
   import Frequency from '$parts/Frequency.svelte';
   import { api, must } from '$lib/api/client';
   import { distance, toneText } from '$lib/format';
@@ -41,8 +41,8 @@
       </tbody>
     </table>
     <p class="pt-3">
-      <Action onclick={() => void plan.add(near.map((r) => r.id))}
-        >{near.length === 1 ? 'Add it to the plan' : `Add all ${String(near.length)} to the plan`}</Action
+      <Button onclick={() => void plan.add(near.map((r) => r.id))}
+        >{near.length === 1 ? 'Add it to the plan' : `Add all ${String(near.length)} to the plan`}</Button
       >
       <a class="link ml-4" href="/find">See all of them</a>
     </p>

@@ -1,24 +1,27 @@
 <script lang="ts">
-  import Action from '$parts/Action.svelte';
+  import Button from '$parts/Button.svelte';
   import Evidence from '$parts/Evidence.svelte';
   import Mark, { severityMark } from '$parts/Mark.svelte';
-  import Needle from '$parts/Needle.svelte';
   import PathStrip from '$parts/PathStrip.svelte';
   import Reasons from '$parts/Reasons.svelte';
   import Why from '$parts/Why.svelte';
-  import type { Evidence as Case } from '$lib/api/client';
-  import { distance } from '$lib/format';
+  import type { Evidence as Case, Holding, LoadInfo } from '$lib/api/client';
+  import { commands } from '$session/commands.svelte';
   import type { PlanState } from './plan.svelte';
+  import Heading from './Heading.svelte';
+  import InRadios from './InRadios.svelte';
   import Witnesses from './Witnesses.svelte';
 
   interface Props {
     plan: PlanState;
     found: Case;
     sheet: (slot: number) => void;
+    loads: readonly LoadInfo[];
+    holdings: readonly Holding[];
   }
-  let { plan, found, sheet }: Props = $props();
+  let { plan, found, sheet, loads, holdings }: Props = $props();
   let open = $state<string[]>([]);
-  /** Fixes are numbered over all findings; the first has the key "." */
+  /** Fixes are numbered over all findings; the first has a key. */
   const numbered = $derived(
     found.findings.map((finding, i) => ({
       finding,
@@ -29,30 +32,11 @@
   const grave = $derived(numbered.filter((x) => x.finding.severity !== 'note'));
   const shown = $derived(notes ? numbered : grave);
   const hidden = $derived(numbered.length - grave.length);
-  const keyOf = (n: number) => (n === 0 ? '.' : `Alt ${String(n + 1)}`);
+  /** The key works here only while no line is written. */
+  const keyOf = (n: number) => (n === 0 && !plan.line.trim() ? commands.key('fix') : '');
 </script>
 
-<header>
-  <div class="flex items-baseline gap-3">
-    <span class="font-figs text-head leading-none font-strong text-ink2">{found.slot}</span>
-    <h2 class="flex-1 text-head leading-[26px] font-strong">{found.name || found.short_name || 'no name'}</h2>
-    <span class="text-[16px]"><Evidence kind={found.verdict} size={16} /></span>
-  </div>
-  <p class="mt-0.5 text-small text-ink2">
-    {#if found.published}
-      {@const m = found.published}
-      <span class="font-figs">{m.callsign}</span>{#if m.distance_km !== null && m.bearing_deg !== null},
-        {distance(m.distance_km)}
-        <Needle degrees={m.bearing_deg} />,
-        {#if m.horizon_km !== null}{m.within ? 'inside' : 'past'} your horizon ({Math.round(m.horizon_km)} km){:else}{m.within
-            ? 'in'
-            : 'out of'} the usual reach{/if}{/if}
-      <span class="block">listed {m.age} ago, {m.source}</span>
-    {:else}
-      nothing is published that may be meant
-    {/if}
-  </p>
-</header>
+<Heading {found}><span class="text-[16px]"><Evidence kind={found.verdict} size={16} /></span></Heading>
 <PathStrip path={found.path} />
 <Witnesses {found} />
 {#if found.losses.length > 0}
@@ -70,7 +54,7 @@
         <p class="mt-px">{finding.message}</p>
         <div class="mt-1.5 flex flex-wrap items-center gap-x-3.5 gap-y-1.5">
           {#each finding.fixes as fix, n (n)}
-            <Action key={keyOf(first + n)} fix="idle" onclick={() => void plan.fix(found.slot, fix)}>{fix.label}</Action
+            <Button key={keyOf(first + n)} fix="idle" onclick={() => void plan.fix(found.slot, fix)}>{fix.label}</Button
             >
           {/each}
           <Why
@@ -95,12 +79,13 @@
     </button>
   {/if}
 </section>
+<InRadios {plan} {found} {loads} {holdings} />
 <div class="flex flex-wrap gap-3 border-t border-rule py-3">
-  <Action
-    key="k"
+  <Button
+    key={commands.key('sheet')}
     onclick={() => {
       sheet(found.slot);
-    }}>Keypad sheet</Action
+    }}>Keypad sheet</Button
   >
-  <Action key="Del" onclick={() => void plan.remove(found.slot)}>Empty slot {found.slot}</Action>
+  <Button key={commands.key('slot-empty')} onclick={() => void plan.remove(found.slot)}>Empty slot {found.slot}</Button>
 </div>

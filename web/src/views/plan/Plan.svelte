@@ -1,70 +1,81 @@
 <script lang="ts">
-  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query';
-  import { tinykeys } from 'tinykeys';
-  import { tick } from 'svelte';
-  import { api, ApiError, chosenPlan, must } from '$lib/api/client';
-  import { singleKeys, typing } from '$lib/keys.svelte';
+  import { createQuery, keepPreviousData } from '@tanstack/svelte-query';
+  import { tick, untrack } from 'svelte';
+  import { chosen } from '$lib/api/chosen.svelte';
+  import { api, must } from '$lib/api/client';
+  import { client } from '$lib/client';
+  import { holdingsQuery, ledgerQuery, workspaceQuery } from '$lib/queries';
+  import { narrow } from '$lib/screen.svelte';
+  import { commands } from '$session/commands.svelte';
+  import { desk } from '$session/session';
   import { navigate } from '../../router';
-  import Bar from './Bar.svelte';
+  import { commandsOf } from './commands';
+  import Draft from './Draft.svelte';
   import DraftFindings from './DraftFindings.svelte';
   import EntryLine from './EntryLine.svelte';
-  import Keys from './Keys.svelte';
+  import Fixes from './Fixes.svelte';
+  import GoesInto from '$parts/GoesInto.svelte';
   import Ledger from './Ledger.svelte';
   import Matches from './Matches.svelte';
   import Nearby from './Nearby.svelte';
-  import Pasted from './Pasted.svelte';
   import Panel from './Panel.svelte';
+  import Pasted from './Pasted.svelte';
   import { PlanState } from './plan.svelte';
   import Ribbon from './Ribbon.svelte';
   import Said from './Said.svelte';
 
-  const client = useQueryClient();
-  const plan = new PlanState(client);
+  const plan = new PlanState(desk);
   let input = $state<HTMLInputElement>();
-  let help = $state(false);
+  let fixes = $state(false);
   let band = $state('');
 
-  const workspace = createQuery(() => ({
-    queryKey: ['workspace'],
-    queryFn: async () => must(await api.GET('/api/workspace')),
-  }));
+  const workspace = createQuery(workspaceQuery);
   const ledger = createQuery(() => ({
-    queryKey: ['ledger', plan.load],
-    queryFn: async () => must(await api.GET('/api/loads/{load}', { params: { path: { load: plan.load } } })),
-    enabled: plan.load !== 0,
+    ...ledgerQuery(client, chosen.load),
     // While the listings are being read there are no verdicts yet.
     refetchInterval: (q) => (q.state.data?.checking ? 400 : false),
   }));
+  const loads = $derived(workspace.data?.loads ?? []);
+  const holdings = createQuery(() => holdingsQuery(workspace.data?.plan.id ?? 0, loads.length, chosen.load));
   const occupied = $derived(ledger.data?.rows.some((r) => r.slot === plan.selected) ?? false);
   const found = createQuery(() => ({
-    queryKey: ['evidence', plan.load, plan.selected, ledger.data?.revision],
+    queryKey: ['evidence', chosen.load, plan.selected, ledger.data?.revision],
     queryFn: async () =>
       must(
         await api.GET('/api/loads/{load}/entries/{slot}', {
-          params: { path: { load: plan.load, slot: plan.selected ?? 0 } },
+          params: { path: { load: chosen.load, slot: plan.selected ?? 0 } },
         }),
       ),
     enabled: occupied,
     placeholderData: keepPreviousData,
   }));
   const ribbon = createQuery(() => ({
-    queryKey: ['ribbon', plan.load, band, ledger.data?.revision, ledger.data?.checking],
+    queryKey: ['ribbon', chosen.load, band, ledger.data?.revision, ledger.data?.checking],
     queryFn: async () =>
       must(
         await api.GET('/api/loads/{load}/ribbon', {
-          params: { path: { load: plan.load }, query: band ? { band } : {} },
+          params: { path: { load: chosen.load }, query: band ? { band } : {} },
         }),
       ),
     enabled: ledger.data !== undefined,
     placeholderData: keepPreviousData,
   }));
-  const radio = $derived(workspace.data?.loads.find((l) => l.id === plan.load)?.radio);
+  const load = $derived(loads.find((l) => l.id === chosen.load));
+  const others = $derived(loads.filter((l) => l.id !== chosen.load));
+  const written = $derived(plan.line.trim() === '' ? undefined : plan.reading?.evidence);
+  /** The panel may still show the slot before while this one is being read. */
+  const here = $derived(occupied && found.data?.slot === plan.selected ? found.data : undefined);
 
   $effect(() => {
-    const loads = workspace.data?.loads;
-    if (!loads || plan.load !== 0) return;
-    const last = Number(localStorage.getItem('load'));
-    open(loads.some((l) => l.id === last) ? last : (loads[0]?.id ?? 0));
+    if (chosen.load === 0) return;
+    untrack(() => {
+      band = '';
+      plan.open();
+    });
+  });
+  // Which radios get the line too is a part of what it says.
+  $effect(() => {
+    if (chosen.also.length >= 0) untrack(() => void plan.read());
   });
 
   // Begin with the first channel that needs a look, so that the panel teaches.
@@ -72,33 +83,13 @@
     if (!ledger.data || plan.selected !== null) return;
     const rows = ledger.data.rows;
     const first = rows.find((r) => r.verdict === 'conflict') ?? rows.find((r) => r.verdict === 'stop') ?? rows[0];
-    plan.selected = first?.slot ?? radio?.slots.first ?? null;
+    plan.selected = first?.slot ?? load?.radio.slots.first ?? null;
   });
 
   // The ribbon shows the band that is spoken of, until another one is chosen.
   $effect(() => {
-    if (found.data?.band) band = found.data.band;
-  });
-
-  function open(load: number) {
-    localStorage.setItem('load', String(load));
-    band = '';
-    plan.open(load);
-  }
-
-  /** Opens another plan, with the radio that it has first. */
-  function another(id: number) {
-    chosenPlan.id = id;
-    localStorage.removeItem('load');
-    plan.load = 0;
-    plan.selected = null;
-    void client.invalidateQueries();
-  }
-
-  // A plan that was removed meanwhile: open one that is there.
-  $effect(() => {
-    if (workspace.error instanceof ApiError && workspace.error.problem.status === 404 && chosenPlan.id !== 0)
-      another(0);
+    const spoken = written?.band ?? found.data?.band;
+    if (spoken) band = spoken;
   });
 
   async function write(slot: number) {
@@ -111,78 +102,68 @@
   async function store(replace: boolean) {
     if (!plan.line.trim()) return;
     if (!(await plan.store(replace)) && plan.reading?.findings.some((f) => f.rule === 'entry-ambiguous')) {
-      plan.trouble = 'Choose one of the two readings first: = for the first, Alt 2 for the second.';
+      plan.trouble = `Choose one of the two readings first: ${commands.shown('line-fix')} takes the first, ${commands.shown('fixes')} lists both.`;
     }
     input?.focus();
   }
 
   function sheet(slot: number) {
-    void navigate('/keypad/:load/:slot', { params: { load: String(plan.load), slot: String(slot) } });
+    void navigate('/keypad/:load/:slot', { params: { load: String(chosen.load), slot: String(slot) } });
   }
 
-  /** Applies the nth fix: of the line while somebody types, else of the selected slot. */
-  function fix(n: number) {
-    if (document.activeElement === input) {
-      void plan.fixLine(n);
+  /** The first fix: of the line while there is one, else of the selected slot. */
+  function fix() {
+    if (plan.line.trim()) {
+      void plan.fixLine(0);
       return;
     }
-    // The panel may still show the slot before while this one is being read.
-    const here = occupied && found.data?.slot === plan.selected ? found.data : undefined;
-    const f = here?.findings.flatMap((x) => x.fixes)[n];
+    const f = here?.findings.flatMap((x) => x.fixes)[0];
     if (f && plan.selected !== null) void plan.fix(plan.selected, f);
   }
 
-  const outside = (f: () => void) => (e: KeyboardEvent) => {
-    if (typing(e) || (!singleKeys.on && !e.ctrlKey && !e.metaKey)) return;
-    e.preventDefault();
-    f();
-  };
-
   $effect(() =>
-    tinykeys(window, {
-      '/': outside(() => input?.focus()),
-      '.': outside(() => {
-        fix(0);
-      }),
-      '?': outside(() => (help = true)),
-      'Shift+?': outside(() => (help = true)),
-      k: outside(() => {
-        if (occupied && plan.selected !== null) sheet(plan.selected);
-      }),
-      '$mod+z': outside(() => void plan.undo()),
-      '$mod+Shift+z': outside(() => void plan.undo(true)),
-      ...Object.fromEntries(
-        [1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => [
-          `Alt+${String(n)}`,
-          (e: KeyboardEvent) => {
-            e.preventDefault();
-            fix(n - 1);
+    untrack(() =>
+      commands.add(
+        ...commandsOf({
+          plan,
+          line: () => input?.focus(),
+          fix,
+          fixes: () => (fixes = true),
+          store: (replace) => void store(replace),
+          sheet: () => {
+            if (occupied && plan.selected !== null) sheet(plan.selected);
           },
-        ]),
+        }),
       ),
-    }),
+    ),
   );
+  $effect(() => commands.catch(() => input));
 </script>
 
 <svelte:head><title>{workspace.data ? `Plan · ${workspace.data.plan.name} · Mnemos` : 'Mnemos'}</title></svelte:head>
 
-{#if workspace.isError}
-  <p role="alert" class="p-6">
-    The application does not answer. Start it again, then <button class="link" onclick={() => void workspace.refetch()}
-      >try again</button
-    >.
-  </p>
+{#snippet evidence()}
+  {#if here}
+    <Panel {plan} found={here} {sheet} {loads} holdings={holdings.data?.holdings ?? []} />
+  {:else if !occupied}
+    <p class="pt-2 text-ink2">
+      {plan.selected === null ? 'Choose a slot to see what speaks for it.' : `Slot ${String(plan.selected)} is empty.`}
+      Type a channel on the entry line, such as <span class="font-figs">147.24 + 103.5</span>; what is published about
+      it and what the band plan says appear as you type.
+    </p>
+  {/if}
+{/snippet}
+
+{#if workspace.isError && !workspace.data}
+  <main class="p-6">
+    <h1 class="sr-only">Plan</h1>
+    <p role="alert">
+      The application does not answer. Start it; this page comes back by itself, or
+      <button class="link" onclick={() => void workspace.refetch()}>try again</button>.
+    </p>
+  </main>
 {:else if workspace.data}
   <div class="page">
-    <Bar
-      workspace={workspace.data}
-      ledger={ledger.data}
-      load={plan.load}
-      choose={open}
-      plan={another}
-      undo={(redo) => void plan.undo(redo)}
-      help={() => (help = true)}
-    />
     <main class="main">
       <h1 class="sr-only">Plan</h1>
       <div class="left">
@@ -195,6 +176,9 @@
           />
           <Said reading={plan.reading} trouble={plan.trouble} />
           {#if plan.reading}
+            {#if others.length > 0}<div class="border-t border-rule py-1 pl-10 max-desk:pl-0">
+                <GoesInto {others} puts={plan.reading.puts} slot={plan.reading.slot} />
+              </div>{/if}
             <Matches reading={plan.reading} />
             <DraftFindings {plan} reading={plan.reading} store={(replace) => void store(replace)} />
           {/if}
@@ -204,24 +188,34 @@
           {#if ledger.data?.rows.length === 0 && !plan.reading}
             <Nearby {plan} revision={ledger.data.revision} />
           {/if}
-          {#if ledger.data && radio}
-            <Ledger {plan} ledger={ledger.data} {radio} write={(slot) => void write(slot)} />
+          {#if ledger.data && load}
+            <Ledger
+              {plan}
+              ledger={ledger.data}
+              {load}
+              {others}
+              holdings={holdings.data?.holdings ?? []}
+              absent={holdings.data?.absent ?? []}
+              write={(slot) => void write(slot)}
+              evidence={narrow.is ? evidence : undefined}
+            />
+          {:else if ledger.isError}
+            <p role="alert" class="py-4">
+              The slots cannot be read: {ledger.error.message}.
+              <button type="button" class="link" onclick={() => void ledger.refetch()}>Try again</button>
+            </p>
           {/if}
         </div>
       </div>
-      <aside class="panel" id="evidence" aria-label="Evidence for slot {plan.selected ?? 'none'}">
-        {#if occupied && found.data}
-          <Panel {plan} found={found.data} {sheet} />
-        {:else}
-          <p class="pt-2 text-ink2">
-            {plan.selected === null
-              ? 'Choose a slot to see what speaks for it.'
-              : `Slot ${String(plan.selected)} is empty.`}
-            Type a channel on the entry line, such as <span class="font-figs">147.24 + 103.5</span>; what is published
-            about it and what the band plan says appear as you type.
-          </p>
-        {/if}
-      </aside>
+      {#if !narrow.is || written}
+        <aside
+          class="panel"
+          id="evidence"
+          aria-label={written ? 'Evidence for the line' : `Evidence for slot ${String(plan.selected ?? 'none')}`}
+        >
+          {#if written}<Draft found={written} />{:else}{@render evidence()}{/if}
+        </aside>
+      {/if}
     </main>
     {#if ribbon.data}
       <Ribbon
@@ -232,17 +226,16 @@
         pick={(slot) => (plan.selected = slot)}
       />
     {/if}
-    <p role="status" class="done">{plan.message}</p>
   </div>
-  <Keys bind:open={help} />
+  {#if fixes}<Fixes {plan} found={here} close={() => (fixes = false)} />{/if}
 {/if}
 
 <style>
   .page {
     display: grid;
-    grid-template-rows: auto minmax(0, 1fr) auto;
-    height: 100vh;
-    min-height: 640px;
+    grid-template-rows: minmax(0, 1fr) auto;
+    height: calc(var(--screen) - var(--bar));
+    min-height: 594px;
   }
   .main {
     display: grid;
@@ -278,14 +271,7 @@
     overflow-y: auto;
     min-height: 0;
   }
-  .done {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
-  @media (max-width: 1270px) {
+  @media (max-width: 79.375em) {
     .page {
       height: auto;
       display: block;
@@ -311,7 +297,10 @@
       overflow: visible;
     }
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
+    .page {
+      padding-bottom: 56px;
+    }
     .left {
       padding: 0 var(--margin);
     }
@@ -323,7 +312,6 @@
     }
     .panel {
       padding: 16px;
-      scroll-margin-top: 53px;
     }
   }
 </style>

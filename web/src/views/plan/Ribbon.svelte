@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Reading, Ribbon } from '$lib/api/client';
   import { mhz } from '$lib/format';
-  import { arc, blocks, labels, placeLabels, WIDTH } from './ribbon';
+  import { arc, blocks, clear, labels, placeLabels, WIDTH } from './ribbon';
 
   interface Props {
     ribbon: Ribbon;
@@ -34,7 +34,40 @@
   );
   // What leaves the band is drawn last, over the arcs.
   const channels = $derived([...ribbon.channels].sort((a, b) => Number(b.inside) - Number(a.inside)));
-  const levels = $derived(placeLabels(channels.map((c) => x(c.receive_hz))));
+  const wide = (slot: number) => 10 + 7.4 * String(slot).length;
+  const levels = $derived(
+    placeLabels(
+      channels.map((c) => ({ x: x(c.receive_hz), wide: wide(c.slot), must: c.slot === (raised ?? selected) })),
+    ),
+  );
+  /** Off the band: at most one plate at each edge, and how many share it. */
+  const plates = $derived(
+    [false, true].flatMap((right) => {
+      const there = channels.filter(
+        (c) => !c.inside && c.transmit_hz !== null && c.transmit_hz > band.upper_hz === right,
+      );
+      const one = there.find((c) => c.slot === (raised ?? selected)) ?? there[0];
+      if (!one) return [];
+      const text = `${mhz(one.transmit_hz ?? 0)}, off the band${there.length > 1 ? ` (and ${String(there.length - 1)} more)` : ''}`;
+      const long = text.length * 6.2;
+      return [{ right, text, from: right ? WIDTH - long : 0, to: right ? WIDTH : long }];
+    }),
+  );
+  /** The words beside the pennants, where nothing else is written. */
+  const calling = $derived.by(() => {
+    const taken = [
+      ...plates,
+      ...channels.flatMap((c, i) =>
+        levels[i]?.level === 2 ? [{ from: x(c.receive_hz) - 6, to: x(c.receive_hz) + wide(c.slot) }] : [],
+      ),
+    ];
+    return band.calling_hz.map((hz) => {
+      const from = x(hz) + 10;
+      const written = from + 44 < WIDTH && clear(from, from + 44, taken);
+      if (written) taken.push({ from, to: from + 44 });
+      return { hz, written };
+    });
+  });
   const shown = $derived(ribbon.channels.find((c) => c.slot === (raised ?? selected)));
 </script>
 
@@ -54,7 +87,10 @@
         >{/if}
     {/each}
     <p class="truncate text-ink2 max-desk:hidden">
-      {#if shown?.says}Slot {shown.slot}: {shown.says}.{/if}
+      {#if shown?.says && (raised !== null || !draft)}Slot {shown.slot}: {shown.says}.{:else if draft}{draft.slot ===
+        null
+          ? 'The line'
+          : `Slot ${String(draft.slot)}`} as it is written.{/if}
     </p>
     <p class="ml-auto flex items-center gap-1.5 text-label text-ink3 max-desk:hidden">
       <svg width="22" height="10" viewBox="0 0 22 10" aria-hidden="true"
@@ -145,33 +181,32 @@
             <path class="off" d={to === 0 ? 'M0,24l9,-4v8Z' : `M${String(WIDTH)},24l-9,-4v8Z`} />
           {/if}
         {/if}
-        <path class="tk" d="M{at},{46 - (levels[i] ?? 0) * 12}V52" />
-        <rect x={at - 5} y={36 - (levels[i] ?? 0) * 12} width="22" height="16" fill="transparent" />
-        {#if c.verdict === 'agrees'}<circle cx={at} cy={46 - (levels[i] ?? 0) * 12} r="4" class="mk" />
+        <path class="tk" d="M{at},{46 - (levels[i]?.level ?? 0) * 12}V52" />
+        <rect x={at - 5} y={36 - (levels[i]?.level ?? 0) * 12} width="22" height="16" fill="transparent" />
+        {#if c.verdict === 'agrees'}<circle cx={at} cy={46 - (levels[i]?.level ?? 0) * 12} r="4" class="mk" />
         {:else if c.verdict === 'unverified'}<circle
             cx={at}
-            cy={46 - (levels[i] ?? 0) * 12}
+            cy={46 - (levels[i]?.level ?? 0) * 12}
             r="3.5"
             class="mk hollow"
           />
         {:else if c.verdict === 'conflict'}<path
-            d="M{at},{40.5 - (levels[i] ?? 0) * 12}l5.5,5.5l-5.5,5.5l-5.5,-5.5Z"
+            d="M{at},{40.5 - (levels[i]?.level ?? 0) * 12}l5.5,5.5l-5.5,5.5l-5.5,-5.5Z"
             class="mk"
           />
-        {:else}<rect x={at - 4.2} y={41.8 - (levels[i] ?? 0) * 12} width="8.4" height="8.4" class="mk" />{/if}
-        <text class="no" x={at + 7} y={50 - (levels[i] ?? 0) * 12}>{c.slot}</text>
+        {:else}<rect x={at - 4.2} y={41.8 - (levels[i]?.level ?? 0) * 12} width="8.4" height="8.4" class="mk" />{/if}
+        {#if levels[i]?.written}<text class="no" x={at + 7} y={50 - (levels[i]?.level ?? 0) * 12}>{c.slot}</text>{/if}
       </g>
     {/each}
-    {#each channels.filter((c) => !c.inside && c.transmit_hz !== null) as c (c.slot)}
-      {@const right = (c.transmit_hz ?? 0) > band.upper_hz}
-      <rect x={right ? WIDTH - 124 : 0} y="4" width="124" height="14" class="plate" />
-      <text class="offtext" x={right ? WIDTH - 4 : 4} y="15" text-anchor={right ? 'end' : 'start'}
-        >{mhz(c.transmit_hz ?? 0)}, off the band</text
-      >
+    {#each plates as p (p.right)}
+      <rect x={p.from} y="4" width={p.to - p.from} height="14" class="plate" />
+      <text class="offtext" x={p.right ? WIDTH - 4 : 4} y="15" text-anchor={p.right ? 'end' : 'start'}>{p.text}</text>
     {/each}
-    {#each band.calling_hz as hz (hz)}
-      <path d="M{x(hz)},8V52" class="pole" /><path d="M{x(hz)},8L{x(hz) + 9},11L{x(hz)},14Z" class="flag" />
-      <text x={x(hz) + 12} y="15">calling</text>
+    {#each calling as c (c.hz)}
+      <path d="M{x(c.hz)},8V52" class="pole" /><path d="M{x(c.hz)},8L{x(c.hz) + 9},11L{x(c.hz)},14Z" class="flag"
+        ><title>calling channel, {mhz(c.hz)}</title></path
+      >
+      {#if c.written}<text x={x(c.hz) + 12} y="15">calling</text>{/if}
     {/each}
     {#if draft}
       <g class="ch draft" aria-hidden="true">
@@ -309,7 +344,7 @@
   .draft .no {
     fill: var(--accent);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .rb {
       width: 1232px;
     }

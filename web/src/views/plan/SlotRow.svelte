@@ -1,37 +1,70 @@
 <script lang="ts">
-  import Action from '$parts/Action.svelte';
+  import type { Snippet } from 'svelte';
   import Evidence from '$parts/Evidence.svelte';
   import Frequency from '$parts/Frequency.svelte';
   import ToArrow from '$parts/ToArrow.svelte';
   import Tone from '$parts/Tone.svelte';
-  import type { Row } from '$lib/api/client';
+  import type { Holding, LoadInfo, Row } from '$lib/api/client';
   import { watts } from '$lib/format';
+  import Beside from './Beside.svelte';
   import CellEditor from './CellEditor.svelte';
   import { editText, type Column } from './columns';
+  import type { Typed } from './plan.svelte';
+  import TypedCell from './TypedCell.svelte';
 
   interface Props {
     row: Row;
+    /** Its place among all rows, counted with the heading. */
+    index: number;
     /** The row shows the line being typed rather than a stored channel. */
     draft?: boolean;
     selected?: boolean;
+    focused?: boolean;
     /** The cell that the arrow keys have reached, and whether it is edited. */
-    active?: Column | undefined;
+    active?: Column | number | undefined;
     editing?: boolean;
+    others: readonly LoadInfo[];
+    held: readonly Holding[];
+    typed: (column: Column) => Typed | undefined;
+    theirs: (t: Typed) => void;
+    mine: (t: Typed) => void;
     save: (column: Column, text: string) => Promise<string | undefined>;
     done: (direction: -1 | 0 | 1) => void;
-    fix: () => void;
+    beside: (load: number) => void;
+    /** What is shown below it, on a phone, and how high that is. */
+    opened?: Snippet | undefined;
+    high: number;
   }
-  let { row, draft = false, selected = false, active, editing = false, save, done, fix }: Props = $props();
+  let {
+    row,
+    index,
+    draft = false,
+    selected = false,
+    focused = false,
+    active,
+    editing = false,
+    others,
+    held,
+    typed,
+    theirs,
+    mine,
+    save,
+    done,
+    beside,
+    opened,
+    high = $bindable(),
+  }: Props = $props();
   const c = $derived(row.channel);
   const flag = (field: string) => row.flags[field];
   const fifth = $derived(row.slot % 5 === 0);
+  const alone = $derived(others.length === 0);
 </script>
 
-{#snippet cell(column: Column)}
-  {#if editing && active === column}
-    <CellEditor {column} slot={row.slot} text={editText(row, column)} save={(t) => save(column, t)} {done} />
-  {:else if column === 'slot'}{row.slot}
-  {:else if column === 'name'}{c.name}
+{#snippet value(column: Column)}
+  {#if column === 'slot'}{row.slot}
+  {:else if column === 'name'}<span class="truncate">{c.name}</span>{#if c.bandwidth === 'narrow'}<span
+        class="ml-1.5 flex-none text-note text-ink3">narrow</span
+      >{/if}
   {:else if column === 'short_name'}{row.short_name}
   {:else if column === 'receive'}<Frequency hz={c.receive_hz} pad={3} />
   {:else if column === 'shift'}
@@ -53,28 +86,50 @@
 
 <!-- The grid that holds the rows handles keys and clicks for all of them. -->
 {#snippet box(column: Column, classes: string)}
+  {@const unsaved = draft ? undefined : typed(column)}
   <span
     role="gridcell"
-    tabindex="-1"
+    id="cell-{row.slot}-{column}"
     class="{classes} {active === column && !editing ? 'shadow-[0_2px_0_var(--accent)]' : ''}"
-    data-column={column}>{@render cell(column)}</span
+    data-column={column}
   >
+    {#if editing && active === column}
+      <CellEditor
+        {column}
+        slot={row.slot}
+        text={editText(row, column)}
+        begun={unsaved?.text}
+        save={(t) => save(column, t)}
+        {done}
+      />
+    {:else if unsaved}<TypedCell
+        typed={unsaved}
+        theirs={() => {
+          theirs(unsaved);
+        }}
+        mine={() => {
+          mine(unsaved);
+        }}>{@render value(column)}</TypedCell
+      >
+    {:else}{@render value(column)}{/if}
+  </span>
 {/snippet}
 
 <div
   role="row"
   id="slot-{row.slot}"
-  tabindex={selected ? 0 : -1}
+  aria-rowindex={index}
   aria-selected={selected}
   aria-label={draft ? `slot ${String(row.slot)}, being written` : undefined}
   class="row"
   class:selected
+  class:at={focused}
   class:draft
   class:fifth
 >
   {@render box('slot', 'n font-figs')}
-  {@render box('name', 'name truncate pr-1.5')}
-  {@render box('short_name', 'short font-figs')}
+  {@render box('name', 'name flex items-baseline pr-1.5')}
+  {#if alone}{@render box('short_name', 'short font-figs')}{/if}
   {@render box('receive', 'rx')}
   {@render box('shift', flag('shift') === 'stop' ? 'sh text-stop' : flag('shift') ? 'sh text-conflict' : 'sh')}
   <span role="gridcell" class="tx" class:text-stop={flag('transmit') === 'stop'}>
@@ -86,23 +141,36 @@
     >{#if c.transmit_hz !== null && (c.transmit_tone ?? c.receive_tone)}<ToArrow />{/if}</span
   >
   {@render box('receive_tone', c.transmit_hz !== null && (c.transmit_tone ?? c.receive_tone) ? 'in' : 'in invisible')}
-  {@render box('power', 'pw text-small')}
-  {@render box('scan', 'sc text-small')}
+  {#if alone}
+    {@render box('power', 'pw text-small')}
+    {@render box('scan', 'sc text-small')}
+  {/if}
   <span role="gridcell" class="ev text-small"><Evidence kind={draft ? 'writing' : row.verdict} /></span>
+  {#each others as l (l.id)}
+    <span
+      role="gridcell"
+      id="cell-{row.slot}-other-{l.id}"
+      data-column={l.id}
+      class="other text-right font-figs text-small {active === l.id ? 'shadow-[0_2px_0_var(--accent)]' : ''}"
+      >{#if !draft}<Beside
+          held={held.find((h) => h.load === l.id)}
+          slot={row.slot}
+          name={l.unit.name}
+          act={() => {
+            beside(l.id);
+          }}
+        />{/if}</span
+    >
+  {/each}
 </div>
-{#if selected && row.top?.fixes[0] && !draft}
-  <div class="phone-fix" role="row">
-    <span role="gridcell" class="flex items-center justify-between gap-3">
-      <a href="#evidence" class="underline underline-offset-3">{row.top.title}</a>
-      <Action key="." fix="idle" onclick={fix}>{row.top.fixes[0].label}</Action>
-    </span>
-  </div>
-{/if}
+{#if opened}<div class="opened" role="row" bind:clientHeight={high}>
+    <div role="gridcell">{@render opened()}</div>
+  </div>{/if}
 
 <style>
   .row {
     display: grid;
-    grid-template-columns: 40px 106fr 58fr 86fr 64fr 88fr 62px 28px 76fr 44fr 58fr 98fr;
+    grid-template-columns: var(--grid);
     align-items: baseline;
     height: var(--row);
     line-height: 22px;
@@ -170,12 +238,11 @@
   .selected .name {
     font-weight: var(--w-strong);
   }
-  .row:focus-visible {
+  .at {
     outline: 2px solid var(--accent);
     outline-offset: -2px;
   }
-  .selected:focus::before,
-  .selected:focus-within::before,
+  .at::before,
   .draft::before {
     background: var(--accent);
   }
@@ -187,21 +254,24 @@
   .draft .short {
     color: var(--accent);
   }
-  .phone-fix {
-    display: none;
+  .opened {
+    background: var(--sheet);
+    border-bottom: var(--line);
+    margin: 0 calc(-1 * var(--margin));
+    padding: 8px var(--margin) 4px;
   }
-  @media (min-width: 721px) and (max-width: 1270px) {
+  @media (min-width: 45.0625em) and (max-width: 79.375em) {
     .selected::after {
       display: none;
     }
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .row {
       height: var(--row-touch);
-      grid-template-columns: 32px 84px 74px 1fr auto auto;
+      grid-template-columns: 32px 82px 62px 82px 1fr auto;
       grid-template-rows: 22px 22px;
       align-content: center;
-      grid-template-areas: 'n name name short ev ev' 'n rx sh out arrow in';
+      grid-template-areas: 'n name name name ev ev' 'n rx sh tx out out';
       border-top: 0;
       border-bottom: 1px solid var(--rule);
       column-gap: 2px;
@@ -212,10 +282,6 @@
     }
     .name {
       grid-area: name;
-    }
-    .short {
-      grid-area: short;
-      padding-left: 6px;
     }
     .ev {
       grid-area: ev;
@@ -232,15 +298,15 @@
       grid-area: out;
       justify-self: end;
     }
-    .arrow {
-      grid-area: arrow;
+    .tx {
+      grid-area: tx;
     }
-    .in {
-      grid-area: in;
-    }
-    .tx,
+    .short,
+    .arrow,
+    .in,
     .pw,
-    .sc {
+    .sc,
+    .other {
       display: none;
     }
     .selected,
@@ -250,14 +316,6 @@
     }
     .selected::after {
       display: none;
-    }
-    .phone-fix {
-      display: block;
-      background: var(--sheet);
-      border-bottom: 1px solid var(--rule2);
-      margin: 0 calc(-1 * var(--margin));
-      padding: 8px var(--margin) 8px 48px;
-      line-height: 1.25;
     }
   }
 </style>

@@ -93,7 +93,7 @@
     font-size: 13.5px;
     white-space: nowrap;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     td {
       height: 28px;
       font-size: 12.5px;

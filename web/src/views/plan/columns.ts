@@ -5,7 +5,7 @@ import { mhz } from '$lib/format';
 export type Column =
   'slot' | 'name' | 'short_name' | 'receive' | 'shift' | 'transmit_tone' | 'receive_tone' | 'power' | 'scan';
 
-export const columns: Column[] = [
+export const columns: readonly Column[] = [
   'slot',
   'name',
   'short_name',
@@ -16,6 +16,20 @@ export const columns: Column[] = [
   'power',
   'scan',
 ];
+
+/** Beside other radios there is no room for three of them; the panel has them. */
+const folded: readonly Column[] = ['short_name', 'power', 'scan'];
+
+/** The cells of a row that keys reach: those that can be edited, then the other radios by their number. */
+export function cellsOf(others: readonly number[]): (Column | number)[] {
+  return [...(others.length > 0 ? columns.filter((c) => !folded.includes(c)) : columns), ...others];
+}
+
+/** The grid of the ledger, with as many other radios beside it. */
+export function gridOf(others: number): string {
+  if (others === 0) return 'var(--cols)';
+  return `var(--cols-beside) repeat(${String(others)}, minmax(42px, 46fr))`;
+}
 
 export const columnNames: Record<Column, string> = {
   slot: 'slot',
@@ -72,4 +86,27 @@ function shiftText(offset: number): string {
 export function nextChoice(column: Column, value: string): string | undefined {
   const list = choices[column];
   return list?.[(list.indexOf(value) + 1) % list.length];
+}
+
+/** Whether a row has what is looked for: in its names, or as the first figures of a frequency, a tone or its slot. */
+export function matching(row: Row, text: string): boolean {
+  const c = row.channel;
+  return text
+    .toLowerCase()
+    .replace(/,(?=\d)/g, '.')
+    .split(/\s+/)
+    .filter(Boolean)
+    .every(
+      (word) =>
+        `${c.name} ${row.short_name}`.toLowerCase().includes(word) ||
+        [
+          mhz(c.receive_hz),
+          c.transmit_hz === null ? '' : mhz(c.transmit_hz),
+          c.transmit_tone ?? '',
+          c.receive_tone ?? '',
+        ]
+          .map((x) => x.toLowerCase())
+          .some((x) => x !== '' && x.startsWith(word)) ||
+        word === `#${String(row.slot)}`,
+    );
 }

@@ -1,53 +1,78 @@
-import type { QueryClient } from '@tanstack/svelte-query';
+import { SvelteMap } from 'svelte/reactivity';
 import {
   api,
   ApiError,
   must,
+  type Added,
   type Fix,
   type Ledger,
-  type Problem,
   type Reading,
   type StatementID,
   type UpdateRequest,
+  type Verdict,
 } from '$lib/api/client';
+import { chosen } from '$lib/api/chosen.svelte';
+import { link } from '$lib/api/link.svelte';
+import { putsWords } from '$lib/puts';
+import type { Desk, Outcome } from '$session/desk.svelte';
+import { say } from '$session/say.svelte';
+import type { Write } from '$session/writes.svelte';
+import type { Column } from './columns';
 
-type Answer = { data?: Ledger; error?: Problem };
 type Fields = Omit<UpdateRequest, 'revision'>;
 
-/** What the Plan view holds: the line being typed, what is selected, and the actions on the ledger. */
+/** What was typed into a cell and is not saved: it waits, or it was refused. */
+export interface Typed {
+  slot: number;
+  column: Column;
+  text: string;
+  state: 'waiting' | 'refused';
+  why: string;
+}
+
+const path = '/api/loads/{load}/entries/{slot}';
+const place = (slot: number, column: string) => `${String(slot)} ${column}`;
+
+/** What the Plan view holds: the line being typed, what is selected, and the acts on the slots. */
 export class PlanState {
-  load = $state(0);
   line = $state('');
   /** The slot that the line goes to, if the person chose one. */
   place = $state<number | null>(null);
   reading = $state.raw<Reading | null>(null);
   selected = $state<number | null>(null);
-  /** What has just happened, for the screen and for screen readers. */
-  message = $state('');
   /** What could not be done, with what to do instead. */
   trouble = $state('');
-
   /** Lines that were pasted together and wait for their turn. */
   pasted = $state<string[]>([]);
+  /** The verdict that is shown alone, and the text that is looked for. */
+  only = $state<Verdict | null>(null);
+  sought = $state('');
 
+  #refused = new SvelteMap<string, Typed>();
   #asked = 0;
   /** The line that the reading is of. */
   #read = '';
 
-  constructor(readonly client: QueryClient) {}
+  constructor(readonly desk: Desk) {}
 
-  open(load: number): void {
-    this.load = load;
+  get load(): number {
+    return chosen.load;
+  }
+
+  open(): void {
     this.place = null;
     this.selected = null;
     this.trouble = '';
+    this.only = null;
+    this.sought = '';
+    this.#refused.clear();
     // A line that was not stored survives a reload.
-    this.line = localStorage.getItem(`line-${String(load)}`) ?? '';
+    this.line = localStorage.getItem(`line-${String(this.load)}`) ?? '';
     void this.read();
   }
 
   get ledger(): Ledger | undefined {
-    return this.client.getQueryData<Ledger>(['ledger', this.load]);
+    return this.desk.ledger(this.load);
   }
 
   type(line: string): void {
@@ -57,26 +82,29 @@ export class PlanState {
     void this.read();
   }
 
+  #ask(line: string) {
+    return api.POST('/api/loads/{load}/read', {
+      params: { path: { load: this.load } },
+      body: { line, slot: this.place, also: [...chosen.also] },
+    });
+  }
+
   /**
    * Takes several lines that were pasted at once: each is a channel of its
-   * own. What is no channel, such as a heading, is left out by the reading.
+   * own. What is not a channel, such as a heading, is left out by the reading.
    */
   async paste(text: string): Promise<void> {
     try {
-      const answer = must(
-        await api.POST('/api/loads/{load}/read', {
-          params: { path: { load: this.load } },
-          body: { line: text, slot: this.place },
-        }),
-      );
+      const answer = must(await this.#ask(text));
       const lines = answer.offers.map((o) => o.line);
       if (lines.length === 0) this.type(`${this.line}${text.replace(/\s+/g, ' ')}`);
       else {
         if (this.line.trim()) lines.unshift(this.line);
-        this.pasted = lines;
-        this.next();
+        this.pasted = [...this.pasted, ...lines];
+        if (!this.line.trim() || this.line === lines[0]) this.next();
       }
     } catch (e) {
+      this.type(`${this.line}${text.trim().replace(/\s+/g, ' ')}`);
       this.fail(e);
     }
   }
@@ -95,16 +123,13 @@ export class PlanState {
   async read(): Promise<void> {
     const asked = ++this.#asked;
     const line = this.line;
-    if (!line.trim()) {
+    if (!line.trim() || this.load === 0) {
       this.reading = null;
       this.#read = line;
       return;
     }
     try {
-      const answer = await api.POST('/api/loads/{load}/read', {
-        params: { path: { load: this.load } },
-        body: { line, slot: this.place },
-      });
+      const answer = await this.#ask(line);
       if (asked !== this.#asked) return;
       this.reading = must(answer);
       this.#read = line;
@@ -120,8 +145,7 @@ export class PlanState {
   async fixLine(n: number): Promise<boolean> {
     if (this.#read !== this.line) await this.read();
     if (this.#read !== this.line) return false;
-    const lines = this.reading?.lines.flat() ?? [];
-    const line = lines[n];
+    const line = this.reading?.lines.flat()[n];
     if (line === undefined) return false;
     this.type(line);
     return true;
@@ -129,136 +153,208 @@ export class PlanState {
 
   /**
    * Stores the line. It is cleared at once, so that the next one can be typed
-   * without waiting, and comes back if it could not be stored.
+   * without waiting, and comes back if it was refused. While nothing can be
+   * saved it waits with those before it.
    */
   async store(replace = false): Promise<boolean> {
-    if (this.#read !== this.line) await this.read();
-    const { line, place, reading } = this;
+    const down = !link.up || this.desk.writes.trouble !== '';
+    if (!down && this.#read !== this.line) await this.read();
+    const { line, place } = this;
+    const reading = this.#read === line && link.up ? this.reading : null;
     const revision = this.ledger?.revision;
-    if (!reading || revision === undefined) return false;
-    if (reading.occupied && !replace) {
+    if (revision === undefined || (!reading && link.up && !down)) return false;
+    if (reading?.occupied && !replace) {
       this.trouble = `Slot ${String(reading.slot)} holds ${reading.occupied}. The fix below uses an empty slot; Shift+Enter stores over it.`;
       return false;
     }
+    const slot = place ?? reading?.slot ?? null;
     this.place = null;
-    if (reading.complete) this.type('');
-    const done = await this.#change(
-      api.POST('/api/loads/{load}/entries', {
-        params: { path: { load: this.load } },
-        // The slot that was shown: if somebody else has it by now, that is said.
-        body: { line, slot: place ?? reading.slot, replace, revision },
-      }),
-      `Stored in slot ${String(reading.slot)}`,
-    );
-    if (done) {
-      this.selected = reading.slot;
+    if (reading?.complete ?? true) this.type('');
+    const out = await this.desk.ask({
+      method: 'POST',
+      path: '/api/loads/{load}/entries',
+      params: { path: { load: this.load } },
+      // The slot that was shown: if somebody else has it by now, that is said.
+      body: { line, slot, replace, revision, also: [...chosen.also] },
+      load: this.load,
+      says: `store ${line}`,
+      line,
+    });
+    if (out.done) {
+      const at = slot ?? (out.data as Ledger | undefined)?.rows.find((r) => r.line === line)?.slot ?? null;
+      this.#said(
+        out,
+        at === null ? 'Stored' : `Stored in slot ${String(at)}${putsWords((out.data as Ledger | undefined)?.puts)}`,
+      );
+      if (at !== null) this.selected = at;
       if (this.line === '') this.next();
       return true;
     }
+    this.#said(out);
     const { trouble } = this;
     this.place = place;
     if (this.line === '') this.type(line);
+    else if (this.line !== line) this.pasted = [line, ...this.pasted];
     this.trouble = this.line === line ? trouble : `${trouble} Not stored: ${line}`;
     return false;
   }
 
-  /** Changes fields of a slot as typed; returns what is wrong with each. */
-  async update(slot: number, fields: Fields): Promise<Record<string, string>> {
-    const revision = this.ledger?.revision ?? 0;
-    const answer = await api.PATCH('/api/loads/{load}/entries/{slot}', {
+  /** What was typed into a cell and is not saved yet. */
+  typed(slot: number, column: Column): Typed | undefined {
+    const { writes } = this.desk;
+    const waits = writes.trouble
+      ? writes.queue.findLast((w) => w.load === this.load && w.cell?.slot === slot && w.cell.column === column)
+      : undefined;
+    if (waits?.cell) return { slot, column, text: waits.cell.text, state: 'waiting', why: writes.trouble };
+    return this.#refused.get(place(slot, column));
+  }
+
+  get refused(): Typed[] {
+    return [...this.#refused.values()];
+  }
+
+  /** What stands there is right, and not what was typed. */
+  theirs(t: Typed): void {
+    this.#refused.delete(place(t.slot, t.column));
+  }
+
+  /** What was typed is right: it is saved over what stands there. */
+  async mine(t: Typed): Promise<void> {
+    this.theirs(t);
+    const wrong = Object.values(await this.cell(t.slot, t.column, t.text))[0];
+    if (wrong !== undefined) this.#refused.set(place(t.slot, t.column), { ...t, state: 'refused', why: wrong });
+  }
+
+  #update(slot: number, fields: Fields, more: Pick<Write, 'says' | 'cell'>): Promise<Outcome> {
+    return this.desk.ask({
+      method: 'PATCH',
+      path,
       params: { path: { load: this.load, slot } },
-      body: { ...fields, revision },
+      body: { ...fields, revision: this.ledger?.revision ?? 0 },
+      load: this.load,
+      ...more,
     });
-    const faults = answer.error?.errors;
-    if (faults) return Object.fromEntries(faults.map((f) => [f.field, f.message]));
-    await this.#change(Promise.resolve(answer), `Changed slot ${String(slot)}`);
-    if (fields.slot !== undefined) this.selected = Number(fields.slot.replace('#', ''));
+  }
+
+  /**
+   * Saves what was typed into a cell; returns what is wrong with it. What cannot
+   * be saved for now waits, and what somebody else has changed meanwhile is shown
+   * beside theirs, for the person to choose.
+   */
+  async cell(slot: number, column: Column, text: string): Promise<Record<string, string>> {
+    const { writes } = this.desk;
+    this.trouble = '';
+    const fields = { [column]: text } as Fields;
+    const out = this.#update(slot, fields, {
+      says: `${column.replace('_', ' ')} of slot ${String(slot)}: ${text}`,
+      cell: { slot, column, text },
+    });
+    const over = (o: Outcome, late: boolean): Record<string, string> => {
+      if (o.done) {
+        say.done(`Changed slot ${String(slot)}`);
+        if (fields.slot !== undefined) this.selected = Number(fields.slot.replace('#', ''));
+        void this.read();
+        return {};
+      }
+      const faults = o.problem?.errors;
+      if (faults && !late) return Object.fromEntries(faults.map((f) => [f.field, f.message]));
+      if (o.problem?.status === 0) return {}; // given up by the person
+      const why = faults?.map((f) => f.message).join(' ') ?? o.problem?.detail ?? o.problem?.title ?? '';
+      this.#refused.set(place(slot, column), { slot, column, text, state: 'refused', why });
+      return {};
+    };
+    const first = await writes.orStuck(out);
+    if (first) return over(first, false);
+    void out.then((o) => {
+      over(o, true);
+    });
     return {};
   }
 
-  fix(slot: number, fix: Fix): Promise<boolean> {
-    if (fix.slot !== undefined) return this.update(slot, { slot: String(fix.slot) }).then(() => true);
-    const revision = this.ledger?.revision ?? 0;
-    return this.#change(
-      api.POST('/api/loads/{load}/entries/{slot}/fix', {
-        params: { path: { load: this.load, slot } },
-        body: { id: fix.id, revision },
-      }),
-      `${fix.label}: done in slot ${String(slot)}`,
-    );
+  /** Changes fields of a slot that nobody types; returns what is wrong with each. */
+  async update(slot: number, fields: Fields): Promise<Record<string, string>> {
+    const out = await this.#update(slot, fields, { says: `change slot ${String(slot)}` });
+    const faults = out.problem?.errors;
+    if (faults) return Object.fromEntries(faults.map((f) => [f.field, f.message]));
+    this.#said(out, `Changed slot ${String(slot)}`);
+    if (out.done && fields.slot !== undefined) this.selected = Number(fields.slot.replace('#', ''));
+    return {};
   }
 
-  /** Adds published repeaters, each to the next vacant slot. */
-  async add(ids: StatementID[]): Promise<boolean> {
-    const revision = this.ledger?.revision ?? 0;
-    const answer = await api.POST('/api/loads/{load}/found', {
-      params: { path: { load: this.load } },
-      body: { ids, revision },
+  async fix(slot: number, fix: Fix): Promise<boolean> {
+    if (fix.slot !== undefined) return Object.keys(await this.update(slot, { slot: String(fix.slot) })).length === 0;
+    return this.#act('POST', `${path}/fix`, slot, `${fix.label}: done in slot ${String(slot)}`, { id: fix.id });
+  }
+
+  /** Puts a channel into another radio of the plan too. */
+  async copy(from: number, slot: number, to: number, name: string): Promise<boolean> {
+    const out = await this.desk.ask({
+      method: 'POST',
+      path: `${path}/copy`,
+      params: { path: { load: from, slot } },
+      body: { load: to, revision: this.ledger?.revision ?? 0 },
+      load: from,
+      says: `add slot ${String(slot)} to ${name}`,
     });
-    const skipped = answer.data?.skipped ?? [];
-    const done = await this.#change(
-      Promise.resolve(answer.data ? { data: answer.data.ledger } : { error: answer.error }),
-      `Added ${String(answer.data?.slots.length ?? 0)}`,
-    );
-    if (skipped.length > 0) this.trouble = `Not added: ${skipped.map((s) => s.why).join('; ')}`;
-    return done;
+    this.#said(out, `Added to ${name}`);
+    return out.done;
+  }
+
+  /** Adds published repeaters, each to the next empty slot. */
+  async add(ids: StatementID[]): Promise<boolean> {
+    const out = await this.desk.ask({
+      method: 'POST',
+      path: '/api/loads/{load}/found',
+      params: { path: { load: this.load } },
+      body: { ids, revision: this.ledger?.revision ?? 0, also: [...chosen.also] },
+      load: this.load,
+      says: `add ${String(ids.length)} repeaters`,
+    });
+    const added = out.data as Added | undefined;
+    this.#said(out, `Added ${String(added?.slots.length ?? 0)}${putsWords(added?.puts)}`);
+    if (added && added.skipped.length > 0) this.trouble = `Not added: ${added.skipped.map((s) => s.why).join('; ')}`;
+    return out.done;
   }
 
   remove(slot: number): Promise<boolean> {
-    const revision = this.ledger?.revision ?? 0;
-    return this.#change(
-      api.DELETE('/api/loads/{load}/entries/{slot}', {
-        params: { path: { load: this.load, slot }, query: { revision } },
-      }),
-      `Slot ${String(slot)} is empty now; Ctrl+Z undoes it`,
-    );
+    return this.#act('DELETE', path, slot, `Slot ${String(slot)} is empty now; Ctrl+Z undoes it`);
   }
 
   undo(redo = false): Promise<boolean> {
-    const ledger = this.ledger;
-    if (!ledger || !(redo ? ledger.redo : ledger.undo)) {
-      this.message = redo ? 'Nothing to redo' : 'Nothing to undo';
-      return Promise.resolve(false);
-    }
-    return this.#change(
-      api.POST('/api/loads/{load}/undo', {
-        params: { path: { load: this.load } },
-        body: { redo, revision: ledger.revision },
-      }),
-      redo ? `Redone: ${ledger.redo}` : `Undone: ${ledger.undo}`,
-    );
+    return this.desk.undo(this.load, redo);
   }
 
-  async #change(request: Promise<Answer>, message: string): Promise<boolean> {
-    this.trouble = '';
-    try {
-      this.#take(must(await request));
-      this.message = message;
-      return true;
-    } catch (e) {
-      if (e instanceof ApiError && e.problem.ledger) this.#take(e.problem.ledger);
-      this.fail(e);
-      return false;
-    }
-  }
-
-  #take(ledger: Ledger): void {
-    this.client.setQueryData(['ledger', ledger.load], ledger);
-    if (ledger.load !== this.load) {
-      // The change took this radio out of the plan.
-      localStorage.setItem('load', String(ledger.load));
-      this.open(ledger.load);
-      void this.client.invalidateQueries({ queryKey: ['workspace'] });
-    }
-    // The radios of a plan share its channels, so the others are read again.
-    void this.client.invalidateQueries({
-      predicate: (q) => q.queryKey[0] === 'ledger' && q.queryKey[1] !== ledger.load,
+  async #act(
+    method: Write['method'],
+    path: string,
+    slot: number,
+    message: string,
+    body?: Record<string, unknown>,
+  ): Promise<boolean> {
+    const revision = this.ledger?.revision ?? 0;
+    const out = await this.desk.ask({
+      method,
+      path,
+      params: { path: { load: this.load, slot }, ...(body ? {} : { query: { revision } }) },
+      ...(body ? { body: { ...body, revision } } : {}),
+      load: this.load,
+      says: message,
     });
+    this.#said(out, message);
+    return out.done;
+  }
+
+  #said(out: Outcome, message = ''): void {
+    this.trouble = '';
+    if (!out.done) {
+      const p = out.problem;
+      this.trouble = p?.errors?.map((e) => e.message).join(' ') ?? p?.detail ?? p?.title ?? '';
+    } else if (message) say.done(message);
     void this.read();
   }
 
   fail(e: unknown): void {
-    this.trouble =
-      e instanceof ApiError ? e.message : 'The application does not answer. Is it still running? Your line is kept.';
+    if (e instanceof ApiError) this.trouble = e.message;
+    else this.reading = null; // that there is no answer is said above, and the line is kept
   }
 }

@@ -9,12 +9,10 @@ vi.mock('$lib/api/client', async (original) => {
 });
 
 const { PlanState } = await import('./plan.svelte');
-
-const kept = new Map<string, string>();
-vi.stubGlobal('localStorage', {
-  getItem: (k: string) => kept.get(k) ?? null,
-  setItem: (k: string, v: string) => kept.set(k, v),
-});
+const { Desk } = await import('$session/desk.svelte');
+const { Writes } = await import('$session/writes.svelte');
+const { chosen } = await import('$lib/api/chosen.svelte');
+const { say } = await import('$session/say.svelte');
 
 const ledger = (revision: number, more: Partial<Ledger> = {}): Ledger => ({
   load: 1,
@@ -47,9 +45,10 @@ const reading = (more: Partial<Reading> = {}): Reading =>
 function plan() {
   const client = new QueryClient();
   client.setQueryData(['ledger', 1], ledger(7));
-  const p = new PlanState(client);
+  chosen.load = 1;
+  const p = new PlanState(new Desk(client, new Writes()));
   answers.length = 0;
-  p.open(1);
+  p.open();
   calls.length = 0;
   return p;
 }
@@ -63,15 +62,20 @@ async function typed(p: InstanceType<typeof PlanState>, line: string, more: Part
 }
 
 beforeEach(() => {
-  kept.clear();
+  localStorage.clear();
+  chosen.also = [];
 });
 
 describe('the line', () => {
   it('is read as it is typed and kept for a reload', async () => {
     const p = plan();
     await typed(p, '146.52');
-    expect(calls[0]).toEqual({ method: 'POST', path: '/api/loads/{load}/read', body: { line: '146.52', slot: null } });
-    expect(kept.get('line-1')).toBe('146.52');
+    expect(calls[0]).toEqual({
+      method: 'POST',
+      path: '/api/loads/{load}/read',
+      body: { line: '146.52', slot: null, also: [] },
+    });
+    expect(localStorage.getItem('line-1')).toBe('146.52');
     p.type('');
     expect(p.reading).toBeNull();
   });
@@ -87,11 +91,12 @@ describe('the line', () => {
     expect(p.reading?.slot).toBe(9);
   });
 
-  it('says so when nobody answers, and keeps the line', async () => {
+  it('is kept when nobody answers, and shows nothing that is not so', async () => {
     const p = plan();
+    await typed(p, '146.5');
     p.type('146.52');
     await vi.waitFor(() => {
-      expect(p.trouble).toContain('does not answer');
+      expect(p.reading).toBeNull();
     });
     expect(p.line).toBe('146.52');
   });
@@ -151,7 +156,8 @@ describe('lines pasted together', () => {
       throw new TypeError('Failed to fetch');
     });
     await p.paste('147.24\n146.94');
-    expect(p.trouble).toContain('does not answer');
+    expect(p.pasted).toEqual([]);
+    expect(p.line).toBe('147.24 146.94');
   });
 });
 
@@ -161,13 +167,13 @@ describe('storing', () => {
     await typed(p, '146.52');
     answers.push((call) => {
       expect(p.line).toBe('');
-      expect(call.body).toEqual({ line: '146.52', slot: 4, replace: false, revision: 7 });
+      expect(call.body).toEqual({ line: '146.52', slot: 4, replace: false, revision: 7, also: [] });
       return { data: ledger(8) };
     });
     expect(await p.store()).toBe(true);
     expect(p.ledger?.revision).toBe(8);
     expect(p.selected).toBe(4);
-    expect(p.message).toBe('Stored in slot 4');
+    expect(say.text).toBe('Stored in slot 4');
   });
 
   it('brings the line back if it could not be stored', async () => {
@@ -238,19 +244,41 @@ describe('changes', () => {
     expect(p.trouble).toBe('meanwhile');
   });
 
+  it('keeps what was typed beside what somebody else put there, until the person chooses', async () => {
+    const p = plan();
+    const refuse = () => ({
+      error: { type: 'about:blank', title: 'No', detail: 'Brid changed it', status: 409, ledger: ledger(12) },
+    });
+    answers.push(refuse);
+    expect(await p.cell(7, 'transmit_tone', '88.5')).toEqual({});
+    expect(p.typed(7, 'transmit_tone')).toMatchObject({ text: '88.5', state: 'refused', why: 'Brid changed it' });
+    expect(p.ledger?.revision).toBe(12);
+    const t = p.typed(7, 'transmit_tone');
+    if (!t) throw new Error('it is lost');
+    answers.push(() => ({ data: ledger(13) }));
+    await p.mine(t);
+    expect(calls.at(-1)?.body).toEqual({ transmit_tone: '88.5', revision: 12 });
+    expect(p.refused).toEqual([]);
+    answers.push(refuse);
+    await p.cell(7, 'name', 'Marran');
+    const n = p.typed(7, 'name');
+    if (n) p.theirs(n);
+    expect(p.refused).toEqual([]);
+  });
+
   it('gives the faults of a cell back to the cell', async () => {
     const p = plan();
     answers.push(() => ({
       error: { type: 'about:blank', title: 'No', status: 422, errors: [{ field: 'receive', message: 'no frequency' }] },
     }));
-    expect(await p.update(7, { receive: 'x' })).toEqual({ receive: 'no frequency' });
+    expect(await p.cell(7, 'receive', 'x')).toEqual({ receive: 'no frequency' });
     expect(p.trouble).toBe('');
   });
 
   it('follows a channel to its new slot', async () => {
     const p = plan();
     answers.push(() => ({ data: ledger(8) }));
-    expect(await p.update(7, { slot: '#9' })).toEqual({});
+    expect(await p.cell(7, 'slot', '#9')).toEqual({});
     expect(p.selected).toBe(9);
   });
 
@@ -265,7 +293,7 @@ describe('changes', () => {
       result: {} as never,
     });
     expect(calls[0]?.body).toEqual({ id: 'tone-differs-1', revision: 7 });
-    expect(p.message).toBe('Send 88.5 Hz: done in slot 7');
+    expect(say.text).toBe('Send 88.5 Hz: done in slot 7');
     answers.push(() => ({ data: ledger(9) }));
     await p.fix(7, {
       label: 'Use slot 11?',
@@ -281,12 +309,12 @@ describe('changes', () => {
   it('undoes only what there is', async () => {
     const p = plan();
     expect(await p.undo()).toBe(false);
-    expect(p.message).toBe('Nothing to undo');
-    p.client.setQueryData(['ledger', 1], ledger(7, { undo: 'store Quay', redo: 'delete Pell' }));
+    expect(say.text).toBe('Nothing to undo');
+    p.desk.client.setQueryData(['ledger', 1], ledger(7, { undo: 'store Quay', redo: 'delete Pell' }));
     answers.push(() => ({ data: ledger(8) }));
     expect(await p.undo()).toBe(true);
-    expect(p.message).toBe('Undone: store Quay');
-    p.client.setQueryData(['ledger', 1], ledger(8, { redo: 'delete Pell' }));
+    expect(say.text).toBe('Undone: store Quay');
+    p.desk.client.setQueryData(['ledger', 1], ledger(8, { redo: 'delete Pell' }));
     answers.push(() => ({ data: ledger(9) }));
     await p.undo(true);
     expect(calls.at(-1)?.body).toEqual({ redo: true, revision: 8 });

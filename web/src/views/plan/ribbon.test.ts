@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { arc, blocks, labels, placeLabels } from './ribbon';
+import { arc, blocks, clear, labels, placeLabels } from './ribbon';
 
 describe('the band to scale', () => {
   it('graduates 2 m by 100 kHz', () => {
@@ -26,8 +26,24 @@ describe('the band to scale', () => {
     expect(arc(100, 150)).toContain('0 0 1 150,46');
   });
 
-  it('lifts labels that would cover each other', () => {
-    expect(placeLabels([10, 12, 200])).toEqual([0, 1, 0]);
-    expect(Math.max(...placeLabels([1, 2, 3, 4, 5, 6]))).toBe(2);
+  it('lifts marks that would cover each other', () => {
+    const at = (...xs: number[]) => placeLabels(xs.map((x) => ({ x, wide: 24 })));
+    expect(at(10, 12, 200).map((p) => p.level)).toEqual([0, 1, 0]);
+  });
+
+  it('never writes two numbers over each other, and always the one that is chosen', () => {
+    const labels = Array.from({ length: 60 }, (_, i) => ({ x: 10 + i * 3.1, wide: i > 9 ? 25 : 17, must: i === 31 }));
+    const placed = placeLabels(labels);
+    expect(placed[31]?.written).toBe(true);
+    expect(placed.some((p) => !p.written)).toBe(true);
+    for (const [i, a] of labels.entries())
+      for (const [j, b] of labels.entries())
+        if (i < j && placed[i]?.written && placed[j]?.written && placed[i].level === placed[j].level)
+          expect(a.x + a.wide <= b.x || b.x + b.wide <= a.x, `${String(i)} and ${String(j)}`).toBe(true);
+  });
+
+  it('keeps words clear of what is there', () => {
+    expect(clear(10, 50, [{ from: 60, to: 90 }])).toBe(true);
+    expect(clear(10, 60, [{ from: 60, to: 90 }])).toBe(false);
   });
 });

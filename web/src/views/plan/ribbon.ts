@@ -30,18 +30,39 @@ export function arc(from: number, to: number): string {
   return `M${String(from)},46A${String(wide / 2)},${String(high)} 0 0 ${to > from ? '1' : '0'} ${String(to)},46`;
 }
 
-/** Lifts a label by a level for each neighbour it would cover. */
-export function placeLabels(xs: number[]): number[] {
-  const need = 24;
-  const order = xs.map((x, i) => ({ x, i })).sort((a, b) => a.x - b.x);
-  const ends: number[] = [];
-  const out = xs.map(() => 0);
-  for (const { x, i } of order) {
-    let level = ends.findIndex((end) => end <= x - 5);
-    if (level < 0) level = ends.length;
-    level = Math.min(level, 2);
-    ends[level] = x + need;
-    out[i] = level;
+/** What a label is: where its mark stands, and how wide its text is. */
+export interface Label {
+  x: number;
+  wide: number;
+  /** It is written whatever it covers. */
+  must?: boolean;
+}
+
+/**
+ * Lifts a mark by a level for each neighbour it would cover, up to three. A
+ * number for which there is no room is left out, unless it must be written; its
+ * mark stays.
+ */
+export function placeLabels(labels: readonly Label[]): { level: number; written: boolean }[] {
+  const gap = 5;
+  const levels = 3;
+  const order = labels
+    .map((l, i) => ({ ...l, i }))
+    .sort((a, b) => Number(b.must ?? false) - Number(a.must ?? false) || a.x - b.x);
+  const taken: { from: number; to: number }[][] = Array.from({ length: levels }, () => []);
+  const out = labels.map(() => ({ level: 0, written: false }));
+  for (const { x, wide, must = false, i } of order) {
+    const free = (wanted: number) => taken.findIndex((row) => row.every((r) => x - gap > r.to || x + wanted < r.from));
+    let level = free(wide);
+    const written = must || level >= 0;
+    if (level < 0) level = Math.max(0, free(gap));
+    out[i] = { level, written };
+    taken[level]?.push({ from: x - gap, to: x + (written ? wide : gap) });
   }
   return out;
+}
+
+/** Whether a text at a place is clear of others. */
+export function clear(from: number, to: number, others: readonly { from: number; to: number }[]): boolean {
+  return others.every((o) => to < o.from || from > o.to);
 }

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { Dialog } from 'bits-ui';
+  import Button from '$parts/Button.svelte';
+  import Dialog from '$parts/Dialog.svelte';
 
   interface Props {
     open: boolean;
@@ -22,40 +23,27 @@
   }
 </script>
 
-<Dialog.Root bind:open>
-  <Dialog.Portal>
-    <Dialog.Overlay class="fixed inset-0 z-30 bg-[color-mix(in_srgb,var(--paper)_70%,transparent)]" />
-    <Dialog.Content
-      class="fixed top-1/2 left-1/2 z-40 w-[min(640px,92vw)] -translate-x-1/2 -translate-y-1/2 border-2 border-bold bg-sheet p-6"
-    >
-      <Dialog.Title class="text-head font-strong">Import a profile</Dialog.Title>
-      <Dialog.Description class="mb-3 text-ink2"
-        >Choose a file, or paste the YAML of a profile that somebody gave you. It becomes one of yours.</Dialog.Description
-      >
-      <input
-        type="file"
-        accept=".yaml,.yml,text/yaml"
-        aria-label="Profile file"
-        class="mb-2 block"
-        onchange={(e) => void file(e)}
-      />
-      <textarea
-        bind:value={yaml}
-        aria-label="Profile in YAML"
-        rows="12"
-        spellcheck="false"
-        placeholder="name: Loft radio"
-        class="w-full rounded-[2px] border border-rule2 bg-paper p-2 font-figs text-small"></textarea>
-      {#if trouble}<p role="alert" class="text-stop">{trouble}</p>{/if}
-      <div class="mt-3 flex gap-3">
-        <button
-          type="button"
-          class="rounded-[2px] border border-accent px-3 py-1 font-medium text-accent disabled:text-ink3"
-          disabled={!yaml.trim()}
-          onclick={() => void take()}>Import this profile</button
-        >
-        <Dialog.Close class="rounded-[2px] border border-rule2 px-3 py-1">Close</Dialog.Close>
-      </div>
-    </Dialog.Content>
-  </Dialog.Portal>
-</Dialog.Root>
+<Dialog
+  bind:open
+  title="Import a profile"
+  says="Choose a file, or paste the YAML of a profile that somebody gave you. It becomes one of yours."
+  wide="narrow"
+>
+  <input
+    type="file"
+    accept=".yaml,.yml,text/yaml"
+    aria-label="Profile file"
+    class="mb-2 block max-desk:min-h-11"
+    onchange={(e) => void file(e)}
+  />
+  <textarea
+    bind:value={yaml}
+    aria-label="Profile in YAML"
+    rows="12"
+    spellcheck="false"
+    placeholder="name: Loft radio"
+    class="w-full rounded-[2px] border border-rule2 bg-sheet p-2 font-figs text-small"></textarea>
+  {#if trouble}<p role="alert" class="text-stop">{trouble}</p>{/if}
+  {#snippet acts()}<Button kind="main" disabled={!yaml.trim()} onclick={() => void take()}>Import this profile</Button
+    >{/snippet}
+</Dialog>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Select from '$parts/Select.svelte';
   import type { RadioInfo } from '$lib/api/client';
 
   interface Props {
@@ -15,24 +16,15 @@
   const none = 'None yet. Open the shipped one that is most like yours, and copy it.';
 </script>
 
-<label class="wide:hidden">
-  <span class="text-label text-ink2">radio</span>
-  <select
-    class="h-[30px] w-full rounded-[2px] border border-rule2 bg-sheet px-2 max-desk:h-11"
-    value={current}
-    onchange={(e) => {
-      go(e.currentTarget.value);
-    }}
-  >
-    {#each groups as g (g.name)}
-      <optgroup label={g.name}>
-        {#each g.list as r (r.id)}
-          <option value={r.id}>{r.name}, {r.form}{r.load === null ? '' : ', in the plan'}</option>
-        {/each}
-      </optgroup>
-    {/each}
-  </select>
-</label>
+<div class="wide:hidden">
+  <Select
+    label="radio"
+    options={groups.flatMap((g) =>
+      g.list.map((r) => ({ value: r.id, label: r.name, detail: `${r.form}${r.load === null ? '' : ', in the plan'}` })),
+    )}
+    bind:value={() => current, go}
+  />
+</div>
 <nav aria-label="Radios" class="max-wide:hidden">
   {#each groups as g (g.name)}
     <h2 class="border-b border-bold pt-3 pb-1 text-label text-ink2 first:pt-0">{g.name}</h2>

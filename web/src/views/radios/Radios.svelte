@@ -1,24 +1,25 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { tinykeys } from 'tinykeys';
-  import Action from '$parts/Action.svelte';
+  import { untrack } from 'svelte';
+  import Button from '$parts/Button.svelte';
   import Field from '$parts/Field.svelte';
-  import Masthead from '$parts/Masthead.svelte';
   import { api, must } from '$lib/api/client';
-  import { singleKeys, typing } from '$lib/keys.svelte';
+  import { chosen } from '$lib/api/chosen.svelte';
+  import { commands } from '$session/commands.svelte';
+  import { writes } from '$session/session';
   import { navigate, route } from '../../router';
   import Bring from './Bring.svelte';
   import Holds from './Holds.svelte';
   import RadioList from './RadioList.svelte';
   import { RadiosState } from './radios.svelte';
 
-  const radio = new RadiosState(useQueryClient());
+  const radio = new RadiosState(useQueryClient(), writes);
   let bringing = $state(false);
   const radios = createQuery(() => ({
     queryKey: ['radios'],
     queryFn: async () => must(await api.GET('/api/radios')).radios,
   }));
-  const shown = Number(localStorage.getItem('load')); // the radio that the plan shows
+  const shown = $derived(chosen.load); // the radio that the plan shows
   const loaded = $derived(
     (radios.data ?? []).filter((r) => r.load !== null).sort((a, b) => Number(a.load) - Number(b.load)),
   );
@@ -45,50 +46,49 @@
   };
 
   $effect(() =>
-    tinykeys(window, {
-      '$mod+s': (e) => {
-        e.preventDefault();
-        void radio.save();
-      },
-      c: (e) => {
-        if (!typing(e) && singleKeys.on) void copy();
-      },
-    }),
+    untrack(() =>
+      commands.add({
+        id: 'radio-save',
+        says: 'Save the radio',
+        scope: 'Radios',
+        keys: ['$mod+s'],
+        writing: true,
+        run: () => void radio.save(),
+      }),
+    ),
   );
 </script>
 
 <svelte:head><title>{radio.form ? `${radio.form.name} · ` : ''}Radios · Mnemos</title></svelte:head>
 
-<Masthead current="Radios" />
 <main
-  class="mx-auto grid max-w-[1320px] grid-cols-[220px_minmax(0,1fr)_minmax(0,400px)] gap-8 px-6 py-6 max-wide:block max-desk:px-4"
+  class="mx-auto grid max-w-[1320px] grid-cols-[220px_minmax(0,1fr)_minmax(0,400px)] gap-8 px-6 py-6 max-wide:block max-desk:px-4 max-desk:pb-20"
 >
   <div class="max-wide:mb-6">
     {#if radios.data}<RadioList radios={radios.data} current={radio.form?.id ?? ''} {go} />{/if}
     <button type="button" class="link mt-3 max-desk:min-h-11" onclick={() => (bringing = true)}
       >Import a profile…</button
     >
-    {#if radios.isError}<p role="alert">The application does not answer. Start it again and reload the page.</p>{/if}
   </div>
   <div>
     <div class="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-bold pb-2">
       <h1 class="mr-auto text-head font-strong">{radio.form?.name ?? 'Radios'}</h1>
       {#if radio.form}
         {#if radio.form.own}
-          <Action
-            key="Ctrl S"
+          <Button
+            key={commands.key('radio-save')}
             fix={radio.dirty ? 'live' : undefined}
             disabled={!radio.dirty}
-            onclick={() => void radio.save()}>Save</Action
+            onclick={() => void radio.save()}>Save</Button
           >
         {/if}
-        <Action key="c" onclick={() => void copy()}>{radio.form.own ? 'Copy' : 'Copy to change'}</Action>
+        <Button onclick={() => void copy()}>{radio.form.own ? 'Copy' : 'Copy to change'}</Button>
         {#if radio.form.load === null}
-          <Action onclick={() => void radio.use()} disabled={radio.dirty}>Add to plan</Action>
+          <Button onclick={() => void radio.use()} disabled={radio.dirty}>Add to plan</Button>
         {:else}
-          <Action onclick={() => void radio.leave()}>Remove from plan</Action>
+          <Button onclick={() => void radio.leave()}>Remove from plan</Button>
         {/if}
-        {#if radio.form.own && radio.form.load === null}<Action onclick={() => void remove()}>Delete</Action>{/if}
+        {#if radio.form.own && radio.form.load === null}<Button onclick={() => void remove()}>Delete</Button>{/if}
       {/if}
     </div>
     <div class="flex items-baseline justify-between gap-3 py-1 text-label text-ink2">
@@ -153,10 +153,10 @@
     position: sticky;
     top: 62px;
     align-self: start;
-    max-height: calc(100vh - 80px);
+    max-height: calc(var(--screen) - 80px);
     overflow-y: auto;
   }
-  @media (max-width: 1270px) {
+  @media (max-width: 79.375em) {
     .holds {
       position: static;
       max-height: none;

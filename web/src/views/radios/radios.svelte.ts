@@ -1,4 +1,6 @@
 import type { QueryClient } from '@tanstack/svelte-query';
+import { chosen } from '$lib/api/chosen.svelte';
+import type { Writes } from '$session/writes.svelte';
 import { api, ApiError, must, type Preview, type RadioForm } from '$lib/api/client';
 
 /** The profile that is being looked at or edited, with a preview of what it would hold. */
@@ -15,7 +17,10 @@ export class RadiosState {
   #wanted = '';
   #timer = 0;
 
-  constructor(private readonly client: QueryClient) {}
+  constructor(
+    private readonly client: QueryClient,
+    private readonly writes: Writes,
+  ) {}
 
   get dirty(): boolean {
     const f = this.form;
@@ -70,20 +75,34 @@ export class RadiosState {
   async save(): Promise<void> {
     const form = this.form;
     if (!form?.own) return;
-    await this.#try(async () => {
-      const path = { radio: form.id };
-      this.#show(
-        must(
-          await api.PUT('/api/radios/{radio}', {
-            params: { path },
-            body: { texts: this.texts, revision: form.revision },
-          }),
-        ),
-      );
-      this.message = 'Saved.';
-      this.gone = '';
-      await this.#refresh();
+    if (this.saving) return;
+    this.trouble = '';
+    const { data, error } = await this.writes.ask({
+      method: 'PUT',
+      path: '/api/radios/{radio}',
+      params: { path: { radio: form.id } },
+      body: { texts: { ...this.texts }, revision: form.revision },
+      person: chosen.person,
+      load: 0,
+      says: `the radio ${form.name}`,
     });
+    if (error) {
+      this.#wrong(new ApiError(error));
+      return;
+    }
+    if (this.form?.id === form.id)
+      this.#show(
+        (data as RadioForm | undefined) ??
+          must(await api.GET('/api/radios/{radio}', { params: { path: { radio: form.id } } })),
+      );
+    this.message = 'Saved.';
+    this.gone = '';
+    await this.#refresh();
+  }
+
+  /** Whether this radio is being saved, or waits to be. */
+  get saving(): boolean {
+    return this.writes.queue.some((w) => w.path === '/api/radios/{radio}');
   }
 
   async remove(): Promise<boolean> {
@@ -106,8 +125,8 @@ export class RadiosState {
     if (!form) return;
     await this.#try(async () => {
       const l = must(await api.POST('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
-      this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z on the plan undoes it.`;
-      localStorage.setItem('load', String(l.load));
+      this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z undoes it.`;
+      chosen.load = l.load;
       this.form = { ...form, load: l.load };
       await this.#refresh();
     });
@@ -118,7 +137,7 @@ export class RadiosState {
     if (!form) return;
     await this.#try(async () => {
       must(await api.DELETE('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
-      this.message = 'Out of the plan. Ctrl+Z on the plan undoes it.';
+      this.message = 'Out of the plan. Ctrl+Z undoes it.';
       this.form = { ...form, load: null };
       await this.#refresh();
     });
@@ -155,11 +174,15 @@ export class RadiosState {
     try {
       await f();
     } catch (e) {
-      if (e instanceof ApiError && e.problem.errors) {
-        this.faults = Object.fromEntries(e.problem.errors.map((x) => [x.field, x.message]));
-      }
-      this.trouble =
-        e instanceof ApiError ? e.message : 'The application does not answer. What you typed is kept here; try again.';
+      this.#wrong(e);
     }
+  }
+
+  #wrong(e: unknown): void {
+    if (e instanceof ApiError && e.problem.errors) {
+      this.faults = Object.fromEntries(e.problem.errors.map((x) => [x.field, x.message]));
+    }
+    this.trouble =
+      e instanceof ApiError ? e.message : 'The application does not answer. What you typed is kept here; try again.';
   }
 }

@@ -8,9 +8,10 @@ vi.mock('$lib/api/client', async (original) => {
   return standIn(original as () => Promise<typeof import('$lib/api/client')>);
 });
 vi.stubGlobal('window', { setTimeout, clearTimeout });
-vi.stubGlobal('localStorage', { setItem: () => undefined });
 
 const { RadiosState } = await import('./radios.svelte');
+const { link } = await import('$lib/api/link.svelte');
+const { Writes } = await import('$session/writes.svelte');
 
 const form = (id: string, more: Partial<RadioForm> = {}): RadioForm =>
   ({
@@ -41,7 +42,7 @@ const preview = (more: Partial<Preview> = {}): Preview => ({
 
 /** A radio that is open, with its first preview. */
 async function open(id: string, more: Partial<RadioForm> = {}) {
-  const s = new RadiosState(new QueryClient());
+  const s = new RadiosState(new QueryClient(), new Writes());
   answers.push(
     () => ({ data: form(id, more) }),
     () => ({ data: preview() }),
@@ -71,7 +72,7 @@ describe('a profile', () => {
   });
 
   it('that is asked for is copied, though its form is not there yet; before that nothing is', async () => {
-    const s = new RadiosState(new QueryClient());
+    const s = new RadiosState(new QueryClient(), new Writes());
     expect(await s.copy()).toBeUndefined();
     expect(calls).toEqual([]);
     answers.push(
@@ -193,11 +194,17 @@ describe('a profile', () => {
     expect(s.form?.load).toBeNull();
   });
 
-  it('says so where nobody answers', async () => {
+  it('waits where nobody answers, and is saved when somebody does', async () => {
     const s = await open('own-a');
     s.texts.slots = '1-20';
-    await s.save();
-    expect(s.trouble).toContain('does not answer');
+    const saved = s.save();
+    await vi.waitFor(() => {
+      expect(s.saving).toBe(true);
+    });
     expect(s.texts.slots).toBe('1-20');
+    answers.push(() => ({ data: form('own-a') }));
+    link.back();
+    await saved;
+    expect(s.message).toBe('Saved.');
   });
 });

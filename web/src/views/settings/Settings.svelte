@@ -1,19 +1,26 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import Field from '$parts/Field.svelte';
-  import Masthead from '$parts/Masthead.svelte';
   import { api, must } from '$lib/api/client';
+  import { chosen } from '$lib/api/chosen.svelte';
+  import { writes } from '$session/session';
   import Checks from './Checks.svelte';
+  import Position from '$parts/Position.svelte';
   import RegionFacts from './RegionFacts.svelte';
   import { SettingsState } from './settings.svelte';
 
-  const own = new SettingsState(useQueryClient());
+  const own = new SettingsState(useQueryClient(), writes);
   const settings = createQuery(() => ({
-    queryKey: ['settings'],
+    queryKey: ['settings', chosen.plan, chosen.person],
     queryFn: async () => must(await api.GET('/api/settings')),
   }));
   $effect(() => {
-    if (settings.data && !own.form) own.take(settings.data);
+    const now = settings.data;
+    if (now)
+      untrack(() => {
+        own.follow(now);
+      });
   });
   const region = $derived(settings.data?.regions.find((r) => r.id === own.form?.region));
   const save = () => void own.save();
@@ -25,8 +32,9 @@
 
 <svelte:head><title>Settings · Mnemos</title></svelte:head>
 
-<Masthead current="Settings" />
-<main class="mx-auto grid max-w-[1320px] grid-cols-[1fr_480px] gap-10 px-6 py-6 max-wide:block max-desk:px-4">
+<main
+  class="mx-auto grid max-w-[1320px] grid-cols-[1fr_480px] gap-10 px-6 py-6 max-wide:block max-desk:px-4 max-desk:pb-20"
+>
   <div>
     <div class="flex items-baseline gap-4 border-b border-bold pb-1">
       <h1 class="text-head font-strong">Settings</h1>
@@ -35,12 +43,7 @@
         <button type="button" class="link" onclick={() => void own.back()}>Undo</button>
       {/if}
     </div>
-    {#if settings.isError}
-      <p role="alert" class="py-4">
-        The application does not answer. Start it again, then
-        <button type="button" class="link" onclick={() => void settings.refetch()}>try again</button>.
-      </p>
-    {:else if own.form && settings.data}
+    {#if own.form && settings.data}
       <Field
         name="region"
         label="region"
@@ -65,6 +68,7 @@
         changed={save}
         bind:value={own.form.place}
       />
+      <Position take={(place) => own.place(place)} />
       {#if settings.data.locator}
         <p class="py-1 text-label text-ink2">
           Locator <span class="font-figs">{settings.data.locator}</span>. Distances, bearings and what may be heard are
@@ -111,6 +115,10 @@
           </p>
         </div>
       </fieldset>
+      <label class="flex min-h-8 items-center gap-2 border-b border-rule py-1 max-desk:min-h-11">
+        <input type="checkbox" bind:checked={own.form.unlicensed} onchange={save} />
+        no licence yet <span class="text-label text-ink2">you listen: sheets leave the transmitter locked</span>
+      </label>
       {#if region}
         <Checks
           legend="your licence permits"

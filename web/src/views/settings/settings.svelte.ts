@@ -1,5 +1,7 @@
 import type { QueryClient } from '@tanstack/svelte-query';
-import { api, ApiError, must, type Settings } from '$lib/api/client';
+import { chosen } from '$lib/api/chosen.svelte';
+import { api, must, type Settings } from '$lib/api/client';
+import type { Writes } from '$session/writes.svelte';
 
 export interface Form {
   region: string;
@@ -11,6 +13,7 @@ export interface Form {
   licence: string;
   services: string[];
   bands: string[];
+  unlicensed: boolean;
 }
 
 /** The settings as texts, to be typed over. */
@@ -25,6 +28,7 @@ export function formOf(s: Settings): Form {
     licence: s.licence,
     services: [...s.services],
     bands: [...s.bands],
+    unlicensed: s.unlicensed,
   };
 }
 
@@ -36,50 +40,90 @@ export class SettingsState {
   before = $state<Form>();
   #saved: Form | undefined;
   #revision = 0;
+  #plan = '';
+  #saving = false;
 
-  constructor(private readonly client: QueryClient) {}
+  constructor(
+    private readonly client: QueryClient,
+    private readonly writes: Writes,
+  ) {}
 
-  take(s: Settings): void {
+  get #dirty(): boolean {
+    return this.form !== undefined && JSON.stringify(this.form) !== JSON.stringify(this.#saved);
+  }
+
+  /** Shows the settings as they stand, unless something is typed that is not saved. */
+  follow(s: Settings): void {
+    const plan = `${String(chosen.plan)} ${String(chosen.person)}`;
+    if (this.#plan === plan && (this.#dirty || s.revision < this.#revision)) return;
+    if (this.#plan !== plan) {
+      this.before = undefined;
+      this.message = '';
+      this.faults = {};
+    }
+    this.#plan = plan;
+    this.#take(s);
+  }
+
+  #take(s: Settings): void {
     this.form = formOf(s);
     this.#saved = formOf(s);
     this.#revision = s.revision;
   }
 
-  async save(): Promise<void> {
+  /** Takes a position, and saves it. */
+  place(place: string): void {
     if (!this.form) return;
-    const sent = JSON.stringify(this.form);
-    if (this.#saved && sent === JSON.stringify(this.#saved)) {
-      this.faults = {};
-      return;
-    }
-    const old = this.#saved;
+    this.form.place = place;
+    void this.save();
+  }
+
+  /** Saves what was typed; what is typed meanwhile is saved after it. */
+  async save(): Promise<void> {
+    if (this.#saving) return;
+    this.#saving = true;
     try {
-      const s = must(await api.PUT('/api/settings', { body: { ...this.form, revision: this.#revision } }));
-      this.faults = {};
-      this.before = old;
-      this.message = 'Saved. Every channel has been checked again.';
-      // What was typed meanwhile stays.
-      if (JSON.stringify(this.form) === sent) this.form = formOf(s);
-      this.#saved = formOf(s);
-      this.#revision = s.revision;
-      this.client.setQueryData(['settings'], s);
-      await this.client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'settings' });
-    } catch (e) {
-      this.message = 'Not saved yet.';
-      const theirs = e instanceof ApiError ? e.problem.settings : undefined;
-      if (theirs) {
-        // What was typed stays; leaving a field once more puts it over theirs.
-        this.#saved = formOf(theirs);
-        this.#revision = theirs.revision;
-        this.faults = {};
-        this.message = `Not saved: ${e instanceof ApiError ? e.message : ''}. What you typed is kept; leave a field again to save it over theirs.`;
-        return;
-      }
-      const errors = e instanceof ApiError ? e.problem.errors : undefined;
-      this.faults = errors
-        ? Object.fromEntries(errors.map((f) => [f.field, f.message]))
-        : { person: 'The application does not answer. What you typed is kept here; try again.' };
+      for (let last = ''; this.#dirty && JSON.stringify(this.form) !== last;) last = await this.#save();
+    } finally {
+      this.#saving = false;
     }
+    if (!this.#dirty) this.faults = {};
+  }
+
+  /** Saves once; returns what was sent. */
+  async #save(): Promise<string> {
+    const sent = JSON.stringify(this.form);
+    const old = this.#saved;
+    const { data, error } = await this.writes.ask({
+      method: 'PUT',
+      path: '/api/settings',
+      params: { path: {}, ...(chosen.plan ? { query: { plan: chosen.plan } } : {}) },
+      body: { ...(JSON.parse(sent) as Form), revision: this.#revision },
+      person: chosen.person,
+      load: 0,
+      says: 'the settings',
+    });
+    if (error) {
+      this.message = 'Not saved yet.';
+      this.faults = {};
+      if (error.settings) {
+        // What was typed stays; leaving a field once more puts it over theirs.
+        this.#saved = formOf(error.settings);
+        this.#revision = error.settings.revision;
+        this.message = `Not saved: ${error.detail ?? error.title} What you typed is kept; leave a field again to save it over theirs.`;
+      } else if (error.errors) this.faults = Object.fromEntries(error.errors.map((f) => [f.field, f.message]));
+      else this.message = error.detail ?? error.title;
+      return sent;
+    }
+    const s = (data as Settings | undefined) ?? must(await api.GET('/api/settings'));
+    this.before = old;
+    this.message = 'Saved. Every channel has been checked again.';
+    if (JSON.stringify(this.form) === sent) this.form = formOf(s);
+    this.#saved = formOf(s);
+    this.#revision = s.revision;
+    this.client.setQueryData(['settings', chosen.plan, chosen.person], s);
+    await this.client.invalidateQueries({ predicate: (q) => q.queryKey[0] !== 'settings' });
+    return sent;
   }
 
   async back(): Promise<void> {

@@ -9,6 +9,7 @@ vi.mock('$lib/api/client', async (original) => {
 });
 
 const { SettingsState } = await import('./settings.svelte');
+const { Writes } = await import('$session/writes.svelte');
 
 const settings = (more: Partial<Settings> = {}): Settings => ({
   region: 'us',
@@ -21,6 +22,7 @@ const settings = (more: Partial<Settings> = {}): Settings => ({
   licence: '',
   services: [],
   bands: [],
+  unlicensed: false,
   tone_policies: ['encode first', 'tone squelch first'],
   regions: [],
   revision: 3,
@@ -29,10 +31,11 @@ const settings = (more: Partial<Settings> = {}): Settings => ({
 
 function state() {
   const client = new QueryClient();
-  const s = new SettingsState(client);
-  s.take(settings());
+  const writes = new Writes();
+  const s = new SettingsState(client, writes);
+  s.follow(settings());
   if (!s.form) throw new Error('no form');
-  return { s, form: s.form, client };
+  return { s, form: s.form, client, writes };
 }
 
 beforeEach(clear);
@@ -58,7 +61,7 @@ describe('settings', () => {
     });
     expect(s.form?.place).toBe('41.0208, -55.2917');
     expect(s.message).toContain('Saved');
-    expect(client.getQueryData(['settings'])).toMatchObject({ radius_km: 80 });
+    expect(client.getQueryData(['settings', 0, 0])).toMatchObject({ radius_km: 80 });
   });
 
   it('keep what was typed while they were being saved', async () => {
@@ -66,10 +69,12 @@ describe('settings', () => {
     form.place = 'GN21ia';
     answers.push(() => {
       form.person = 'QX9ZZ';
-      return { data: settings({ place: '41.0208, -55.2917' }) };
+      return { data: settings({ place: '41.0208, -55.2917', revision: 4 }) };
     });
+    answers.push((c) => ({ data: settings({ person: String(c.body.person), revision: 5 }) }));
     await s.save();
     expect(s.form?.person).toBe('QX9ZZ');
+    expect(calls[1]?.body).toMatchObject({ person: 'QX9ZZ', revision: 4 });
   });
 
   it('name each field that cannot stand, and keep it', async () => {
@@ -88,12 +93,29 @@ describe('settings', () => {
     expect(s.faults).toEqual({});
   });
 
-  it('say so where nobody answers', async () => {
-    const { s, form } = state();
+  it('wait where nobody answers, and are saved when somebody does', async () => {
+    const { s, form, writes } = state();
     form.licence = 'full';
-    await s.save();
-    expect(s.faults.person).toContain('does not answer');
+    const saved = s.save();
+    await vi.waitFor(() => {
+      expect(writes.trouble).toContain('does not answer');
+    });
     expect(s.form?.licence).toBe('full');
+    answers.push(() => ({ data: settings({ licence: 'full' }) }));
+    writes.now();
+    await saved;
+    expect(s.message).toContain('Saved');
+    expect(writes.queue).toEqual([]);
+  });
+
+  it('follow what another tab saved, but never over what is being typed', () => {
+    const { s, form } = state();
+    s.follow(settings({ radius_km: 90, revision: 4 }));
+    expect(s.form?.radius_km).toBe('90');
+    form.radius_km = '12';
+    if (s.form) s.form.radius_km = '12';
+    s.follow(settings({ radius_km: 30, revision: 5 }));
+    expect(s.form?.radius_km).toBe('12');
   });
 
   it('are taken back in one step', async () => {

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { Printer } from '@lucide/svelte';
   import { createQuery } from '@tanstack/svelte-query';
-  import { tinykeys } from 'tinykeys';
-  import Action from '$parts/Action.svelte';
+  import { untrack } from 'svelte';
+  import { commands } from '$session/commands.svelte';
+  import Button from '$parts/Button.svelte';
   import { api, must } from '$lib/api/client';
   import { navigate, route } from '../../router';
   import { HandsetState } from './handset.svelte';
@@ -36,12 +37,18 @@
     handset = undefined;
   };
   $effect(() =>
-    tinykeys(window, {
-      Escape: () => {
-        if (handset) close();
-        else back();
-      },
-    }),
+    untrack(() =>
+      commands.add({
+        id: 'back',
+        says: 'Back to the plan',
+        scope: 'Sheet',
+        keys: ['Escape'],
+        run: () => {
+          if (handset) close();
+          else back();
+        },
+      }),
+    ),
   );
   const today = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 </script>
@@ -53,11 +60,11 @@
 <main class="page" class:trying={handset}>
   <div class="min-w-0">
     <nav aria-label="Sheet" class="mb-4 flex flex-wrap gap-3 print:hidden">
-      <Action key="Esc" onclick={back}>Back to the plan</Action>
-      <Action key={icon} onclick={print}>Print</Action>
+      <Button key={commands.key('back')} onclick={back}>Back to the plan</Button>
+      <Button key={icon} onclick={print}>Print</Button>
       {#if sheet.data?.sheet.steps.length}
-        <Action disabled={sheet.data.untried !== '' || handset !== undefined} onclick={open}
-          >Try it on a simulated handset</Action
+        <Button disabled={sheet.data.untried !== '' || handset !== undefined} onclick={open}
+          >Try it on a simulated handset</Button
         >
       {/if}
     </nav>
@@ -99,10 +106,10 @@
   .trying > :global(.handset) {
     position: sticky;
     top: 20px;
-    max-height: calc(100vh - 40px);
+    max-height: calc(var(--screen) - 40px);
     overflow-y: auto;
   }
-  @media (max-width: 1000px) {
+  @media (max-width: 62.5em) {
     .trying {
       display: flex;
       flex-direction: column;
@@ -117,7 +124,7 @@
       background: var(--paper);
     }
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .page {
       padding: 20px 16px;
     }

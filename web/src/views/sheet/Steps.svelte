@@ -22,7 +22,7 @@
     if (at === undefined) return;
     list
       ?.querySelector('[aria-current]')
-      ?.scrollIntoView({ block: matchMedia('(max-width: 1000px)').matches ? 'start' : 'center' });
+      ?.scrollIntoView({ block: matchMedia('(max-width: 62.5em)').matches ? 'start' : 'center' });
   });
 </script>
 
@@ -124,7 +124,7 @@
   .failed {
     border-left-color: var(--stop);
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     li {
       grid-template-columns: 22px minmax(0, 1fr) auto;
       gap: 2px 8px;

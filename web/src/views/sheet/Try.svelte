@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Pause, Play, RotateCcw, SkipForward } from '@lucide/svelte';
-  import Action from '$parts/Action.svelte';
+  import Button from '$parts/Button.svelte';
   import Display from './Display.svelte';
   import type { HandsetState } from './handset.svelte';
 
@@ -45,27 +45,27 @@
   <p class="min-h-6 font-figs text-[13px] text-ink2" aria-label="Keys pressed last">{handset.pressed}</p>
   {#if handset.trouble}<p role="alert" class="my-1 text-stop">Stopped: {handset.trouble}.</p>{/if}
   <div class="flex flex-wrap gap-2 py-1.5" bind:this={next}>
-    <Action fix="live" disabled={handset.over} onclick={() => void handset.step()}>
+    <Button fix="live" disabled={handset.over} onclick={() => void handset.step()}>
       {handset.at === 0 ? 'Check the start' : handset.over ? 'All steps done' : 'Do the next step'}
-    </Action>
+    </Button>
     {#if handset.playing}
-      <Action
+      <Button
         key={halt}
         onclick={() => {
           handset.stop();
-        }}>Pause</Action
+        }}>Pause</Button
       >
     {:else}
-      <Action key={play} disabled={handset.over} onclick={() => void handset.play()}>By itself</Action>
+      <Button key={play} disabled={handset.over} onclick={() => void handset.play()}>By itself</Button>
     {/if}
-    <Action
+    <Button
       key={skip}
       disabled={handset.over}
       onclick={() => {
         handset.skip();
-      }}>Leave it out</Action
+      }}>Leave it out</Button
     >
-    <Action key={over} onclick={() => void handset.start()}>Start over</Action>
+    <Button key={over} onclick={() => void handset.start()}>Start over</Button>
   </div>
   {#if handset.view && handset.at > 1}
     <p class="border-t border-rule py-1.5">
@@ -116,7 +116,7 @@
   .zero {
     grid-column: 2;
   }
-  @media (max-width: 720px) {
+  @media (max-width: 45em) {
     .cap {
       min-width: 44px;
       height: 44px;

@@ -1,0 +1,81 @@
+import { api, ApiError, must, type PlanInfo, type Workspace } from '$lib/api/client';
+import { chosen } from '$lib/api/chosen.svelte';
+import { client } from '$lib/client';
+import { say } from '$session/say.svelte';
+
+/** What a dialog of the shell does: nothing typed is lost where it fails, and what is wrong is said beside it. */
+export class Act {
+  faults = $state<Record<string, string>>({});
+  trouble = $state('');
+  busy = $state(false);
+
+  async try(act: () => Promise<void>, done = ''): Promise<boolean> {
+    this.faults = {};
+    this.trouble = '';
+    this.busy = true;
+    try {
+      await act();
+      await client.invalidateQueries();
+      if (done) say.done(done);
+      return true;
+    } catch (e) {
+      const problem = e instanceof ApiError ? e.problem : undefined;
+      if (problem?.errors) this.faults = Object.fromEntries(problem.errors.map((f) => [f.field, f.message]));
+      this.trouble = problem
+        ? problem.errors
+          ? 'Check the marked fields.'
+          : e instanceof Error
+            ? e.message
+            : ''
+        : 'The application does not answer. What you typed is kept here; start it, and try again.';
+      if (problem?.status === 409) await client.invalidateQueries(); // what it is now
+      return false;
+    } finally {
+      this.busy = false;
+    }
+  }
+}
+
+/** The plans: made, named, copied, put away and removed. */
+export class PlansState extends Act {
+  #opened = (w: Workspace) => {
+    chosen.plan = w.plan.id;
+  };
+
+  make(form: { name: string; season: string; region: string; place: string; radio: string }): Promise<boolean> {
+    return this.try(async () => {
+      this.#opened(must(await api.POST('/api/plans', { body: form })));
+    }, `The plan ${form.name.trim()} is open`);
+  }
+
+  change(p: PlanInfo, form: { name?: string; season?: string; archived?: boolean }, done: string): Promise<boolean> {
+    return this.try(async () => {
+      must(
+        await api.PATCH('/api/plans/{id}', { params: { path: { id: p.id } }, body: { ...form, revision: p.revision } }),
+      );
+      if (form.archived && chosen.plan === p.id) chosen.plan = 0;
+    }, done);
+  }
+
+  copy(p: PlanInfo, name: string): Promise<boolean> {
+    return this.try(async () => {
+      this.#opened(must(await api.POST('/api/plans/{id}/copy', { params: { path: { id: p.id } }, body: { name } })));
+    }, `The plan ${name} is open`);
+  }
+
+  remove(p: PlanInfo): Promise<boolean> {
+    return this.try(async () => {
+      const { error } = await api.DELETE('/api/plans/{id}', {
+        params: { path: { id: p.id }, query: { revision: p.revision } },
+      });
+      if (error) throw new ApiError(error);
+      if (chosen.plan === p.id) chosen.plan = 0;
+    }, `The plan ${p.name} is removed; Undo brings it back`);
+  }
+
+  demo(): Promise<boolean> {
+    return this.try(async () => {
+      this.#opened(must(await api.POST('/api/demo')));
+    }, 'The demonstration is open: everything in it is invented');
+  }
+}

@@ -1,0 +1,17 @@
+import { client } from '$lib/client';
+import { chosen } from '$lib/api/chosen.svelte';
+
+/** Which dialog of the shell is open. */
+export type Open = '' | 'palette' | 'help' | 'plans' | 'new plan' | 'people' | 'units';
+
+class Shell {
+  open = $state<Open>('');
+
+  /** Somebody else sits down: undo and the licence are theirs. */
+  be(person: number): void {
+    chosen.person = person;
+    void client.invalidateQueries();
+  }
+}
+
+export const shell = new Shell();
