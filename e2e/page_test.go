@@ -6,6 +6,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"path/filepath"
@@ -17,6 +18,7 @@ import (
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -70,7 +72,11 @@ type person struct {
 	ctx   context.Context
 	url   string
 	store *store.Store
+	wire  *wire
+	net   *httptest.Server
 	mu    sync.Mutex
+	solo  bool     // this browser has no shared workers
+	lost  bool     // the application is taken away on purpose: failed requests are no fault of the page
 	wrong []string // console errors and requests to elsewhere
 }
 
@@ -89,10 +95,11 @@ func begin(t *testing.T, width, height int64, fill func(*store.Store) error) *pe
 	s, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
 	require.NoError(t, fill(s))
-	server := httptest.NewServer(cli.Server(house.New(s, func() time.Time { return today })))
+	w := &wire{inner: serving(s)}
+	server := httptest.NewServer(w)
 	tab, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
 	ctx, stop := context.WithTimeout(tab, 100*time.Second)
-	p := &person{t: t, ctx: ctx, url: server.URL, store: s}
+	p := &person{t: t, ctx: ctx, url: server.URL, store: s, wire: w, net: server}
 	require.NoError(t, chromedp.Listen(ctx, p.listen))
 	t.Cleanup(func() {
 		stop()
@@ -105,6 +112,37 @@ func begin(t *testing.T, width, height int64, fill func(*store.Store) error) *pe
 	})
 	p.do(chromedp.EmulateViewport(width, height), chromedp.Navigate(server.URL))
 	return p
+}
+
+// serving is the application over a data file, as if it had just been started.
+func serving(s *store.Store) http.Handler {
+	return cli.Server(house.New(s, func() time.Time { return today }))
+}
+
+// tab opens the application once more: in the same browser, or as somebody else
+// would in another one.
+func (p *person) tab(path string, options ...chromedp.ContextOption) *person {
+	p.t.Helper()
+	parent := p.ctx
+	if len(options) > 0 {
+		parent = browser
+	}
+	made, cancel := chromedp.NewContext(parent, options...)
+	ctx, stop := context.WithTimeout(made, 100*time.Second)
+	q := &person{t: p.t, ctx: ctx, url: p.url, store: p.store, wire: p.wire, net: p.net, lost: p.lost}
+	require.NoError(p.t, chromedp.Listen(ctx, q.listen))
+	p.t.Cleanup(func() {
+		stop()
+		cancel()
+		q.mu.Lock()
+		defer q.mu.Unlock()
+		require.Empty(p.t, q.wrong, "console errors, or requests to another host")
+	})
+	if p.solo {
+		q.alone()
+	}
+	q.do(chromedp.EmulateViewport(1280, 800), chromedp.Navigate(p.url+path))
+	return q
 }
 
 // another is somebody else at the same data.
@@ -132,12 +170,19 @@ func (p *person) listen(ev any) {
 			}
 			p.wrong = append(p.wrong, strings.Join(parts, " "))
 		}
+	case *page.EventJavascriptDialogOpening: // it asks before it is left; the answer is yes
+		go func() { _ = chromedp.Do(p.ctx, answer) }()
 	case *network.EventRequestWillBeSent:
 		if u := e.Request.URL; !strings.HasPrefix(u, p.url) && !strings.HasPrefix(u, "data:") && !strings.HasPrefix(u, "about:") {
 			p.wrong = append(p.wrong, "request to "+u)
 		}
 	}
 }
+
+var answer = chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+	_, err := cdp.Call(ctx, t, page.HandleJavaScriptDialog, page.HandleJavaScriptDialogParams{Accept: true})
+	return err
+})
 
 func describe(d *runtime.ExceptionDetails) string {
 	if d.Exception == nil {
@@ -164,7 +209,24 @@ func (p *person) types(text string) {
 // browser in somebody's hands.
 func (p *person) presses(key string, with ...chromedp.Modifier) {
 	p.t.Helper()
-	events := kb.Encode([]rune(key)[0])
+	p.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error { return stroke(ctx, t, []rune(key)[0], with...) }))
+}
+
+// hammers types fast, wherever the focus is.
+func (p *person) hammers(text string) {
+	p.t.Helper()
+	p.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		for _, r := range text {
+			if err := stroke(ctx, t, r); err != nil {
+				return err
+			}
+		}
+		return nil
+	}))
+}
+
+func stroke(ctx context.Context, t *chromedp.Target, key rune, with ...chromedp.Modifier) error {
+	events := kb.Encode(key)
 	down, up := *events[0], *events[len(events)-1]
 	for _, m := range with {
 		down.Modifiers |= int64(m)
@@ -173,13 +235,11 @@ func (p *person) presses(key string, with ...chromedp.Modifier) {
 	if len(events) == 3 && down.Modifiers&int64(kb.ModifierCtrl|kb.ModifierAlt) == 0 {
 		down.Text, down.UnmodifiedText = events[1].Text, events[1].UnmodifiedText
 	}
-	p.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
-		if _, err := cdp.Call(ctx, t, input.DispatchKeyEvent, down); err != nil {
-			return err
-		}
-		_, err := cdp.Call(ctx, t, input.DispatchKeyEvent, up)
+	if _, err := cdp.Call(ctx, t, input.DispatchKeyEvent, down); err != nil {
 		return err
-	}))
+	}
+	_, err := cdp.Call(ctx, t, input.DispatchKeyEvent, up)
+	return err
 }
 
 // clears empties the text field that has the focus.
@@ -310,6 +370,48 @@ func blur() chromedp.Action[chromedp.Void] {
 func clickOption(text string) chromedp.Action[chromedp.Void] {
 	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf(
 		"{ const o = [...document.querySelectorAll('[role=option]')].find((o) => o.innerText.includes(%s)); o.scrollIntoView({block: 'nearest'}); o.click(); }", quote(text)))
+}
+
+// clickCell chooses a cell of a row, as a click of the mouse does.
+func clickCell(row, column string) chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf("document.querySelector(%s).click()", quote(row+" [data-column="+column+"]")))
+}
+
+// lose says that the application is taken away on purpose: requests that fail
+// are no fault of the page.
+func (p *person) lose() {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	p.lost = true
+}
+
+// front brings the tab before the others, for its keys to reach it.
+func (p *person) front() {
+	p.t.Helper()
+	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		_, err := cdp.Call(ctx, target, page.BringToFront, cdp.Empty{})
+		return err
+	}))
+}
+
+// alone takes shared workers away from the browser.
+func (p *person) alone() {
+	p.t.Helper()
+	p.solo = true
+	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
+		_, err := cdp.Call(ctx, target, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: "delete window.SharedWorker"})
+		return err
+	}))
+}
+
+// runs carries out a command from the list of all of them.
+func (p *person) runs(command string) {
+	p.t.Helper()
+	p.presses("k", kb.ModifierCtrl)
+	p.sees("[role=dialog] input")
+	p.types(command)
+	p.reads("[role=option][data-selected], [data-command-item][data-selected]", command)
+	p.presses(kb.Enter)
 }
 
 // clickText clicks the visible button with a text.

@@ -87,6 +87,11 @@ func (c connector) Driver() driver.Driver                        { return c.driv
 func Trouble(err error) error {
 	var e *sqlite.Error
 	if !errors.As(err, &e) {
+		for _, known := range []error{fault.ErrFull, fault.ErrGone} {
+			if errors.Is(err, known) {
+				return known
+			}
+		}
 		return nil
 	}
 	switch code := e.Code(); {

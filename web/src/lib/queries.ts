@@ -1,4 +1,4 @@
-import type { QueryClient } from '@tanstack/svelte-query';
+import { keepPreviousData, type QueryClient } from '@tanstack/svelte-query';
 import { api, must, type Ledger } from './api/client';
 import { chosen } from './api/chosen.svelte';
 
@@ -6,6 +6,7 @@ import { chosen } from './api/chosen.svelte';
 export const workspaceQuery = () => ({
   queryKey: ['workspace', chosen.plan, chosen.person],
   queryFn: async () => must(await api.GET('/api/workspace')),
+  placeholderData: keepPreviousData,
 });
 
 /** The slots of a radio. An answer that was overtaken by a later change is dropped. */

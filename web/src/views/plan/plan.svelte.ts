@@ -283,7 +283,11 @@ export class PlanState {
 
   async fix(slot: number, fix: Fix): Promise<boolean> {
     if (fix.slot !== undefined) return Object.keys(await this.update(slot, { slot: String(fix.slot) })).length === 0;
-    return this.#act('POST', `${path}/fix`, slot, `${fix.label}: done in slot ${String(slot)}`, { id: fix.id });
+    return this.#act(
+      { method: 'POST', path: `${path}/fix`, body: { id: fix.id }, says: `${fix.label} in slot ${String(slot)}` },
+      slot,
+      `${fix.label}: done in slot ${String(slot)}`,
+    );
   }
 
   /** Puts a channel into another radio of the plan too. */
@@ -317,28 +321,24 @@ export class PlanState {
   }
 
   remove(slot: number): Promise<boolean> {
-    return this.#act('DELETE', path, slot, `Slot ${String(slot)} is empty now; Ctrl+Z undoes it`);
+    return this.#act(
+      { method: 'DELETE', path, says: `empty slot ${String(slot)}` },
+      slot,
+      `Slot ${String(slot)} is empty now; Ctrl+Z undoes it`,
+    );
   }
 
   undo(redo = false): Promise<boolean> {
     return this.desk.undo(this.load, redo);
   }
 
-  async #act(
-    method: Write['method'],
-    path: string,
-    slot: number,
-    message: string,
-    body?: Record<string, unknown>,
-  ): Promise<boolean> {
+  async #act(act: Pick<Write, 'method' | 'path' | 'says' | 'body'>, slot: number, message: string): Promise<boolean> {
     const revision = this.ledger?.revision ?? 0;
     const out = await this.desk.ask({
-      method,
-      path,
-      params: { path: { load: this.load, slot }, ...(body ? {} : { query: { revision } }) },
-      ...(body ? { body: { ...body, revision } } : {}),
+      ...act,
+      params: { path: { load: this.load, slot }, ...(act.body ? {} : { query: { revision } }) },
+      ...(act.body ? { body: { ...act.body, revision } } : {}),
       load: this.load,
-      says: message,
     });
     this.#said(out, message);
     return out.done;
