@@ -33,8 +33,8 @@ import (
 // today is the day on which the clock of every test stands still.
 var today = time.Date(2026, 11, 25, 9, 42, 0, 0, time.UTC)
 
-// browser is started once; every test gets a context of its own in it.
-var browser context.Context
+// chromium is started once; every test gets a context of its own in it.
+var chromium context.Context
 
 func TestMain(m *testing.M) {
 	os.Exit(func() int {
@@ -61,7 +61,7 @@ func TestMain(m *testing.M) {
 			fmt.Fprintln(os.Stderr, "e2e: start Chromium:", err)
 			return 1
 		}
-		browser = ctx
+		chromium = ctx
 		return m.Run()
 	}())
 }
@@ -97,7 +97,7 @@ func begin(t *testing.T, width, height int64, fill func(*store.Store) error) *pe
 	require.NoError(t, fill(s))
 	w := &wire{inner: serving(s)}
 	server := httptest.NewServer(w)
-	tab, cancel := chromedp.NewContext(browser, chromedp.WithNewBrowserContext())
+	tab, cancel := chromedp.NewContext(chromium, chromedp.WithNewBrowserContext())
 	ctx, stop := context.WithTimeout(tab, 100*time.Second)
 	p := &person{t: t, ctx: ctx, url: server.URL, store: s, wire: w, net: server}
 	require.NoError(t, chromedp.Listen(ctx, p.listen))
@@ -125,7 +125,7 @@ func (p *person) tab(path string, options ...chromedp.ContextOption) *person {
 	p.t.Helper()
 	parent := p.ctx
 	if len(options) > 0 {
-		parent = browser
+		parent = chromium
 	}
 	made, cancel := chromedp.NewContext(parent, options...)
 	ctx, stop := context.WithTimeout(made, 100*time.Second)
@@ -251,7 +251,7 @@ func (p *person) clears() {
 // until waits for a JavaScript expression to become true.
 func (p *person) until(expression string) {
 	p.t.Helper()
-	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(30*time.Second)))
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(12*time.Second)))
 	if err != nil {
 		if folder := os.Getenv("MNEMOS_FAILURES"); folder != "" {
 			p.shot(filepath.Join(folder, strings.ReplaceAll(p.t.Name(), "/", "-")+".png"))

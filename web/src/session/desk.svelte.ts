@@ -64,6 +64,8 @@ export class Desk {
   }
 
   async undo(load: number, redo = false): Promise<boolean> {
+    // What is being read may say that there is something newer to take back.
+    if (this.client.isFetching({ queryKey: ['ledger', load] }) > 0) await this.again(load);
     const ledger = this.ledger(load);
     const what = redo ? ledger?.redo : ledger?.undo;
     if (!ledger || !what) {

@@ -120,8 +120,7 @@
           <span class="min-w-0 truncate font-strong">{workspace.plan.name}</span>
         </Menu>
         <p class="-mt-3.5 truncate px-1.5 text-note text-ink2 desk:hidden">
-          {#if workspace.plan.demo}invented,
-          {/if}<StatusLine {ledger} />
+          {workspace.plan.demo ? 'invented, ' : ''}<StatusLine {ledger} />
         </p>
       </div>
       {#if workspace.plan.demo}<span

@@ -81,16 +81,18 @@
           aria-label="Rename {p.name}"
           onclick={() => (naming = { plan: p, name: p.name, season: p.season })}>rename</button
         >
-        <button
-          type="button"
-          class="link"
-          aria-label="Duplicate {p.name}"
-          disabled={plans.busy}
-          onclick={() =>
-            void plans.copy(p, free(p.name)).then((done) => {
-              if (done) close();
-            })}>duplicate</button
-        >
+        {#if !p.demo}
+          <button
+            type="button"
+            class="link"
+            aria-label="Duplicate {p.name}"
+            disabled={plans.busy}
+            onclick={() =>
+              void plans.copy(p, free(p.name)).then((done) => {
+                if (done) close();
+              })}>duplicate</button
+          >
+        {/if}
         <button
           type="button"
           class="link"
@@ -128,7 +130,9 @@
     : 'Press a name to open it. What you remove can be undone.'}
   wide={making ? 'narrow' : 'middle'}
 >
-  {#if plans.trouble}<p role="alert" class="pb-2 font-strong text-stop">{plans.trouble}</p>{/if}
+  {#if plans.trouble}<p role="alert" class="pb-2 font-strong text-stop">
+      {naming || making ? plans.trouble : Object.values(plans.faults).join(' ') || plans.trouble}
+    </p>{/if}
   {#if making}
     <form onsubmit={(e) => void make(e)}>
       <Field name="plan-name" label="name" hint="Winter, Relay race" fault={plans.faults.name} bind:value={form.name} />

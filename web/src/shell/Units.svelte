@@ -24,6 +24,7 @@
     e.preventDefault();
     if (!form) return;
     const { load, name, radio, holder } = form;
+    let added = 0;
     const done = await act.try(
       async () => {
         if (load) {
@@ -41,11 +42,13 @@
           }),
         );
         desk.take(l);
-        chosen.load = l.load;
+        added = l.load;
       },
       load ? 'Saved' : 'Added, with every channel that it can hold',
     );
-    if (done) form = undefined;
+    if (!done) return;
+    form = undefined;
+    if (added !== 0) chosen.load = added;
   }
   async function remove(l: LoadInfo) {
     await act.try(async () => {
@@ -135,7 +138,7 @@
             <button
               type="button"
               class="link"
-              aria-label="Change {l.unit.name}"
+              aria-label="Rename {l.unit.name}"
               onclick={() =>
                 (form = { load: l, name: l.unit.name, radio: l.unit.profile, holder: String(l.unit.holder ?? 0) })}
               >rename</button

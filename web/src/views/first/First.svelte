@@ -19,9 +19,6 @@
   const names = $derived(region?.bands.map((b) => b.name) ?? []);
   const radios = $derived(start.data?.radios ?? []);
   const chosen = $derived(radios.find((r) => r.id === first.radio));
-  $effect(() => {
-    if (!first.radio && radios[0]) first.radio = (radios.find((r) => r.form === 'handheld') ?? radios[0]).id;
-  });
   const permits: { value: Permits; label: string; says: string }[] = [
     { value: 'all', label: 'everything in the band plan', says: '' },
     { value: 'some', label: 'the bands I choose', says: 'press the bands' },

@@ -314,8 +314,10 @@
         {/if}
         <span role="columnheader">evidence</span>
         {#each others as l (l.id)}
-          <span role="columnheader" class="truncate text-right" title="{l.unit.name}: {counts.get(l.id) ?? 0} channels"
-            >{l.unit.name}</span
+          <span
+            role="columnheader"
+            class="truncate pl-1 text-right"
+            title="{l.unit.name}: {counts.get(l.id) ?? 0} channels">{l.unit.name}</span
           >
         {/each}
       </div>
