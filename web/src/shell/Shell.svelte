@@ -24,7 +24,7 @@
   // The radio that was chosen last, while it is in the plan; else the first one.
   $effect(() => {
     const loads = workspace.data?.loads;
-    if (!loads || workspace.isFetching) return;
+    if (!loads || workspace.isPlaceholderData) return;
     if (!loads.some((l) => l.id === chosen.load)) chosen.load = loads[0]?.id ?? 0;
     const also = chosen.also.filter((id) => loads.some((l) => l.id === id) && id !== chosen.load);
     if (also.length !== chosen.also.length) chosen.also = also;

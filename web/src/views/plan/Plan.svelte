@@ -67,11 +67,11 @@
   const here = $derived(occupied && found.data?.slot === plan.selected ? found.data : undefined);
 
   $effect(() => {
-    if (chosen.load === 0) return;
-    untrack(() => {
-      band = '';
-      plan.open();
-    });
+    if (chosen.load >= 0)
+      untrack(() => {
+        band = '';
+        plan.open();
+      });
   });
   // Which radios get the line too is a part of what it says.
   $effect(() => {

@@ -50,6 +50,8 @@ export class PlanState {
 
   #refused = new SvelteMap<string, Typed>();
   #asked = 0;
+  /** The radio whose slots are shown; 0 for none yet. */
+  #opened = 0;
   /** The line that the reading is of. */
   #read = '';
 
@@ -66,8 +68,11 @@ export class PlanState {
     this.only = null;
     this.sought = '';
     this.#refused.clear();
-    // A line that was not stored survives a reload.
-    this.line = localStorage.getItem(`line-${String(this.load)}`) ?? '';
+    // A line that was not stored survives a reload; one that was begun before the
+    // slots were there is for these.
+    const begun = this.#opened === 0 ? this.line : '';
+    this.#opened = this.load;
+    this.line = begun || (localStorage.getItem(`line-${String(this.load)}`) ?? '');
     void this.read();
   }
 
