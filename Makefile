@@ -7,7 +7,7 @@ GO := go
 PACKAGES := ./cmd/... ./core/... ./internal/... ./e2e/...
 export CGO_ENABLED := 0
 
-.PHONY: demo build test test-go test-web race soak lint dev bench proof recovery screenshots rules generate chromium fuzz clean
+.PHONY: demo build test test-go test-web race soak lint dev bench bench-ui proof recovery screenshots rules generate chromium fuzz clean
 
 ## demo: build everything and start with the demonstration data (DATA=DIR keeps it)
 demo: build
@@ -67,6 +67,11 @@ bench: $(UI) chromium
 	@command -v sqlite3 >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends sqlite3; }
 	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_BENCH=1 $(GO) test -count 1 -v -run TestMapCost ./e2e
+
+## bench-ui: what Plan costs with 1,000 channels, and events to 20 clients
+bench-ui: $(UI) chromium
+	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_BENCH=1 $(GO) test -count 1 -v -run 'TestUICost|TestScriptSize' ./e2e
+	$(GO) test -run '^$$' -bench Events -benchtime 1x ./internal/bench
 
 ## recovery: how often a slip on the entry line is found and put right (docs/recovery.md; CORPUS=FILE, ARGS=...)
 recovery: build

@@ -12,12 +12,15 @@ import (
 	"mnemos/internal/plan"
 )
 
-type server struct{ *house.House }
+type server struct {
+	*house.House
+	told *ledgers
+}
 
 // Register adds the API to a router.
 func Register(e *echo.Echo, h *house.House) {
-	e.Use(valid(), person, once(h))
-	RegisterHandlers(e, NewStrictHandler(&server{h}, nil))
+	e.Use(valid(), person, once(h), holding)
+	RegisterHandlers(e, NewStrictHandler(&server{h, newLedgers()}, nil))
 }
 
 func (s *server) GetWorkspace(ctx context.Context, r GetWorkspaceRequestObject) (GetWorkspaceResponseObject, error) {
@@ -29,17 +32,21 @@ func (s *server) GetWorkspace(ctx context.Context, r GetWorkspaceRequestObject) 
 }
 
 // ledger passes a ledger or an error on; every change answers with it.
-func ledger[T any](l *plan.Ledger, err error, wrap func(LedgerJSONResponse) T) (T, error) {
+func ledger[T any](ctx context.Context, s *server, l *plan.Ledger, err error, wrap func(LedgerJSONResponse) T) (T, error) {
+	var none T
 	if err != nil {
-		var none T
 		return none, err
 	}
-	return wrap(LedgerJSONResponse(wireLedger(l))), nil
+	w, err := s.told.wire(ctx, l)
+	if err != nil {
+		return none, err
+	}
+	return wrap(LedgerJSONResponse(w)), nil
 }
 
 func (s *server) GetLedger(ctx context.Context, r GetLedgerRequestObject) (GetLedgerResponseObject, error) {
 	l, err := s.Plans.Ledger(ctx, r.Load)
-	return ledger(l, err, func(l LedgerJSONResponse) GetLedgerResponseObject { return GetLedger200JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) GetLedgerResponseObject { return GetLedger200JSONResponse{l} })
 }
 
 func (s *server) ReadLine(ctx context.Context, r ReadLineRequestObject) (ReadLineResponseObject, error) {
@@ -53,7 +60,7 @@ func (s *server) ReadLine(ctx context.Context, r ReadLineRequestObject) (ReadLin
 func (s *server) StoreLine(ctx context.Context, r StoreLineRequestObject) (StoreLineResponseObject, error) {
 	save := plan.Save{Line: r.Body.Line, Slot: r.Body.Slot, Replace: or(r.Body.Replace), Also: or(r.Body.Also), Revision: r.Body.Revision}
 	l, err := s.Plans.Store(ctx, r.Load, save)
-	return ledger(l, err, func(l LedgerJSONResponse) StoreLineResponseObject { return StoreLine201JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) StoreLineResponseObject { return StoreLine201JSONResponse{l} })
 }
 
 func (s *server) UpdateEntry(ctx context.Context, r UpdateEntryRequestObject) (UpdateEntryResponseObject, error) {
@@ -62,22 +69,22 @@ func (s *server) UpdateEntry(ctx context.Context, r UpdateEntryRequestObject) (U
 		Name: b.Name, ShortName: b.ShortName, Receive: b.Receive, Shift: b.Shift, TransmitTone: b.TransmitTone, ReceiveTone: b.ReceiveTone,
 		Width: b.Bandwidth, Power: b.Power, Scan: b.Scan, Slot: b.Slot, Swap: or(b.Swap), Revision: b.Revision,
 	})
-	return ledger(l, err, func(l LedgerJSONResponse) UpdateEntryResponseObject { return UpdateEntry200JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) UpdateEntryResponseObject { return UpdateEntry200JSONResponse{l} })
 }
 
 func (s *server) ApplyFix(ctx context.Context, r ApplyFixRequestObject) (ApplyFixResponseObject, error) {
 	l, err := s.Plans.Fix(ctx, r.Load, r.Slot, r.Body.Revision, r.Body.Id)
-	return ledger(l, err, func(l LedgerJSONResponse) ApplyFixResponseObject { return ApplyFix200JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) ApplyFixResponseObject { return ApplyFix200JSONResponse{l} })
 }
 
 func (s *server) DeleteEntry(ctx context.Context, r DeleteEntryRequestObject) (DeleteEntryResponseObject, error) {
 	l, err := s.Plans.Delete(ctx, r.Load, r.Slot, r.Params.Revision)
-	return ledger(l, err, func(l LedgerJSONResponse) DeleteEntryResponseObject { return DeleteEntry200JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) DeleteEntryResponseObject { return DeleteEntry200JSONResponse{l} })
 }
 
 func (s *server) Undo(ctx context.Context, r UndoRequestObject) (UndoResponseObject, error) {
 	l, err := s.Plans.Undo(ctx, r.Load, r.Body.Revision, or(r.Body.Redo))
-	return ledger(l, err, func(l LedgerJSONResponse) UndoResponseObject { return Undo200JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) UndoResponseObject { return Undo200JSONResponse{l} })
 }
 
 func (s *server) AddFound(ctx context.Context, r AddFoundRequestObject) (AddFoundResponseObject, error) {
@@ -85,8 +92,12 @@ func (s *server) AddFound(ctx context.Context, r AddFoundRequestObject) (AddFoun
 	if err != nil {
 		return nil, err
 	}
+	w, err := s.told.wire(ctx, v.Ledger)
+	if err != nil {
+		return nil, err
+	}
 	return AddFound201JSONResponse{
-		Ledger: wireLedger(v.Ledger), Slots: v.Slots, Puts: each(v.Puts, wirePut),
+		Ledger: w, Slots: v.Slots, Puts: each(v.Puts, wirePut),
 		Skipped: each(v.Skipped, func(x plan.Skipped) Skipped { return Skipped{Id: wireID(x.ID), Why: x.Why} }),
 	}, nil
 }

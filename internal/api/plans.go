@@ -110,7 +110,7 @@ func (s *server) OpenDemo(ctx context.Context, _ OpenDemoRequestObject) (OpenDem
 
 func (s *server) AddUnit(ctx context.Context, r AddUnitRequestObject) (AddUnitResponseObject, error) {
 	l, err := s.Plans.AddUnit(ctx, r.Id, r.Body.Radio, plan.UnitForm{Name: r.Body.Name, Holder: r.Body.Holder})
-	return ledger(l, err, func(l LedgerJSONResponse) AddUnitResponseObject { return AddUnit201JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) AddUnitResponseObject { return AddUnit201JSONResponse{l} })
 }
 
 func (s *server) ChangeUnit(ctx context.Context, r ChangeUnitRequestObject) (ChangeUnitResponseObject, error) {
@@ -122,7 +122,7 @@ func (s *server) ChangeUnit(ctx context.Context, r ChangeUnitRequestObject) (Cha
 
 func (s *server) DropUnit(ctx context.Context, r DropUnitRequestObject) (DropUnitResponseObject, error) {
 	l, err := s.Plans.DropUnit(ctx, r.Load, orLatest(r.Params.Revision))
-	return ledger(l, err, func(l LedgerJSONResponse) DropUnitResponseObject { return DropUnit200JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) DropUnitResponseObject { return DropUnit200JSONResponse{l} })
 }
 
 func (s *server) GetHoldings(ctx context.Context, r GetHoldingsRequestObject) (GetHoldingsResponseObject, error) {
@@ -137,7 +137,7 @@ func (s *server) GetHoldings(ctx context.Context, r GetHoldingsRequestObject) (G
 
 func (s *server) CopyEntry(ctx context.Context, r CopyEntryRequestObject) (CopyEntryResponseObject, error) {
 	l, err := s.Plans.CopyTo(ctx, r.Load, r.Slot, r.Body.Load, r.Body.Revision)
-	return ledger(l, err, func(l LedgerJSONResponse) CopyEntryResponseObject { return CopyEntry201JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) CopyEntryResponseObject { return CopyEntry201JSONResponse{l} })
 }
 
 func wireAbsent(a plan.Absent) Absent {

@@ -93,12 +93,12 @@ func (s *server) PreviewRadio(ctx context.Context, r PreviewRadioRequestObject) 
 
 func (s *server) UseRadio(ctx context.Context, r UseRadioRequestObject) (UseRadioResponseObject, error) {
 	l, err := s.Plans.UseRadio(ctx, or(r.Params.Plan), r.Radio)
-	return ledger(l, err, func(l LedgerJSONResponse) UseRadioResponseObject { return UseRadio201JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) UseRadioResponseObject { return UseRadio201JSONResponse{l} })
 }
 
 func (s *server) DropRadio(ctx context.Context, r DropRadioRequestObject) (DropRadioResponseObject, error) {
 	l, err := s.Plans.DropRadio(ctx, or(r.Params.Plan), r.Radio)
-	return ledger(l, err, func(l LedgerJSONResponse) DropRadioResponseObject { return DropRadio200JSONResponse{l} })
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) DropRadioResponseObject { return DropRadio200JSONResponse{l} })
 }
 
 func (s *server) GetRule(_ context.Context, r GetRuleRequestObject) (GetRuleResponseObject, error) {

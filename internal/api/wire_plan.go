@@ -36,7 +36,7 @@ func wireLoad(l plan.LoadInfo) LoadInfo {
 
 func wireLedger(l *plan.Ledger) Ledger {
 	out := Ledger{
-		Load: l.Load, Plan: l.PlanID, Revision: l.Revision, Rows: each(l.Rows, wireRow), NextSlot: l.NextSlot, Undo: l.Undo, Redo: l.Redo, Checking: l.Checking, Puts: each(l.Puts, wirePut),
+		Load: l.Load, Plan: l.PlanID, Revision: l.Revision, Rows: each(l.Rows, wireRow), NextSlot: l.NextSlot, Undo: l.Undo, Redo: l.Redo, Checking: l.Checking, Gone: []int{}, Puts: each(l.Puts, wirePut),
 		Tally: Tally{Agrees: l.Tally[evidence.Agrees], Unverified: l.Tally[evidence.Unverified], Conflict: l.Tally[evidence.Conflict], Stop: l.Tally[evidence.Stop]},
 	}
 	if at, err := time.Parse(time.RFC3339, l.SavedAt); err == nil { // written so by the store

@@ -1,6 +1,7 @@
 import { keepPreviousData, type QueryClient } from '@tanstack/svelte-query';
 import { api, must, type Ledger } from './api/client';
 import { chosen } from './api/chosen.svelte';
+import { merged } from './ledger';
 
 /** The plan that is chosen, with its radios and the people. */
 export const workspaceQuery = () => ({
@@ -13,9 +14,18 @@ export const workspaceQuery = () => ({
 export const ledgerQuery = (client: QueryClient, load: number) => ({
   queryKey: ['ledger', load],
   queryFn: async (): Promise<Ledger> => {
-    const answer = must(await api.GET('/api/loads/{load}', { params: { path: { load } } }));
+    const held = client.getQueryData<Ledger>(['ledger', load])?.tag;
+    const ask = async (tag: string | undefined) =>
+      must(
+        await api.GET('/api/loads/{load}', {
+          params: { path: { load } },
+          ...(tag ? { headers: { 'Mnemos-Ledger': tag } } : {}),
+        }),
+      );
+    const answer = await ask(held);
     const known = client.getQueryData<Ledger>(['ledger', load]);
-    return known && known.revision > answer.revision ? known : answer;
+    if (known && known.revision > answer.revision) return known;
+    return merged(known, answer) ?? ask(undefined);
   },
   enabled: load !== 0,
 });

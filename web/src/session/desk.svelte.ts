@@ -2,6 +2,7 @@ import type { QueryClient } from '@tanstack/svelte-query';
 import { chosen } from '$lib/api/chosen.svelte';
 import type { Ledger, Problem } from '$lib/api/client';
 import { link } from '$lib/api/link.svelte';
+import { merged } from '$lib/ledger';
 import { ledgerQuery } from '$lib/queries';
 import { say } from './say.svelte';
 import type { Write, Writes } from './writes.svelte';
@@ -43,9 +44,10 @@ export class Desk {
       else if (error.status === 0 || error.status === 404) void this.again(w.load);
       return { done: false, problem: error };
     }
-    const ledger =
-      data === undefined ? await this.again(w.load) : ((data as { ledger?: Ledger }).ledger ?? (data as Ledger));
-    if (ledger) this.take(ledger);
+    const answer = data === undefined ? undefined : ((data as { ledger?: Ledger }).ledger ?? (data as Ledger));
+    const whole = answer && merged(this.ledger(answer.load), answer);
+    if (whole) this.take(whole);
+    else await this.again(w.load);
     return { done: true, data };
   }
 

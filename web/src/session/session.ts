@@ -7,12 +7,15 @@ import { imports } from './imports.svelte';
 import { listen } from './live';
 import { Writes } from './writes.svelte';
 
-export const writes = new Writes((ledger) => {
-  desk.take(ledger);
-});
+export const writes: Writes = new Writes(
+  (ledger) => {
+    void desk.again(ledger.load);
+  },
+  (load) => desk.ledger(load)?.tag,
+);
 
 /** The slots of the radios, for every view. */
-export const desk = new Desk(client, writes);
+export const desk: Desk = new Desk(client, writes);
 
 /** Starts what a tab does besides showing a view: keys, what happens elsewhere, what is not saved yet. */
 export function start(): void {

@@ -48,7 +48,11 @@ export class Writes {
   #again: (() => void) | undefined;
   #stuck: (() => void)[] = [];
 
-  constructor(private readonly taken: (ledger: Ledger) => void = () => undefined) {}
+  constructor(
+    private readonly taken: (ledger: Ledger) => void = () => undefined,
+    /** The tag of the ledger of a radio that is held: only what is different is answered. */
+    private readonly held: (load: number) => string | undefined = () => undefined,
+  ) {}
 
   /** Asks for a change; the answer comes when there is one. */
   ask(w: Omit<Write, 'key'>): Promise<Answer> {
@@ -131,7 +135,11 @@ export class Writes {
       const { data, error, response } = await send(w.path, {
         params: w.params,
         ...(w.body ? { body: w.body } : {}),
-        headers: { 'Idempotency-Key': w.key, ...(w.person ? { 'Mnemos-Person': String(w.person) } : {}) },
+        headers: {
+          'Idempotency-Key': w.key,
+          ...(w.person ? { 'Mnemos-Person': String(w.person) } : {}),
+          ...this.#base(w.load),
+        },
       });
       if (!error) return response?.status === 204 ? {} : { data };
       if (error.status >= 500) return error.detail ?? 'Something went wrong in the application.';
@@ -139,6 +147,11 @@ export class Writes {
     } catch {
       return 'The application does not answer. Start it again.';
     }
+  }
+
+  #base(load: number): Record<string, string> {
+    const tag = load === 0 ? undefined : this.held(load);
+    return tag ? { 'Mnemos-Ledger': tag } : {};
   }
 
   /** What waits next. What one has changed itself is no reason to refuse the next change of the same slot. */

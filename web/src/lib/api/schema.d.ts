@@ -1014,6 +1014,12 @@ export interface components {
             next_slot: number | null;
             undo: string;
             redo: string;
+            /** @description what this ledger is called, to be named in the header Mnemos-Ledger when the next one is asked for; empty where it cannot be */
+            tag: string;
+            /** @description the tag of the ledger that the rows change; empty where they are all of them */
+            base: string;
+            /** @description slots of the base that are empty now */
+            gone: number[];
             /** @description where a channel that was just stored went in other radios */
             puts: components["schemas"]["Put"][];
         };

@@ -19,7 +19,7 @@ const { chosen } = await import('$lib/api/chosen.svelte');
 const two = { id: 2, unit: { name: 'Two' } } as unknown as LoadInfo;
 function find() {
   const client = new QueryClient();
-  client.setQueryData(['ledger', 2], { load: 2, revision: 7, rows: [] });
+  client.setQueryData(['ledger', 2], { load: 2, revision: 7, rows: [], base: '' });
   return new FindState(client, new Desk(client, new Writes()));
 }
 
@@ -64,7 +64,7 @@ describe('find', () => {
           { load: 3, slot: 4, why: '' },
           { load: 4, slot: 0, why: 'Beck is full' },
         ],
-        ledger: { load: 2, revision: 8, rows: [] },
+        ledger: { load: 2, revision: 8, rows: [], base: '' },
       },
     }));
     await f.add(list, two);

@@ -394,6 +394,10 @@
     min-width: var(--least);
   }
   .cols {
+    position: sticky;
+    top: 0;
+    z-index: 3;
+    background: var(--paper);
     display: grid;
     grid-template-columns: var(--grid);
     align-items: baseline;

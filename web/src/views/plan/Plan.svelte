@@ -258,6 +258,7 @@
     margin-left: -10px;
   }
   .slots {
+    overflow-anchor: none; /* the rows that are drawn change while it scrolls */
     flex: 1;
     min-height: 0;
     overflow-y: auto;

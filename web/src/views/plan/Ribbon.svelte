@@ -33,7 +33,23 @@
       : null,
   );
   // What leaves the band is drawn last, over the arcs.
-  const channels = $derived([...ribbon.channels].sort((a, b) => Number(b.inside) - Number(a.inside)));
+  const all = $derived([...ribbon.channels].sort((a, b) => Number(b.inside) - Number(a.inside)));
+  /** So many that no number could be read: they are drawn as ticks, and only the chosen one with its pair. */
+  const crowded = $derived(all.length > 150);
+  const channels = $derived(crowded ? all.filter((c) => c.slot === selected) : all);
+  const ticks = $derived(
+    crowded
+      ? (['agrees', 'unverified', 'conflict', 'stop'] as const).map((verdict) => ({
+          verdict,
+          d: all
+            .filter((c) => c.verdict === verdict)
+            .map(
+              (c) => `M${x(c.receive_hz).toFixed(1)},${verdict === 'conflict' || verdict === 'stop' ? '34' : '40'}V52`,
+            )
+            .join(''),
+        }))
+      : [],
+  );
   const wide = (slot: number) => 10 + 7.4 * String(slot).length;
   const levels = $derived(
     placeLabels(
@@ -105,7 +121,9 @@
     class="rb"
     viewBox="0 0 {WIDTH} 92"
     role="group"
-    aria-label="{band.name}, {mhz(band.lower_hz)} to {mhz(band.upper_hz)} megahertz, with this radio's channels"
+    aria-label="{band.name}, {mhz(band.lower_hz)} to {mhz(band.upper_hz)} megahertz, with this radio's channels{crowded
+      ? `, ${String(all.length)} of them`
+      : ''}"
   >
     <defs>
       <pattern id="sat" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
@@ -149,6 +167,7 @@
     {#each ribbon.nearby_hz as hz (hz)}<path class="near" d="M{x(hz)},46V52"
         ><title>published on {mhz(hz)}, not in this radio</title></path
       >{/each}
+    {#each ticks as t (t.verdict)}<path class="tk tick-{t.verdict}" d={t.d} />{/each}
     {#each channels as c, i (c.slot)}
       {@const at = x(c.receive_hz)}
       <g
@@ -289,6 +308,15 @@
   .tk {
     stroke: var(--ink);
     stroke-width: 1.2;
+  }
+  .tick-unverified {
+    stroke: var(--ink3);
+  }
+  .tick-conflict {
+    stroke: var(--conflict);
+  }
+  .tick-stop {
+    stroke: var(--stop);
   }
   .mk {
     fill: var(--ink);

@@ -26,6 +26,9 @@ const ledger = (revision: number, more: Partial<Ledger> = {}): Ledger => ({
   redo: '',
   checking: false,
   puts: [],
+  tag: '',
+  base: '',
+  gone: [],
   ...more,
 });
 
