@@ -34,7 +34,7 @@ func TestNewLicenseeByKeyboard(t *testing.T) {
 	p.presses(kb.ArrowDown)
 	p.until("document.querySelector('input[value=none]').checked")
 	p.presses(kb.Enter)
-	p.reads("form", "Choose the radio that is nearest to yours.")
+	p.reads("form", "choose the radio that is nearest to yours")
 	p.tabs("radio")
 	p.presses(" ")
 	for range 60 {

@@ -251,7 +251,7 @@ func (p *person) clears() {
 // until waits for a JavaScript expression to become true.
 func (p *person) until(expression string) {
 	p.t.Helper()
-	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(12*time.Second)))
+	_, err := chromedp.Run(p.ctx, chromedp.Poll[bool](expression, chromedp.WithPollingTimeout(45*time.Second)))
 	if err != nil {
 		if folder := os.Getenv("MNEMOS_FAILURES"); folder != "" {
 			p.shot(filepath.Join(folder, strings.ReplaceAll(p.t.Name(), "/", "-")+".png"))
@@ -412,6 +412,11 @@ func (p *person) runs(command string) {
 	p.types(command)
 	p.reads("[role=option][data-selected], [data-command-item][data-selected]", command)
 	p.presses(kb.Enter)
+}
+
+// clickLabel clicks the label that says a text.
+func clickLabel(text string) chromedp.Action[chromedp.Void] {
+	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf("[...document.querySelectorAll('label')].find((l) => l.innerText.trim().startsWith(%s)).click()", quote(text)))
 }
 
 // clickText clicks the visible button with a text.

@@ -9,6 +9,8 @@ import (
 
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
+
+	"mnemos/internal/plan"
 )
 
 // TestScreenshots makes the pictures of docs/screenshots; `make screenshots`
@@ -28,6 +30,9 @@ func TestScreenshots(t *testing.T) {
 		{"plan-night", 1280, 800, "night", typing},
 		{"plan-red", 1280, 800, "red", typing},
 		{"plan-phone", 390, 844, "day", typing},
+		{"plan-phone-open", 390, 844, "night", opening},
+		{"plan-radios", 1280, 800, "day", several},
+		{"plans", 1280, 800, "day", planning},
 		{"keypad-sheet", 1280, 1000, "day", keying},
 		{"keypad-try", 1280, 800, "day", trying},
 		{"keypad-phone", 390, 844, "night", trying},
@@ -46,7 +51,7 @@ func TestScreenshots(t *testing.T) {
 				p = sit(t, v.width, v.height)
 			}
 			for ask[string](p, "document.documentElement.dataset.theme") != v.theme {
-				p.do(click("button[aria-label^=Theme]"))
+				p.presses("t", kb.ModifierAlt)
 			}
 			v.shows(p)
 			p.shot(filepath.Join(folder, v.name+".png"))
@@ -70,6 +75,39 @@ func typing(p *person) {
 	p.reads("#say", "transmits 147.840 MHz")
 	p.reads("section", "Store in slot")
 }
+
+// opening is a row that stands open on a phone.
+func opening(p *person) {
+	p.do(click("#slot-7"))
+	p.reads(".opened", "It would not hear you")
+	p.do(chromedp.Evaluate[chromedp.Void]("scrollTo(0, 430)"))
+}
+
+// several is a line on its way into three radios of five, two of one kind.
+func several(p *person) {
+	for _, u := range []struct{ profile, name string }{{"trail", "Trail, hut"}, {"beck", "Beck"}} {
+		_, err := p.another().Plans.AddUnit(p.t.Context(), 1, u.profile, plan.UnitForm{Name: &u.name})
+		require.NoError(p.t, err)
+	}
+	p.reads("[role=columnheader]", "Beck")
+	p.types("146.565 Hut watch")
+	p.reads("fieldset", "goes also into")
+	p.do(clickLabel("Ferry"))
+	p.do(clickLabel("Trail, hut"))
+	p.reads("section", "Store in slot 4 of 3 radios")
+}
+
+// planning is the list of plans, with one put away.
+func planning(p *person) {
+	for _, name := range []string{"Season", "Winter"} {
+		_, err := p.another().Plans.New(p.t.Context(), plan.Form{Name: &name, Season: &seasons, Region: &region}, "trail")
+		require.NoError(p.t, err)
+	}
+	p.runs("Plans:")
+	p.reads("[role=dialog]", "Winter")
+}
+
+var seasons, region = "club radios", "us"
 
 func keying(p *person) {
 	p.presses(kb.Enter, kb.ModifierCtrl)

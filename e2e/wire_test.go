@@ -46,7 +46,7 @@ func (w *wire) ServeHTTP(rw http.ResponseWriter, r *http.Request) {
 		c := echo.New().NewContext(r, rw)
 		api.ErrorHandler(c, fails)
 		return
-	case unread != "" && r.Method == http.MethodGet && r.URL.Path == unread:
+	case unread != "" && r.Method == http.MethodGet && (r.URL.Path == unread || strings.Contains(r.URL.Path, "/assets/"+unread)):
 		http.Error(rw, `{"title":"Something went wrong","status":500}`, http.StatusInternalServerError)
 		return
 	case change && lose:

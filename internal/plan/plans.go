@@ -111,7 +111,7 @@ func (p *Plans) Begin(ctx context.Context, s Start) (*Workspace, error) {
 	s.Person.Read(&me, f)
 	s.Plan.read(&x, f)
 	if _, err := p.fleet.Profile(ctx, s.Radio); err != nil {
-		f.Add("radio", "%q is not a radio: choose the one that is nearest to yours", s.Radio)
+		f.Add("radio", "choose the radio that is nearest to yours")
 	}
 	if err := f.Or(); err != nil {
 		return nil, err

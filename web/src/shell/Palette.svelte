@@ -85,7 +85,7 @@
           placeholder="what do you want to do?"
           aria-label="Command"
         />
-        <Command.List class="min-h-0 overflow-y-auto pb-2" tabindex={-1}>
+        <Command.List class="min-h-0 overflow-y-auto pb-2" tabindex={0}>
           <Command.Viewport>
             <Command.Empty class="px-4 py-3 text-ink2"
               >Nothing is called that. Try undo, plan, radio or theme.</Command.Empty

@@ -39,10 +39,6 @@ export class FirstState {
       this.faults = { bands: 'Choose a band, or "none yet".' };
       return false;
     }
-    if (!this.radio) {
-      this.faults = { radio: 'Choose the radio that is nearest to yours.' };
-      return false;
-    }
     return this.#try(async () => {
       must(
         await api.POST('/api/start', {

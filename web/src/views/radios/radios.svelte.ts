@@ -126,9 +126,9 @@ export class RadiosState {
     await this.#try(async () => {
       const l = must(await api.POST('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
       this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z undoes it.`;
-      chosen.load = l.load;
       this.form = { ...form, load: l.load };
       await this.#refresh();
+      chosen.load = l.load;
     });
   }
 
