@@ -117,8 +117,17 @@ func TestSpoken(t *testing.T) {
 		return false
 	}
 	for _, want := range []node{
-		{"button", "Send 88.5 Hz", ""}, {"button", "Keypad sheet", ""}, {"button", "Empty slot 7", ""}, {"button", "Undo", ""}, {"grid", "Slots", ""}, {"columnheader", "tone out", ""},
-		{"textbox", "Channel for slot 4: type what the listing says", ""}, {"searchbox", "Find in the plan", ""}, {"link", "Find", ""}, {"button", "Plan: Three Lights Walk, invented", ""}, {"button", "You are operator", ""},
+		{"button", "Send 88.5 Hz", ""},
+		{"button", "Keypad sheet", ""},
+		{"button", "Empty slot 7", ""},
+		{"button", "Undo", ""},
+		{"grid", "Slots", ""},
+		{"columnheader", "tone out", ""},
+		{"textbox", "Channel for slot 4: type what the listing says", ""},
+		{"searchbox", "Find in the plan", ""},
+		{"link", "Find", ""},
+		{"button", "Plan: Three Lights Walk, invented", ""},
+		{"button", "You are operator", ""},
 	} {
 		assert.True(t, has(want.role, want.name), "%s %q", want.role, want.name)
 	}

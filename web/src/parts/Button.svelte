@@ -36,7 +36,10 @@
   {#if key}
     <kbd
       aria-hidden="true"
-      class="flex min-w-[26px] items-center justify-center border-r border-current px-1 font-figs text-[15px] font-strong max-desk:hidden"
+      class="flex min-w-[26px] items-center justify-center border-r border-current px-1.5 font-figs font-strong max-desk:hidden {typeof key ===
+        'string' && keyWords(key).length > 2
+        ? 'text-label'
+        : 'text-[15px]'}"
       >{#if typeof key === 'string'}{keyWords(key)}{:else}{@render key()}{/if}</kbd
     >
   {/if}

@@ -51,7 +51,7 @@ export class Deltas {
   take(t: Told): void {
     if (t.kind === 'change') this.#change(t.data.event ?? 0, (t.data.changes ?? []) as Row[]);
     else if (t.kind === 'reset' || t.kind === 'catalog') this.#all = true;
-    else if (t.kind === 'hello') this.#all = this.#behind(t.data.event ?? 0);
+    else if (t.kind === 'hello') this.#all ||= this.#behind(t.data.event ?? 0);
     else return;
     if (this.#waits) return;
     this.#waits = true;

@@ -18,13 +18,13 @@ const words: Record<string, string> = {
 export function keyWords(key: string): string {
   return key
     .split('+')
-    .map((k) => words[k] ?? k.replace(/^Digit/, '').replace(/^[a-z]$/, (c) => c.toUpperCase()))
+    .map((k) => words[k] ?? k.replace(/^(Digit|Key)/, '').replace(/^[a-z]$/, (c) => c.toUpperCase()))
     .join(' ');
 }
 
 /** What assistive technology is told of a key (aria-keyshortcuts). */
 export function keyShortcut(key: string): string {
-  return key.replace('$mod', mac ? 'Meta' : 'Control').replace('Digit', '');
+  return key.replace('$mod', mac ? 'Meta' : 'Control').replace(/Digit|Key(?=[A-Z]$)/, '');
 }
 
 /** Whether a key that was pressed is this one. A sign that needs Shift on some keyboards is itself. */

@@ -126,7 +126,7 @@ export function everywhere(): Command[] {
       id: 'theme',
       says: 'Theme: day, night, red',
       scope,
-      keys: ['Alt+t'],
+      keys: ['Alt+KeyT'],
       writing: true,
       run: () => {
         theme.next();

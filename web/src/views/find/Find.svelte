@@ -8,7 +8,7 @@
   import { chosen as picks } from '$lib/api/chosen.svelte';
   import { workspaceQuery } from '$lib/queries';
   import { narrow } from '$lib/screen.svelte';
-  import { commands } from '$session/commands.svelte';
+  import { commands, field } from '$session/commands.svelte';
   import { desk } from '$session/session';
   import BringListing from './BringListing.svelte';
   import Chart from './Chart.svelte';
@@ -141,7 +141,15 @@
     untrack(() =>
       commands.add(
         { id: 'search', says: 'Search', scope: 'Find', keys: ['/'], run: () => search?.focus() },
-        { id: 'add', says: 'Add to the radio', scope: 'Find', keys: ['$mod+Enter'], writing: true, run: add },
+        {
+          id: 'add',
+          says: 'Add to the radio',
+          scope: 'Find',
+          keys: ['$mod+Enter'],
+          writing: true,
+          can: () => [null, search].includes(field() as HTMLInputElement | null),
+          run: add,
+        },
         {
           id: 'import',
           says: 'Import a listing',
@@ -220,7 +228,7 @@
         </div>
       {/if}
       <div class="flex items-center gap-2">
-        <span class="text-ink2">opened by</span>
+        <span class="whitespace-nowrap text-ink2">opened by</span>
         <Select
           label="opened by"
           options={openings}

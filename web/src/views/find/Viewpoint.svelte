@@ -19,7 +19,7 @@
         id: 'turn',
         says: 'Turn it round: whose TX it is',
         scope: 'Importing',
-        keys: ['Alt+t'],
+        keys: ['Alt+KeyT'],
         listed: false,
         run: turn,
       }),

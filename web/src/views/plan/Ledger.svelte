@@ -1,13 +1,13 @@
 <script lang="ts">
   import { tick, untrack, type Snippet } from 'svelte';
-  import Evidence from '$parts/Evidence.svelte';
-  import ToArrow from '$parts/ToArrow.svelte';
   import { chosen } from '$lib/api/chosen.svelte';
-  import type { Absent, Holding, Ledger, LoadInfo, Row, Verdict } from '$lib/api/client';
+  import type { Absent, Holding, Ledger, LoadInfo, Row } from '$lib/api/client';
   import { narrow } from '$lib/screen.svelte';
   import { commands } from '$session/commands.svelte';
   import Absents from './Absents.svelte';
   import { cellsOf, editText, gridOf, matching, nextChoice, type Column } from './columns';
+  import LedgerColumns from './LedgerColumns.svelte';
+  import LedgerHead from './LedgerHead.svelte';
   import type { PlanState } from './plan.svelte';
   import SlotRow from './SlotRow.svelte';
   import { slotCommands } from './slots';
@@ -27,7 +27,6 @@
     evidence: Snippet | undefined;
   }
   let { plan, ledger, load, others, holdings, absent, write, evidence }: Props = $props();
-  const verdicts: Exclude<Verdict, 'checking'>[] = ['agrees', 'unverified', 'conflict', 'stop'];
   const radio = $derived(load.radio);
 
   let at = $state<Column | number>('name');
@@ -247,41 +246,16 @@
   style:--grid={gridOf(narrow.is ? 0 : others.length)}
   style:--least={others.length > 4 ? `${String(640 + others.length * 44)}px` : '0px'}
 >
-  <div class="head flex flex-wrap items-baseline justify-between gap-x-4 border-t border-rule2 pt-1.5">
-    <h2 class="pl-10 font-strong max-desk:sr-only">
-      {load.unit.name}, {ledger.rows.length} of {radio.slots.last - radio.slots.first + 1} slots used
-    </h2>
-    <input
-      type="search"
-      id="seek"
-      aria-label="Find in the plan"
-      placeholder="find in the plan"
-      autocomplete="off"
-      spellcheck="false"
-      class="h-6 w-36 rounded-[2px] border border-rule bg-transparent px-2 text-small focus:bg-sheet max-desk:h-11 max-desk:w-full"
-      bind:value={plan.sought}
-      onkeydown={(e) => {
-        if (e.key === 'Escape' && plan.sought === '') grid?.focus();
-        if (e.key === 'Escape') plan.sought = '';
-        if ((e.key === 'Enter' || e.key === 'ArrowDown') && slots[0] !== undefined) {
-          e.preventDefault();
-          void select(slots.includes(plan.selected ?? -1) ? (plan.selected ?? slots[0]) : slots[0]);
-        }
-      }}
-    />
-    <div class="flex gap-4 text-small max-desk:w-full max-desk:justify-between" role="group" aria-label="Show only">
-      {#if ledger.checking}<span role="status"><Evidence kind="checking" word="reading the listings" /></span>{/if}
-      {#each verdicts as v (v)}
-        <button
-          type="button"
-          aria-pressed={plan.only === v}
-          class="px-0.5 max-desk:min-h-11 {plan.only === v ? 'shadow-[0_2px_0_var(--ink)]' : ''}"
-          onclick={() => (plan.only = plan.only === v ? null : v)}
-          ><Evidence kind={v} word="{String(ledger.tally[v])} {v}" /></button
-        >
-      {/each}
-    </div>
-  </div>
+  <LedgerHead
+    {plan}
+    {ledger}
+    {load}
+    into={() => {
+      const first = slots[0];
+      if (first !== undefined) void select(slots.includes(plan.selected ?? -1) ? (plan.selected ?? first) : first);
+    }}
+    back={() => grid?.focus()}
+  />
   <div class={others.length > 4 && !narrow.is ? 'overflow-x-auto' : ''}>
     <div
       role="grid"
@@ -298,29 +272,7 @@
       onblur={() => (focused = false)}
       class="grid-box pb-1 outline-none"
     >
-      <div role="row" class="cols border-b border-bold text-label text-ink2 max-desk:sr-only">
-        <span role="columnheader" class="pl-1">slot</span>
-        <span role="columnheader">name</span>
-        {#if others.length === 0}<span role="columnheader"><span class="sr-only">short name</span></span>{/if}
-        <span role="columnheader">receive</span>
-        <span role="columnheader">shift</span>
-        <span role="columnheader">transmit</span>
-        <span role="columnheader">tone out</span>
-        <span role="columnheader"><span class="sr-only">to</span><ToArrow /></span>
-        <span role="columnheader">tone in</span>
-        {#if others.length === 0}
-          <span role="columnheader">power</span>
-          <span role="columnheader">scan</span>
-        {/if}
-        <span role="columnheader">evidence</span>
-        {#each others as l (l.id)}
-          <span
-            role="columnheader"
-            class="truncate pl-1 text-right"
-            title="{l.unit.name}: {counts.get(l.id) ?? 0} channels">{l.unit.name}</span
-          >
-        {/each}
-      </div>
+      <LedgerColumns {others} {counts} />
       <div {@attach view.attach} bind:this={list} role="rowgroup" class="relative" style:height="{view.whole}px">
         <div class="absolute inset-x-0" style:top="{view.start(shown.first)}px" role="presentation">
           {#each slots.slice(shown.first, shown.end) as slot, n (slot)}
@@ -392,17 +344,6 @@
 <style>
   .grid-box {
     min-width: var(--least);
-  }
-  .cols {
-    position: sticky;
-    top: 0;
-    z-index: 3;
-    background: var(--paper);
-    display: grid;
-    grid-template-columns: var(--grid);
-    align-items: baseline;
-    height: 22px;
-    line-height: 20px;
   }
   .vacant {
     display: grid;

@@ -52,9 +52,10 @@
   );
   const wide = (slot: number) => 10 + 7.4 * String(slot).length;
   const levels = $derived(
-    placeLabels(
-      channels.map((c) => ({ x: x(c.receive_hz), wide: wide(c.slot), must: c.slot === (raised ?? selected) })),
-    ),
+    placeLabels([
+      ...channels.map((c) => ({ x: x(c.receive_hz), wide: wide(c.slot), must: c.slot === (raised ?? selected) })),
+      ...(draft ? [{ x: x(draft.receive_hz), wide: wide(draft.slot ?? 0), must: true }] : []),
+    ]),
   );
   /** Off the band: at most one plate at each edge, and how many share it. */
   const plates = $derived(
@@ -228,6 +229,7 @@
       {#if c.written}<text x={x(c.hz) + 12} y="15">calling</text>{/if}
     {/each}
     {#if draft}
+      {@const high = 50 - (levels.at(-1)?.level ?? 0) * 12}
       <g class="ch draft" aria-hidden="true">
         {#if draft.transmit_hz !== null && draft.transmit_hz !== draft.receive_hz && inside(draft.transmit_hz)}
           <path class="arc" d={arc(x(draft.receive_hz), x(draft.transmit_hz))} /><path
@@ -235,8 +237,10 @@
             d="M{x(draft.transmit_hz)},51l-4,-7h8Z"
           />
         {/if}
-        <path class="tk" d="M{x(draft.receive_hz)},34V52" /><text class="no" x={x(draft.receive_hz) + 4} y="38"
-          >{draft.slot}</text
+        <path class="tk" d="M{x(draft.receive_hz)},{high - 6}V52" /><text
+          class="no"
+          x={x(draft.receive_hz) + 5}
+          y={high}>{draft.slot}</text
         >
       </g>
     {/if}

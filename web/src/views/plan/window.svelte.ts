@@ -3,7 +3,7 @@ import { untrack } from 'svelte';
 /** How far beyond what is seen rows are drawn, in pixels: what is scrolled to is there already. */
 const margin = 240;
 /** How high the heading is that stays above the rows. */
-const heading = 22;
+const heading = 30;
 
 /** How much larger the letters are than usual; all that is measured is in grown pixels. */
 const grown = Number(getComputedStyle(document.documentElement).getPropertyValue('--grown')) || 1;
