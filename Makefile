@@ -29,7 +29,7 @@ $(UI): web/node_modules/.package-lock.json $(WEB)
 test: $(UI) chromium lint test-web race test-go
 
 test-go: $(UI) chromium
-	MNEMOS_CHROMIUM=$(CHROMIUM) $(GO) test -timeout 30m $(PACKAGES)
+	MNEMOS_CHROMIUM=$(CHROMIUM) $(GO) test -timeout 30m -parallel 3 $(PACKAGES)
 
 test-web: $(UI)
 	cd web && npm test

@@ -212,6 +212,7 @@ func TestTravellerByThumb(t *testing.T) {
 	p.reads("form", "not in my plan")
 	p.thumb("fewer filters")
 	p.fills("input[aria-label=Search]", "herring")
+	p.until("document.querySelectorAll('[role=option]').length === 1")
 	p.reads("[role=option]", "Herring Gate")
 	p.do(click("[role=option]"))
 	p.sees(`section[aria-label="What the listings say"]`) // the record lies over the list, beside its row

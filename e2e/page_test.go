@@ -89,9 +89,20 @@ func sit(t *testing.T, width, height int64) *person {
 	return p
 }
 
+// beside holds the tests that run beside others already.
+var beside sync.Map
+
+// aside lets a test run beside others: most of its time it waits for a page.
+func aside(t *testing.T) {
+	if _, known := beside.LoadOrStore(t.Name(), true); !known && os.Getenv("MNEMOS_BENCH") == "" {
+		t.Parallel()
+	}
+}
+
 // begin opens the application over a folder that is filled in some way.
 func begin(t *testing.T, width, height int64, fill func(*store.Store) error) *person {
 	t.Helper()
+	aside(t)
 	s, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
 	require.NoError(t, fill(s))

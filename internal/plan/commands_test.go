@@ -131,7 +131,7 @@ func TestCommands(t *testing.T) {
 			if rapid.IntRange(0, 20).Draw(r, "restart") == 0 {
 				a.Again(t)
 			}
-			act := rapid.SampledFrom([]string{"store", "store", "replace", "delete", "rename", "move", "swap", "undo", "undo", "redo"}).Draw(r, "act")
+			act := rapid.SampledFrom([]string{"store", "store", "replace", "delete", "rename", "move", "swap", "undo", "undo", "undo", "redo", "redo", "redo"}).Draw(r, "act")
 			slot, other := rapid.IntRange(1, 4).Draw(r, "slot"), rapid.IntRange(1, 4).Draw(r, "other")
 			if carried := carry(ctx, r, a, m, load, act, slot, other, fmt.Sprint("N", n), person, views[person]); carried {
 				seen[act]++

@@ -29,10 +29,10 @@ func TestServes(t *testing.T) {
 	assert.Equal(t, "no-cache", index.Header().Get("Cache-Control"))
 	assert.Equal(t, index.Body.String(), get(t, "/keypad/1/7").Body.String(), "an address of the application is the application")
 
-	_, rest, found := strings.Cut(index.Body.String(), `src="`)
+	_, rest, found := strings.Cut(index.Body.String(), `src="/assets/`)
 	require.True(t, found)
 	script, _, _ := strings.Cut(rest, `"`)
-	js := get(t, script)
+	js := get(t, "/assets/"+script)
 	assert.Equal(t, http.StatusOK, js.Code)
 	assert.Equal(t, "text/javascript; charset=utf-8", js.Header().Get("Content-Type"))
 	assert.Contains(t, js.Header().Get("Cache-Control"), "immutable")
