@@ -88,7 +88,7 @@ func TestClubLeaderByMouse(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.mouse("Radio: Trail")
 	p.mouse("Radios of this plan…")
-	p.mouse("Another radio")
+	p.mouse("Add a radio")
 	p.fills("#unit-name", "Trail of the hut")
 	p.mouse("Add it to the plan")
 	p.reads("header", "Trail of the hut")
@@ -116,7 +116,7 @@ func TestClubLeaderByMouse(t *testing.T) {
 
 	// A line for three radios at once.
 	p.types("146.565 Hut")
-	p.reads("fieldset", "goes also into")
+	p.reads("fieldset", "also goes into")
 	p.mouse("Van")
 	p.mouse("Trail of the hut")
 	p.reads("fieldset", "Van 4")
@@ -228,8 +228,9 @@ func TestTravellerByThumb(t *testing.T) {
 	p.reads("[role=status]", "Saved.")
 	p.thumb("Use the position of this device")
 	p.until("document.querySelector('#place').value.startsWith('41.0208')")
-	for _, path := range []string{"/", "/find", "/radios", "/settings"} {
+	for path, shows := range map[string]string{"/": "Marran Light", "/find": "Quay House", "/radios": "How much of the plan fits", "/settings": "usual shifts"} {
 		p.goes(path)
+		p.reads("main", shows)
 		p.until("document.documentElement.scrollWidth <= 390")
 	}
 }

@@ -75,7 +75,7 @@ func TestTwoPeople(t *testing.T) {
 	// The second one says who they are.
 	q.runs("People")
 	q.reads("[role=dialog]", "People")
-	q.do(clickText("Somebody new"))
+	q.do(clickText("Add a person"))
 	q.fills("#person-name", "QX2BR")
 	q.do(clickText("Save"))
 	q.reads("header", "QX2BR")

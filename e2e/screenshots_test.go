@@ -91,7 +91,7 @@ func several(p *person) {
 	}
 	p.reads("[role=columnheader]", "Beck")
 	p.types("146.565 Hut watch")
-	p.reads("fieldset", "goes also into")
+	p.reads("fieldset", "also goes into")
 	p.do(clickLabel("Ferry"))
 	p.do(clickLabel("Trail, hut"))
 	p.reads("section", "Store in slot 4 of 3 radios")

@@ -17,7 +17,7 @@
 </script>
 
 <fieldset class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-  <legend class="float-left mr-4 text-ink2">goes also into</legend>
+  <legend class="float-left mr-4 text-ink2">also goes into</legend>
   {#each others as l (l.id)}
     {@const p = put(l.id)}
     <label class="inline-flex min-h-7 items-center gap-1.5 max-desk:min-h-11">

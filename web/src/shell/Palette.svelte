@@ -47,7 +47,7 @@
       .filter((p) => p.id !== w?.me.id)
       .map((p) => ({
         id: `be-${String(p.id)}`,
-        says: `Be ${p.name}`,
+        says: `Switch to ${p.name}`,
         scope: 'People',
         key: undefined,
         run: () => {

@@ -43,7 +43,7 @@
     <form
       class="grid gap-1"
       onsubmit={(e) => void save(e)}
-      aria-label={form.person ? `Change ${form.person.name}` : 'Somebody new'}
+      aria-label={form.person ? `Change ${form.person.name}` : 'Add a person'}
     >
       <Field
         name="person-name"
@@ -112,6 +112,6 @@
   </ul>
   <div class="pt-3">
     {#if form && !form.person}{@render fields()}
-    {:else}<Button onclick={() => (form = { person: undefined, name: '', colour: '' })}>Somebody new</Button>{/if}
+    {:else}<Button onclick={() => (form = { person: undefined, name: '', colour: '' })}>Add a person</Button>{/if}
   </div>
 </Dialog>

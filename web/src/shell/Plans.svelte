@@ -96,14 +96,14 @@
         <button
           type="button"
           class="link"
-          aria-label="{p.archived ? 'Bring back' : 'Archive'} {p.name}"
+          aria-label="{p.archived ? 'Restore' : 'Archive'} {p.name}"
           disabled={plans.busy}
           onclick={() =>
             void plans.change(
               p,
               { archived: !p.archived },
-              p.archived ? `${p.name} is back` : `${p.name} is archived; Undo brings it back`,
-            )}>{p.archived ? 'bring back' : 'archive'}</button
+              p.archived ? `${p.name} is restored` : `${p.name} is archived; Undo restores it`,
+            )}>{p.archived ? 'restore' : 'archive'}</button
         >
         <button
           type="button"

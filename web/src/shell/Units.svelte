@@ -56,7 +56,7 @@
         params: { path: { load: l.id }, query: { revision: workspace.plan.revision } },
       });
       if (error) throw new ApiError(error);
-    }, `${l.unit.name} is out of the plan; Undo brings it back`);
+    }, `${l.unit.name} is out of the plan; Undo restores it`);
   }
 </script>
 
@@ -65,7 +65,7 @@
     <form
       class="grid gap-1"
       onsubmit={(e) => void save(e)}
-      aria-label={form.load ? `Change ${form.load.unit.name}` : 'Another radio'}
+      aria-label={form.load ? `Change ${form.load.unit.name}` : 'Add a radio'}
     >
       {#if !form.load}
         <Field
@@ -162,7 +162,7 @@
         kind="main"
         onclick={() =>
           (form = { load: undefined, name: '', radio: workspace.loads[0]?.unit.profile ?? 'trail', holder: '0' })}
-        >Another radio</Button
+        >Add a radio</Button
       >
     {/if}
   </div>

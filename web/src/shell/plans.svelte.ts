@@ -70,7 +70,7 @@ export class PlansState extends Act {
       });
       if (error) throw new ApiError(error);
       if (chosen.plan === p.id) chosen.plan = 0;
-    }, `The plan ${p.name} is removed; Undo brings it back`);
+    }, `The plan ${p.name} is removed; Undo restores it`);
   }
 
   demo(): Promise<boolean> {

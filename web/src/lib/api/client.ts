@@ -68,14 +68,17 @@ export const api = createClient<paths>({
 });
 
 api.use({
-  onRequest({ request }) {
+  async onRequest({ request }) {
     if (chosen.person !== 0 && !request.headers.has('Mnemos-Person'))
       request.headers.set('Mnemos-Person', String(chosen.person));
     const url = new URL(request.url);
     if (chosen.plan === 0 || url.searchParams.has('plan')) return undefined;
     if (!/^\/api\/(workspace|settings|radios|imports|sources|find)\b/.test(url.pathname)) return undefined;
     url.searchParams.set('plan', String(chosen.plan));
-    return new Request(url, request);
+    // A body that is passed on as a stream needs HTTP/2: it is read first.
+    const { method, headers, signal } = request;
+    const body = method === 'GET' || method === 'HEAD' ? null : await request.blob();
+    return new Request(url, { method, headers, signal, body });
   },
 });
 

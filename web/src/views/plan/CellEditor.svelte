@@ -64,7 +64,10 @@
     spellcheck="false"
     autocomplete="off"
     onkeydown={keydown}
-    onblur={() => void commit(0)}
+    onblur={(e) => {
+      // Another window in front is no reason to store what is half typed.
+      if (document.activeElement !== e.currentTarget) void commit(0);
+    }}
     onclick={(e) => {
       e.stopPropagation();
     }}

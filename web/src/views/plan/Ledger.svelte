@@ -31,6 +31,8 @@
 
   let at = $state<Column | number>('name');
   let editing = $state(false);
+  /** The revision that was shown when the editing began. */
+  let began = 0;
   let focused = $state(false);
   /** On a phone: whether the selected row is open. */
   let open = $state(false);
@@ -120,6 +122,7 @@
       return;
     }
     await select(slot, false);
+    began = ledger.revision;
     editing = true;
   }
 
@@ -154,7 +157,7 @@
   }
 
   async function save(slot: number, cell: Column, text: string): Promise<string | undefined> {
-    return Object.values(await plan.cell(slot, cell, text))[0];
+    return Object.values(await plan.cell(slot, cell, text, began))[0];
   }
 
   function step(by: number) {

@@ -230,12 +230,16 @@ export class PlanState {
     if (wrong !== undefined) this.#refused.set(place(t.slot, t.column), { ...t, state: 'refused', why: wrong });
   }
 
-  #update(slot: number, fields: Fields, more: Pick<Write, 'says' | 'cell'>): Promise<Outcome> {
+  #update(
+    slot: number,
+    fields: Fields,
+    { seen, ...more }: Pick<Write, 'says' | 'cell'> & { seen?: number | undefined },
+  ): Promise<Outcome> {
     return this.desk.ask({
       method: 'PATCH',
       path,
       params: { path: { load: this.load, slot } },
-      body: { ...fields, revision: this.ledger?.revision ?? 0 },
+      body: { ...fields, revision: seen ?? this.ledger?.revision ?? 0 },
       load: this.load,
       ...more,
     });
@@ -244,15 +248,16 @@ export class PlanState {
   /**
    * Saves what was typed into a cell; returns what is wrong with it. What cannot
    * be saved for now waits, and what somebody else has changed meanwhile is shown
-   * beside theirs, for the person to choose.
+   * beside theirs, for the person to choose: seen is the revision when they began.
    */
-  async cell(slot: number, column: Column, text: string): Promise<Record<string, string>> {
+  async cell(slot: number, column: Column, text: string, seen?: number): Promise<Record<string, string>> {
     const { writes } = this.desk;
     this.trouble = '';
     const fields = { [column]: text } as Fields;
     const out = this.#update(slot, fields, {
       says: `${column.replace('_', ' ')} of slot ${String(slot)}: ${text}`,
       cell: { slot, column, text },
+      seen,
     });
     const over = (o: Outcome, late: boolean): Record<string, string> => {
       if (o.done) {

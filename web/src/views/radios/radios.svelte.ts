@@ -1,5 +1,6 @@
 import type { QueryClient } from '@tanstack/svelte-query';
 import { chosen } from '$lib/api/chosen.svelte';
+import { link } from '$lib/api/link.svelte';
 import type { Writes } from '$session/writes.svelte';
 import { api, ApiError, must, type Preview, type RadioForm } from '$lib/api/client';
 
@@ -48,7 +49,8 @@ export class RadiosState {
     const form = this.form;
     if (!form) return;
     const asked = ++this.#asked;
-    await this.#try(async () => {
+    this.trouble = '';
+    try {
       const v = must(
         await api.POST('/api/radios/{radio}/preview', {
           params: { path: { radio: form.id } },
@@ -58,7 +60,12 @@ export class RadiosState {
       if (asked !== this.#asked) return; // typed on meanwhile
       this.faults = Object.fromEntries(v.faults.map((f) => [f.field, f.message]));
       if (v.faults.length === 0) this.preview = v;
-    });
+    } catch (e) {
+      this.#wrong(e);
+      if (e instanceof ApiError) return;
+      await link.again(15_000);
+      if (asked === this.#asked) await this.look();
+    }
   }
 
   async copy(): Promise<string | undefined> {

@@ -10,7 +10,6 @@ vi.mock('$lib/api/client', async (original) => {
 vi.stubGlobal('window', { setTimeout, clearTimeout });
 
 const { RadiosState } = await import('./radios.svelte');
-const { link } = await import('$lib/api/link.svelte');
 const { Writes } = await import('$session/writes.svelte');
 
 const form = (id: string, more: Partial<RadioForm> = {}): RadioForm =>
@@ -41,8 +40,8 @@ const preview = (more: Partial<Preview> = {}): Preview => ({
 });
 
 /** A radio that is open, with its first preview. */
-async function open(id: string, more: Partial<RadioForm> = {}) {
-  const s = new RadiosState(new QueryClient(), new Writes());
+async function open(id: string, more: Partial<RadioForm> = {}, writes = new Writes()) {
+  const s = new RadiosState(new QueryClient(), writes);
   answers.push(
     () => ({ data: form(id, more) }),
     () => ({ data: preview() }),
@@ -195,15 +194,17 @@ describe('a profile', () => {
   });
 
   it('waits where nobody answers, and is saved when somebody does', async () => {
-    const s = await open('own-a');
+    const writes = new Writes();
+    const s = await open('own-a', {}, writes);
     s.texts.slots = '1-20';
     const saved = s.save();
     await vi.waitFor(() => {
-      expect(s.saving).toBe(true);
+      expect(writes.trouble).not.toBe('');
     });
+    expect(s.saving).toBe(true);
     expect(s.texts.slots).toBe('1-20');
     answers.push(() => ({ data: form('own-a') }));
-    link.back();
+    writes.now();
     await saved;
     expect(s.message).toBe('Saved.');
   });

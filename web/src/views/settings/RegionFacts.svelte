@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Wide from '$parts/Wide.svelte';
   import type { Region } from '$lib/api/client';
 
   /** What follows from the region, each line with its source. */
@@ -37,38 +38,40 @@
       <dd class="border-b border-rule py-1.5">{text}</dd>
     {/each}
   </dl>
-  <table class="mt-4 w-full text-left text-small">
-    <caption class="pb-1 text-left font-strong">Bands, calling channels and usual shifts, MHz</caption>
-    <thead class="border-b border-rule2 text-label text-ink2">
-      <tr
-        ><th class="w-[74px] font-normal">band</th><th class="w-[70px] font-normal">calling</th><th class="font-normal"
-          >outputs and their shift</th
-        ></tr
-      >
-    </thead>
-    <tbody>
-      {#each region.bands as b (b.name)}
-        <tr class="border-b border-rule align-baseline">
-          <th scope="row" class="py-1 font-strong"
-            >{b.name}<span class="block font-figs text-label font-normal text-ink2">{b.limits}</span></th
-          >
-          <td class="font-figs">
-            {#each b.calling as f (f)}<span class="block">{f}</span>{:else}<span class="text-ink2">–</span>{/each}
-          </td>
-          <td>
-            {#each b.shifts as s (s.outputs)}
-              <span class="grid grid-cols-[138px_86px_1fr] items-baseline">
-                <span class="font-figs">{s.outputs}</span><span class="font-figs">{s.shift}</span>
-                <span class="text-label text-ink2"
-                  >{s.certainty}{s.alternatives.length > 0 ? `, also ${s.alternatives.join(', ')}` : ''}</span
-                >
-              </span>
-            {:else}<span class="text-ink2">none in the plan</span>{/each}
-          </td>
-        </tr>
-      {/each}
-    </tbody>
-  </table>
+  <Wide label="Bands, calling channels and usual shifts"
+    ><table class="mt-4 w-full text-left text-small">
+      <caption class="pb-1 text-left font-strong">Bands, calling channels and usual shifts, MHz</caption>
+      <thead class="border-b border-rule2 text-label text-ink2">
+        <tr
+          ><th class="w-[74px] font-normal">band</th><th class="w-[70px] font-normal">calling</th><th
+            class="font-normal">outputs and their shift</th
+          ></tr
+        >
+      </thead>
+      <tbody>
+        {#each region.bands as b (b.name)}
+          <tr class="border-b border-rule align-baseline">
+            <th scope="row" class="py-1 font-strong"
+              >{b.name}<span class="block font-figs text-label font-normal text-ink2">{b.limits}</span></th
+            >
+            <td class="font-figs">
+              {#each b.calling as f (f)}<span class="block">{f}</span>{:else}<span class="text-ink2">–</span>{/each}
+            </td>
+            <td>
+              {#each b.shifts as s (s.outputs)}
+                <span class="grid grid-cols-[138px_86px_1fr] items-baseline">
+                  <span class="font-figs">{s.outputs}</span><span class="font-figs">{s.shift}</span>
+                  <span class="text-label text-ink2"
+                    >{s.certainty}{s.alternatives.length > 0 ? `, also ${s.alternatives.join(', ')}` : ''}</span
+                  >
+                </span>
+              {:else}<span class="text-ink2">none in the plan</span>{/each}
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table></Wide
+  >
   <p class="mt-3 text-small text-ink2">
     Band plans are advice of the national society; the licence and the authority decide. Follow your local rules and
     your licence.
