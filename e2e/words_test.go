@@ -50,6 +50,7 @@ func TestWordsChangeNothing(t *testing.T) {
 
 	// What was typed was no command; the same keys with Ctrl, in the open, are.
 	p.goes("/")
+	p.reads("#slots", "Marran Light")
 	p.do(focus("#slot-7"))
 	p.reads("#evidence h2", "Marran Light")
 	p.presses("=")
