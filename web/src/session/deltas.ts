@@ -10,7 +10,7 @@ const asks: Record<string, readonly string[]> = {
   person: ['workspace', 'people', 'settings', 'holdings'],
   unit: ['workspace', 'holdings', 'radios'],
   load: ['workspace', 'holdings', 'radios'],
-  profile: ['workspace', 'radios', 'holdings', 'profile'],
+  profile: ['workspace', 'radios', 'holdings'],
   channel: ['holdings', 'find', 'spots', 'nearby'],
   entry: ['holdings', 'find', 'spots', 'nearby'],
   correction: ['find', 'spots'],

@@ -5,7 +5,7 @@
   import Dialog from '$parts/Dialog.svelte';
   import Field from '$parts/Field.svelte';
   import Swatch from '$parts/Swatch.svelte';
-  import { Act } from './plans.svelte';
+  import { Act } from '$session/act.svelte';
   import { shell } from './shell.svelte';
 
   /** Everybody who works with the plans, and who sits here. */

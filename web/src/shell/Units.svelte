@@ -7,7 +7,7 @@
   import Dialog from '$parts/Dialog.svelte';
   import Field from '$parts/Field.svelte';
   import { desk } from '$session/session';
-  import { Act } from './plans.svelte';
+  import { Act } from '$session/act.svelte';
   import { shell } from './shell.svelte';
 
   /** The radios that this plan is for: each is a real one, and two may be of one kind. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { createQuery } from '@tanstack/svelte-query';
   import Button from '$parts/Button.svelte';
   import Position from '$parts/Position.svelte';
   import Field from '$parts/Field.svelte';
@@ -10,7 +10,7 @@
 
   /** An empty folder: three questions, then an empty plan. */
   let { opened }: { opened: () => void } = $props();
-  const first = new FirstState(useQueryClient());
+  const first = new FirstState();
   const start = createQuery(() => ({
     queryKey: ['start'],
     queryFn: async () => must(await api.GET('/api/start')),

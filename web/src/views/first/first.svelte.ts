@@ -1,12 +1,12 @@
-import type { QueryClient } from '@tanstack/svelte-query';
 import { chosen } from '$lib/api/chosen.svelte';
-import { api, ApiError, must } from '$lib/api/client';
+import { api, must } from '$lib/api/client';
+import { Act } from '$session/act.svelte';
 
 /** What somebody may send: everything, the bands that they chose, or nothing yet. */
 export type Permits = 'all' | 'some' | 'none';
 
 /** The three answers of somebody who begins with an empty folder, as they are typed. */
-export class FirstState {
+export class FirstState extends Act {
   name = $state('');
   place = $state('');
   region = $state('us');
@@ -14,11 +14,6 @@ export class FirstState {
   bands = $state<string[]>([]);
   radio = $state('');
   plan = $state('My plan');
-  faults = $state<Record<string, string>>({});
-  trouble = $state('');
-  busy = $state(false);
-
-  constructor(private readonly client: QueryClient) {}
 
   /** A band is talked on, or only listened to. A click on one means that the person chooses. */
   toggle(band: string, all: string[]): void {
@@ -39,7 +34,7 @@ export class FirstState {
       this.faults = { bands: 'Choose a band, or "none yet".' };
       return false;
     }
-    return this.#try(async () => {
+    return this.try(async () => {
       must(
         await api.POST('/api/start', {
           body: {
@@ -57,7 +52,7 @@ export class FirstState {
 
   /** Opens the demonstration, for somebody who only wants to look. */
   async demo(): Promise<boolean> {
-    return this.#try(async () => {
+    return this.try(async () => {
       must(
         await api.POST('/api/start', {
           body: {
@@ -69,25 +64,5 @@ export class FirstState {
       const w = must(await api.POST('/api/demo'));
       chosen.plan = w.plan.id;
     });
-  }
-
-  async #try(act: () => Promise<void>): Promise<boolean> {
-    this.busy = true;
-    this.faults = {};
-    this.trouble = '';
-    try {
-      await act();
-      await this.client.invalidateQueries();
-      return true;
-    } catch (e) {
-      const errors = e instanceof ApiError ? e.problem.errors : undefined;
-      if (errors) this.faults = Object.fromEntries(errors.map((f) => [f.field, f.message]));
-      else
-        this.trouble =
-          e instanceof ApiError ? e.message : 'The application does not answer. What you typed is kept; try again.';
-      return false;
-    } finally {
-      this.busy = false;
-    }
   }
 }

@@ -1,4 +1,3 @@
-import { QueryClient } from '@tanstack/svelte-query';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { answers, calls, clear } from '$lib/testing/server';
 
@@ -14,7 +13,7 @@ beforeEach(clear);
 
 describe('the first run', () => {
   it('lets a click on a band mean that the person chooses', () => {
-    const f = new FirstState(new QueryClient());
+    const f = new FirstState();
     expect(all.map((b) => f.talks(b))).toEqual([true, true, true]);
     f.toggle('6 m', all);
     expect(all.map((b) => f.talks(b))).toEqual([false, true, true]);
@@ -25,7 +24,7 @@ describe('the first run', () => {
   });
 
   it('asks for a band before it sends an empty choice, which would permit all', async () => {
-    const f = new FirstState(new QueryClient());
+    const f = new FirstState();
     f.permits = 'some';
     expect(await f.begin()).toBe(false);
     expect(calls).toEqual([]);
@@ -33,7 +32,7 @@ describe('the first run', () => {
   });
 
   it('sends what was typed, and that there is no licence yet', async () => {
-    const f = new FirstState(new QueryClient());
+    const f = new FirstState();
     Object.assign(f, { name: 'QX1AA', place: 'GN21ia', radio: 'trail', permits: 'none' });
     answers.push(() => ({ data: {} as never }));
     expect(await f.begin()).toBe(true);
@@ -44,7 +43,7 @@ describe('the first run', () => {
   });
 
   it('keeps what was typed and says what is wrong with each', async () => {
-    const f = new FirstState(new QueryClient());
+    const f = new FirstState();
     f.place = 'somewhere';
     answers.push(() => ({
       error: { type: 'about:blank', title: 'x', status: 422, errors: [{ field: 'place', message: 'not a place' }] },

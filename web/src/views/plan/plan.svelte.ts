@@ -214,10 +214,6 @@ export class PlanState {
     return this.#refused.get(place(slot, column));
   }
 
-  get refused(): Typed[] {
-    return [...this.#refused.values()];
-  }
-
   /** What stands there is right, and not what was typed. */
   theirs(t: Typed): void {
     this.#refused.delete(place(t.slot, t.column));
@@ -336,10 +332,6 @@ export class PlanState {
       slot,
       `Slot ${String(slot)} is empty now; Ctrl+Z undoes it`,
     );
-  }
-
-  undo(redo = false): Promise<boolean> {
-    return this.desk.undo(this.load, redo);
   }
 
   async #act(act: Pick<Write, 'method' | 'path' | 'says' | 'body'>, slot: number, message: string): Promise<boolean> {

@@ -261,12 +261,12 @@ describe('changes', () => {
     answers.push(() => ({ data: ledger(13) }));
     await p.mine(t);
     expect(calls.at(-1)?.body).toEqual({ transmit_tone: '88.5', revision: 12 });
-    expect(p.refused).toEqual([]);
+    expect(p.typed(7, 'transmit_tone')).toBeUndefined();
     answers.push(refuse);
     await p.cell(7, 'name', 'Marran');
     const n = p.typed(7, 'name');
     if (n) p.theirs(n);
-    expect(p.refused).toEqual([]);
+    expect(p.typed(7, 'name')).toBeUndefined();
   });
 
   it('gives the faults of a cell back to the cell', async () => {
@@ -311,15 +311,15 @@ describe('changes', () => {
 
   it('undoes only what there is', async () => {
     const p = plan();
-    expect(await p.undo()).toBe(false);
+    expect(await p.desk.undo(1)).toBe(false);
     expect(say.text).toBe('Nothing to undo');
     p.desk.client.setQueryData(['ledger', 1], ledger(7, { undo: 'store Quay', redo: 'delete Pell' }));
     answers.push(() => ({ data: ledger(8) }));
-    expect(await p.undo()).toBe(true);
+    expect(await p.desk.undo(1)).toBe(true);
     expect(say.text).toBe('Undone: store Quay');
     p.desk.client.setQueryData(['ledger', 1], ledger(8, { redo: 'delete Pell' }));
     answers.push(() => ({ data: ledger(9) }));
-    await p.undo(true);
+    await p.desk.undo(1, true);
     expect(calls.at(-1)?.body).toEqual({ redo: true, revision: 8 });
   });
 });
