@@ -67,8 +67,9 @@ type Row struct {
 type Case struct {
 	Channel channel.Channel
 	Plan    *band.Plan
-	Meant   *listing.Match // the published record that is meant, or nil
-	Fresh   bool           // that record is recent and says it is on the air
+	Meant   *listing.Match  // the published record that is meant, or nil
+	Others  []listing.Match // what else is said about the same repeater
+	Fresh   bool            // that record is recent and says it is on the air
 	// Service names the channel of another service that is used; its limits
 	// are checked elsewhere, and its channels are no band edge.
 	Service string

@@ -90,6 +90,17 @@ func TestPath(t *testing.T) {
 	}
 	assert.True(t, theCase("146.94 + 88.5", marran(t885, t885)).Path().Up.Elsewhere)
 	assert.False(t, theCase("146.94 127.3", marran(t885, t1273)).Path().Up.Elsewhere)
+	// Two lists: the key that opens by one may not by the other.
+	for line, says := range map[string]string{"146.94 - 88.5": "It may not hear you", "146.94 - 100": "It would not hear you"} {
+		c := theCase(line, marran(t885, t885))
+		c.Others = []listing.Match{*marran(t1273, t885)}
+		up := c.Path().Up
+		assert.Equal(t, says, up.Says, line)
+		assert.Equal(t, []string{"88.5", "127.3"}, up.Either, line)
+		assert.Equal(t, LockUnknown, up.Lock)
+		c.Others = []listing.Match{*marran(t885, t1273)}
+		assert.Empty(t, c.Path().Up.Either, "they agree about what opens it")
+	}
 	p := theCase("146.52 100/77", nil).Path()
 	assert.Empty(t, p.Through)
 	assert.Equal(t, WouldNot, p.Down.Passes, "two radios set alike with separate tones do not hear each other")

@@ -1,6 +1,8 @@
 package evidence
 
 import (
+	"slices"
+
 	"mnemos/core/channel"
 	"mnemos/core/freq"
 	"mnemos/core/listing"
@@ -45,8 +47,10 @@ type Leg struct {
 	Passes Passes   `json:"passes"`
 	// Elsewhere is set where the receiver at the end is on another frequency,
 	// so that the tones do not come into it.
-	Elsewhere bool   `json:"elsewhere"`
-	Says      string `json:"says"`
+	Elsewhere bool `json:"elsewhere"`
+	// Either are what the receiver asks for by different witnesses, where they differ.
+	Either []string `json:"either"`
+	Says   string   `json:"says"`
 }
 
 // Path is the way of a signal through the channel, from the operator and
@@ -73,6 +77,7 @@ func (c Case) Path() Path {
 	}
 	p.Through = "repeater"
 	p.up(c.Meant)
+	p.dispute(c)
 	p.down(c.Meant, ch)
 	return p
 }
@@ -110,6 +115,29 @@ func (p *Path) up(m *listing.Match) {
 	case p.Up.Wants == nil && p.Up.Lock == LockOpen || opens(p.Up.Key, m.UplinkTone.Tone):
 		p.Up.Passes, p.Up.Says = Would, "It would hear you"
 	default:
+		p.Up.Passes, p.Up.Says = WouldNot, "It would not hear you"
+	}
+}
+
+// dispute leaves open what opens the repeater where the witnesses differ about it.
+func (p *Path) dispute(c Case) {
+	if c.Meant == nil || p.Up.Elsewhere || !c.Meant.UplinkTone.Known {
+		return
+	}
+	said := []tone.Tone{c.Meant.UplinkTone.Tone}
+	for _, o := range c.Others {
+		if t := o.UplinkTone; t.Known && !slices.ContainsFunc(said, func(s tone.Tone) bool { return tone.Same(s, t.Tone) }) {
+			said = append(said, t.Tone)
+		}
+	}
+	if len(said) == 1 {
+		return
+	}
+	for _, t := range said {
+		p.Up.Either = append(p.Up.Either, t.String())
+	}
+	p.Up.Lock, p.Up.Wants, p.Up.Passes, p.Up.Says = LockUnknown, nil, Unknown, "It may not hear you"
+	if !slices.ContainsFunc(said, func(t tone.Tone) bool { return opens(p.Up.Key, t) }) {
 		p.Up.Passes, p.Up.Says = WouldNot, "It would not hear you"
 	}
 }

@@ -90,5 +90,15 @@ func Around(p Point, km float64) Box {
 // a smooth earth with standard refraction (effective radius 4/3).
 // Source: ITU-R P.310, effective earth radius; common practice 4.12 (√h₁+√h₂).
 func Horizon(h1, h2 float64) float64 {
-	return 4.12 * (math.Sqrt(math.Max(h1, 0)) + math.Sqrt(math.Max(h2, 0)))
+	return horizon * (math.Sqrt(math.Max(h1, 0)) + math.Sqrt(math.Max(h2, 0)))
+}
+
+// horizon is what the root of a height in metres is multiplied by for kilometres.
+const horizon = 4.12
+
+// HeightFor returns how high in metres an aerial has to be for one of height h to
+// be on its horizon at a distance in kilometres: Horizon turned round.
+func HeightFor(km, h float64) float64 {
+	root := math.Max(km/horizon-math.Sqrt(math.Max(h, 0)), 0)
+	return root * root
 }

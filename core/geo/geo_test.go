@@ -103,6 +103,10 @@ func TestHorizon(t *testing.T) {
 		assert.InEpsilon(t, math.Sqrt(2*4.0/3*6371*h/1000), Horizon(h, 0), 0.001)
 	}
 	assert.Zero(t, Horizon(-5, 0))
+	// by the same radius: d = √(2·R·h₁) + √(2·R·h₂), solved for h₂
+	r := 2 * 4.0 / 3 * 6371
+	assert.InEpsilon(t, math.Pow(60-math.Sqrt(r*0.1), 2)/r*1000, HeightFor(60, 100), 0.003)
+	assert.Zero(t, HeightFor(10, 100))
 }
 
 func FuzzParse(f *testing.F) {

@@ -38,6 +38,9 @@ func IndexOwn(records []Record) *Indexed {
 	return x
 }
 
+// Records returns all of them; they are not to be changed.
+func (x *Indexed) Records() []Record { return x.records }
+
 func (x *Indexed) sorted(of func(*Record) freq.Hz) []key {
 	keys := make([]key, len(x.records))
 	for i := range keys {

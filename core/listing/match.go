@@ -220,10 +220,8 @@ func Measure(records []Record, c channel.Channel, q Query) []Match {
 	out := make([]Match, 0, len(records))
 	for i := range records {
 		r := &records[i]
-		m := Match{Record: *r, Reach: plausible}
-		if r.Height != nil {
-			m.Reach, m.Horizon = geo.Horizon(*r.Height, q.Height), true
-		}
+		m := Match{Record: *r}
+		m.Reach, m.Horizon = Reach(r, q.Height)
 		if p, ok := r.Place(); ok && q.Place != nil {
 			km, bearing := geo.Distance(*q.Place, p)
 			if km > q.RadiusKM {
@@ -242,6 +240,16 @@ func Measure(records []Record, c channel.Channel, q Query) []Match {
 		out = append(out, m)
 	}
 	return out
+}
+
+// Reach returns the kilometres to which a repeater may be heard by somebody with
+// an aerial of some height in metres, and whether that is its radio horizon: where
+// its own height is not published it is what is plausible.
+func Reach(r *Record, height float64) (km float64, horizon bool) {
+	if r.Height == nil {
+		return plausible, false
+	}
+	return geo.Horizon(*r.Height, height), true
 }
 
 // plausible is the distance in kilometres within which a repeater of unknown

@@ -11,6 +11,7 @@ import (
 var Fields = slices.Concat([]Field{
 	text("name", "radio", "name", "My radio", func(p *Profile) *string { return &p.Name }),
 	choice("form", "radio", "form", func(p *Profile) *string { return &p.Form }, "handheld", "mobile", "base"),
+	words("checked", "radio", "checked on the radio", "bands, slots", func(p *Profile) *[]string { return &p.Checked }, partWords()...),
 	text("notes", "radio", "notes", "firmware, what a menu accepts without effect", func(p *Profile) *string { return &p.Notes }),
 	slots(),
 	words("special_slots", "memory", "special slots", "call, home", func(p *Profile) *[]string { return &p.Special }, "call", "home"),
@@ -51,6 +52,14 @@ var Fields = slices.Concat([]Field{
 	mark("shows_squelch", "shows for tone squelch", "T SQ", "tone squelch"),
 	mark("shows_code", "shows for a code", "DCS", "dcs"),
 }, keying(), crib())
+
+func partWords() []string {
+	out := make([]string, len(Parts))
+	for i, p := range Parts {
+		out[i] = string(p)
+	}
+	return out
+}
 
 func entry() Field {
 	f := choice("entry", "shift", "how you set a shift", func(p *Profile) *Entry { return &p.Entry }, Menu, Automatic, Columns, Split, Twice)

@@ -166,6 +166,11 @@ func (f *fitting) rest(c channel.Channel) {
 		f.held.Width = channel.Width(f.p.Widths[0])
 		f.lose(LostSetting, channel.FieldWidth, string(c.Width), f.p.Widths[0], "%s has no %s setting", f.p.Name, c.Width)
 	}
+	if _, sends := c.Transmit(); sends && c.Power != channel.High && f.p.Watts.Low == f.p.Watts.High {
+		f.held.Power = channel.High
+		f.lose(LostSetting, channel.FieldPower, string(c.Power), string(channel.High), "%s has one power level", f.p.Name)
+		return
+	}
 	if c.Power == channel.Mid && f.p.Watts.Mid == 0 {
 		f.held.Power = channel.Low
 		f.lose(LostSetting, channel.FieldPower, string(channel.Mid), string(channel.Low), "%s has high and low only", f.p.Name)

@@ -110,7 +110,7 @@ func (p *Profile) Check() []FieldError {
 		add("offset_max", "write the largest shift and its resolution in MHz, such as 69.95 and 0.05")
 	}
 	if w := p.Watts; !within(w.High, 0.001, 1500) || !within(w.Low, 0.001, w.High) || !within(w.Mid, 0, w.High) {
-		add("watts", "write high, middle and low in watts, such as 5, 2.5, 1; 0 if there is none in the middle")
+		add("watts", "write its power levels in watts, the highest first, such as 5, 2.5, 1")
 	}
 	if !within(p.Scan.Rate, 0, 1000) {
 		add("scan_rate", "write channels per second, such as 4.3")
@@ -199,7 +199,7 @@ func ranges(key, label string, at func(*Profile) *[]band.Span) Field {
 		},
 		set: func(p *Profile, s string) error {
 			var out []band.Span
-			err := list(s, func(part string) error {
+			err := list(strings.ReplaceAll(s, "–", "-"), func(part string) error {
 				lower, upper, ok := strings.Cut(part, "-")
 				a, err1 := freq.Parse(strings.TrimSpace(lower) + " MHz")
 				b, err2 := freq.Parse(strings.TrimSpace(upper) + " MHz")
@@ -267,14 +267,18 @@ func steps() Field {
 		},
 		set: func(p *Profile, s string) error {
 			p.Steps = nil
-			return list(s, func(part string) error {
-				n, err := freq.Scale(part, freq.KHz)
+			values, err := numbers(s, likelySteps)
+			if err != nil {
+				return fmt.Errorf("%q is not a list of tuning steps: write kHz, such as 5; 6,25; 12,5 or 5, 6.25, 12.5", s)
+			}
+			for _, v := range values {
+				n, err := freq.Scale(strconv.FormatFloat(v, 'f', -1, 64), freq.KHz)
 				if err != nil || n <= 0 {
-					return fmt.Errorf("%q is not a tuning step: write kHz, such as 12.5", part)
+					return fmt.Errorf("%g is not a tuning step: write kHz, such as 12.5", v)
 				}
 				p.Steps = append(p.Steps, freq.Hz(n))
-				return nil
-			})
+			}
+			return nil
 		},
 	}
 }
@@ -329,25 +333,24 @@ func extra() Field {
 
 func watts() Field {
 	return Field{
-		Key: "watts", Group: "transmitter", Label: "power high, middle, low, W", Hint: "5, 2.5, 1",
-		get: func(p *Profile) string { return fmt.Sprintf("%g, %g, %g", p.Watts.High, p.Watts.Mid, p.Watts.Low) },
-		set: func(p *Profile, s string) error {
-			var w [3]float64
-			n := 0
-			err := list(s, func(part string) error {
-				v, err := strconv.ParseFloat(part, 64)
-				if err != nil || n == len(w) || !within(v, 0, 1500) {
-					return fmt.Errorf("%q: write three numbers of watts, such as 5, 2.5, 1", s)
-				}
-				w[n] = v
-				n++
-				return nil
-			})
-			if err == nil && n != len(w) {
-				err = fmt.Errorf("%q: write three numbers of watts, such as 5, 2.5, 1", s)
+		Key: "watts", Group: "transmitter", Label: "power levels, W, highest first", Hint: "5, 2.5, 1",
+		get: func(p *Profile) string {
+			var parts []string
+			for _, w := range p.Watts.Levels() {
+				parts = append(parts, strconv.FormatFloat(w, 'g', -1, 64))
 			}
-			p.Watts = Watts{High: w[0], Mid: w[1], Low: w[2]}
-			return err
+			return strings.Join(parts, ", ")
+		},
+		set: func(p *Profile, s string) error {
+			levels, err := numbers(s, likelyWatts)
+			if err == nil && slices.ContainsFunc(levels, func(w float64) bool { return !within(w, 0.001, 1500) }) {
+				err = fmt.Errorf("%q: watts are 0.001 to 1500", s)
+			}
+			if err != nil {
+				return fmt.Errorf("%q: write one, two or more numbers of watts, such as 5 or 50, 10, 5", s)
+			}
+			p.Watts = WattsOf(levels)
+			return nil
 		},
 	}
 }

@@ -45,7 +45,7 @@ func TestFormNamesEveryFault(t *testing.T) {
 	for key, bad := range map[string]string{
 		"name": "", "form": "toaster", "slots": "many", "special_slots": "emergency", "name_length": "six", "receive": "136", "transmit": "10-20",
 		"steps": "fast", "widths": "medium", "entry": "telepathy", "offset_max": "far", "ctcss": "40", "extra_ctcss": "loud", "dcs": "12",
-		"inverted_dcs": "maybe", "watts": "5, 1", "timeout": "-1", "receivers": "three", "scan_rate": "fast", "scan_resume": "luck", "relay": "yes",
+		"inverted_dcs": "maybe", "watts": "loud", "timeout": "-1", "receivers": "three", "scan_rate": "fast", "scan_resume": "luck", "relay": "yes",
 		"automatic_region": "atlantis", "decimals": "x",
 	} {
 		form := Form(trail)

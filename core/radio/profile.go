@@ -66,7 +66,8 @@ type Profile struct {
 	Display   Display     `yaml:"display" json:"-"`
 	Crib      Crib        `yaml:"crib" json:"-"`
 	Keying    Keying      `yaml:"keying,omitempty" json:"-"`
-	Notes     string      `yaml:"notes,omitempty" json:"notes"` // the owner's: firmware, "menu accepted, no effect"
+	Checked   []string    `yaml:"checked,omitempty" json:"checked"` // the parts that the owner checked on the radio
+	Notes     string      `yaml:"notes,omitempty" json:"notes"`     // the owner's: firmware, "menu accepted, no effect"
 	Source    string      `yaml:"source" json:"-"`
 	Basis     string      `yaml:"basis" json:"-"`
 	AsOf      string      `yaml:"as_of" json:"-"`
@@ -133,6 +134,35 @@ type Watts struct {
 	High float64 `yaml:"high" json:"high"`
 	Mid  float64 `yaml:"mid" json:"mid"`
 	Low  float64 `yaml:"low" json:"low"`
+	// More are the levels between high and low that no channel asks for by a word.
+	More []float64 `yaml:"more,omitempty" json:"-"`
+}
+
+// WattsOf takes the levels of a radio, in any order: the highest and the lowest, and
+// of those between the second highest for the middle.
+func WattsOf(levels []float64) Watts {
+	l := slices.Compact(slices.Sorted(slices.Values(levels)))
+	if len(l) == 0 {
+		return Watts{}
+	}
+	slices.Reverse(l)
+	w := Watts{High: l[0], Low: l[len(l)-1]}
+	if len(l) > 2 {
+		w.Mid = l[1]
+	}
+	if len(l) > 3 {
+		w.More = l[2 : len(l)-1]
+	}
+	return w
+}
+
+// Levels are all power levels in watts, the highest first.
+func (w Watts) Levels() []float64 {
+	all := append([]float64{w.High, w.Mid, w.Low}, w.More...)
+	all = slices.DeleteFunc(all, func(v float64) bool { return v <= 0 })
+	slices.Sort(all)
+	slices.Reverse(all)
+	return slices.Compact(all)
 }
 
 // Of returns the watts of a power step; a radio without a middle step uses
