@@ -313,25 +313,24 @@ func TestHandsetRefuses(t *testing.T) {
 func TestContracted(t *testing.T) {
 	c := serve(t)
 	for query, says := range map[string]string{
-		"within=NaN":                       "within: write a number from 0 to 20000",
-		"within=Inf":                       "within: write a number from 0 to 20000",
-		"within=-5":                        "within: write a number from 0 to 20000",
-		"within=near":                      "within: write a number from 0 to 20000",
-		"sort=nonsense":                    "sort: write one of distance, reach, frequency",
-		"most=0":                           "most: write a number from 1",
-		"only=digital,nonsense":            "only: write one of digital, tone,",
-		"box=1,2,3":                        "box: ",
-		"box=1,2,3,NaN":                    "box: write a number from -180 to 180",
-		"text=" + strings.Repeat("a", 201): "text: write up to 200 characters",
-		"sort=a&within=-1":                 "; ",
+		"most=0":                           "most: write a number from 1 to 500",
+		"most=501":                         "most: write a number from 1 to 500",
+		"plan=x":                           "plan: ",
+		"line=" + strings.Repeat("a", 401): "line: write up to 400 characters",
+		"most=a&load=b":                    "; ",
 	} {
 		status, p := c.ask("GET", "/api/find?"+query, nil)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, query)
 		assert.Contains(t, p["detail"], says, query)
 	}
-	for _, query := range []string{"", "within=0", "within=60.5&sort=reach", "text=" + strings.Repeat("%C3%A9", 200), "only=digital,open"} {
+	for _, query := range []string{"", "line=60km", "line=60.5km+by-reach", "line=" + strings.Repeat("%C3%A9", 400), "line=digital+open", "most=500"} {
 		status, _ := c.ask("GET", "/api/find?"+query, nil)
 		assert.Equal(t, http.StatusOK, status, query)
+	}
+	for _, number := range []string{"NaN", "Inf", "near"} {
+		status, p := c.ask("GET", "/api/find/chart?south=-60&east=60&north=60&cell=1&west="+number, nil)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, number)
+		assert.Contains(t, p["detail"], "west: write a number from -20100 to 20100")
 	}
 	res, err := http.Post(c.url+"/api/loads/1/read", "application/xml", strings.NewReader("<line/>"))
 	require.NoError(t, err)

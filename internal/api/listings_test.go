@@ -3,10 +3,16 @@ package api_test
 import (
 	"bufio"
 	"fmt"
+	"io"
 	"net/http"
+	"net/url"
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
+
+	"mnemos/internal/store"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -93,7 +99,7 @@ func TestListings(t *testing.T) {
 // statements, and takes repeaters into the plan.
 func TestFindAndAdd(t *testing.T) {
 	c := serve(t)
-	status, v := c.ask("GET", "/api/find?text=beacon", nil)
+	status, v := c.ask("GET", "/api/find?line=beacon", nil)
 	require.Equal(t, 200, status)
 	list := v["repeaters"].([]any)
 	require.NotEmpty(t, list)
@@ -101,7 +107,7 @@ func TestFindAndAdd(t *testing.T) {
 	assert.Equal(t, "Beacon Hill", hill["title"])
 	assert.InDelta(t, 11.8, hill["distance_km"], 0.05)
 
-	status, v = c.ask("GET", "/api/find?sort=distance&only=fresh,on-air,open,tone,new&within=60", nil)
+	status, v = c.ask("GET", "/api/find?line=this-year+on-air+open+tone-known+missing+60km", nil)
 	require.Equal(t, 200, status)
 	last := 0.0
 	for _, x := range v["repeaters"].([]any) {
@@ -110,17 +116,17 @@ func TestFindAndAdd(t *testing.T) {
 		assert.GreaterOrEqual(t, d, last)
 		assert.LessOrEqual(t, d, 60.0)
 		assert.Empty(t, r["slots"], "what the plan has is left out")
-		assert.Equal(t, false, r["stale"])
+		assert.NotEqual(t, "old", r["trust"].(map[string]any)["says"])
 		last = d
 	}
-	status, p := c.ask("GET", "/api/find?band=4+m", nil)
-	assert.Equal(t, 422, status)
-	assert.Contains(t, p["detail"], "is not a band in United States")
+	status, v = c.ask("GET", "/api/find?line=4m", nil)
+	require.Equal(t, 200, status)
+	assert.Contains(t, v["words"].([]any)[0].(map[string]any)["says"], "is not a band in United States")
 	for opens, fits := range map[string]func(string) bool{
 		"carrier": func(s string) bool { return s == "none" }, "burst": func(s string) bool { return s == "1750" },
-		"code": func(s string) bool { return s[0] == 'D' }, "tone": func(s string) bool { return s[0] != 'D' && strings.Contains(s, ".") },
+		"dcs": func(s string) bool { return s[0] == 'D' }, "ctcss": func(s string) bool { return s[0] != 'D' && strings.Contains(s, ".") },
 	} {
-		status, v = c.ask("GET", "/api/find?opens="+opens, nil)
+		status, v = c.ask("GET", "/api/find?line="+opens, nil)
 		require.Equal(t, 200, status)
 		assert.NotEmpty(t, v["repeaters"], opens)
 		for _, x := range v["repeaters"].([]any) {
@@ -129,13 +135,13 @@ func TestFindAndAdd(t *testing.T) {
 			}
 		}
 	}
-	status, v = c.ask("GET", "/api/find?text=147.24", nil)
+	status, v = c.ask("GET", "/api/find?line=147.24", nil)
 	require.Equal(t, 200, status)
 	assert.NotEmpty(t, v["repeaters"])
-	status, v = c.ask("GET", "/api/find?text=GN21ia&within=30", nil)
+	status, v = c.ask("GET", "/api/find?line=GN21ia+30km", nil)
 	require.Equal(t, 200, status)
 	assert.Equal(t, "GN21ia", v["locator"])
-	status, v = c.ask("GET", "/api/find/spots?box=-90,-180,90,180&cell=0.5", nil)
+	status, v = c.ask("GET", "/api/find/chart?west=-60&south=-60&east=60&north=60&cell=2", nil)
 	require.Equal(t, 200, status)
 	assert.Positive(t, v["number"])
 
@@ -195,7 +201,7 @@ func TestDTMF(t *testing.T) {
 		_, s := c.ask("GET", "/api/imports/"+p["id"].(string), nil)
 		return s["state"] == "done"
 	}, time.Minute, 20*time.Millisecond)
-	_, v := c.ask("GET", "/api/find?opens=dtmf", nil)
+	_, v := c.ask("GET", "/api/find?line=dtmf", nil)
 	require.Len(t, v["repeaters"], 1)
 	r := v["repeaters"].([]any)[0].(map[string]any)
 	assert.Equal(t, "Key Top", r["title"])
@@ -218,7 +224,7 @@ func TestCorrections(t *testing.T) {
 		}, time.Minute, 20*time.Millisecond)
 	}
 	holm := func() map[string]any {
-		_, v := c.ask("GET", "/api/find?text=holm", nil)
+		_, v := c.ask("GET", "/api/find?line=holm", nil)
 		require.Len(t, v["repeaters"], 1)
 		return v["repeaters"].([]any)[0].(map[string]any)
 	}
@@ -272,4 +278,59 @@ func TestOnlyListingsAreLarge(t *testing.T) {
 	assert.Equal(t, 201, status)
 	status, _ = c.ask("POST", "/api/loads/1/read", map[string]any{"line": strings.Repeat("x", 2<<20)})
 	assert.Equal(t, 413, status)
+}
+
+// TestSeenClosely: a repeater seen closely comes with the way of a signal through it; one
+// past its horizon says how high an aerial would have to be, and what does not
+// exist is not found.
+func TestSeenClosely(t *testing.T) {
+	c := serve(t)
+	status, v := c.ask("GET", "/api/find/look?source=Harbour+list&key=h-qx3hlr&load=1", nil)
+	require.Equal(t, 200, status)
+	assert.Equal(t, true, v["stored"])
+	up := v["evidence"].(map[string]any)["path"].(map[string]any)["up"].(map[string]any)
+	assert.Equal(t, []any{"110.9", "156.7"}, up["either"], "the two lists exchange its tones")
+	assert.Equal(t, "It may not hear you", up["says"])
+	_, far := c.ask("GET", "/api/find?line=far", nil)
+	id := far["repeaters"].([]any)[0].(map[string]any)["id"].(map[string]any)
+	status, v = c.ask("GET", "/api/find/look?load=1&source="+url.QueryEscape(id["source"].(string))+"&key="+url.QueryEscape(id["key"].(string)), nil)
+	require.Equal(t, 200, status)
+	r := v["repeater"].(map[string]any)
+	if r["horizon"] == true && r["distance_km"].(float64) > r["reach_km"].(float64) {
+		assert.Greater(t, v["needed_m"], 1.5)
+	}
+	status, _ = c.ask("GET", "/api/find/look?source=nowhere&key=x", nil)
+	assert.Equal(t, 404, status)
+	_, v = c.ask("GET", "/api/find/complete?line=mar&caret=3&load=1", nil)
+	assert.Equal(t, "Marran Light", v["completions"].([]any)[0].(map[string]any)["text"])
+	_, v = c.ask("GET", "/api/find/around?load=1", nil)
+	assert.Equal(t, []any{4.0, 10.0, 11.0, 19.0}, v["vacant"].([]any)[:4])
+	assert.Equal(t, "east", v["thin"].(map[string]any)["direction"])
+	_, v = c.ask("GET", "/api/settings/follows?load=1", nil)
+	assert.Equal(t, v["near"], v["talk"].(float64)+v["ask"].(float64)+v["out"].(float64))
+	_, v = c.ask("GET", "/api/about", nil)
+	assert.NotEmpty(t, v["folder"])
+	assert.NotEmpty(t, v["sources"])
+}
+
+// TestBackup: the file that is saved is one that restore takes, and holds the plan.
+func TestBackup(t *testing.T) {
+	c := serve(t)
+	res, err := http.Get(c.url + "/api/backup")
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, res.Body.Close()) }()
+	require.Equal(t, 200, res.StatusCode)
+	file := filepath.Join(t.TempDir(), "saved.db")
+	b, err := io.ReadAll(res.Body)
+	require.NoError(t, err)
+	require.NoError(t, os.WriteFile(file, b, 0o600))
+	folder := t.TempDir()
+	_, err = store.Restore(t.Context(), folder, file, "2026-11-25T09:42:00Z")
+	require.NoError(t, err)
+	s, err := store.Open(t.Context(), folder)
+	require.NoError(t, err)
+	plans, err := s.Plans(t.Context())
+	require.NoError(t, err)
+	assert.NotEmpty(t, plans)
+	require.NoError(t, s.Close())
 }

@@ -22,7 +22,7 @@ func (s *server) GetStart(ctx context.Context, _ GetStartRequestObject) (GetStar
 	}
 	return GetStart200JSONResponse{
 		Needed: len(people) == 0, Demo: some(demo), Regions: each(plan.Regions(), wireRegion), Colours: fleet.Colours,
-		Radios: each(profiles, func(p fleet.ProfileInfo) RadioInfo { return wireProfile(p, nil) }),
+		Radios: each(profiles, func(p fleet.ProfileInfo) RadioInfo { return wireProfile(p, nil, nil) }),
 	}, nil
 }
 

@@ -91,7 +91,7 @@ func (p *Problem) now(s *fault.Stale) {
 		v := wirePerson(x)
 		p.Person = &v
 	case *fleet.ProfileForm:
-		v := wireForm(x, nil)
+		v := wireForm(x, nil, nil)
 		p.Radio = &v
 	}
 }

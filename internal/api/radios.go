@@ -22,7 +22,7 @@ func (s *server) SetSettings(ctx context.Context, r SetSettingsRequestObject) (S
 	b := r.Body
 	v, err := s.Plans.SetSettings(ctx, or(r.Params.Plan), plan.SettingsForm{
 		Region: b.Region, Person: b.Person, Place: b.Place, Height: b.HeightM, Radius: b.RadiusKm, TonePolicy: b.TonePolicy, Licence: b.Licence,
-		Services: b.Services, Bands: b.Bands, Unlicensed: b.Unlicensed, Revision: orLatest(b.Revision),
+		Services: b.Services, Bands: b.Bands, Unlicensed: b.Unlicensed, Marks: b.Marks, Revision: orLatest(b.Revision),
 	})
 	if err != nil {
 		return nil, err
@@ -48,7 +48,11 @@ func (s *server) GetRadios(ctx context.Context, r GetRadiosRequestObject) (GetRa
 	if err != nil {
 		return nil, err
 	}
-	return GetRadios200JSONResponse{Radios: each(profiles, func(p fleet.ProfileInfo) RadioInfo { return wireProfile(p, loads) })}, nil
+	fits, err := s.Plans.Fits(ctx, or(r.Params.Plan))
+	if err != nil {
+		return nil, err
+	}
+	return GetRadios200JSONResponse{Radios: each(profiles, func(p fleet.ProfileInfo) RadioInfo { return wireProfile(p, loads, fits) })}, nil
 }
 
 // form passes a profile or an error on, with the load that has it in a plan.
@@ -60,7 +64,11 @@ func form[T any](ctx context.Context, s *server, planID *int64, v *fleet.Profile
 	if err != nil {
 		return out, err
 	}
-	return wrap(RadioFormJSONResponse(wireForm(v, loads))), nil
+	fits, err := s.Plans.Fits(ctx, or(planID))
+	if err != nil {
+		return out, err
+	}
+	return wrap(RadioFormJSONResponse(wireForm(v, loads, fits))), nil
 }
 
 func (s *server) NewRadio(ctx context.Context, r NewRadioRequestObject) (NewRadioResponseObject, error) {
@@ -92,7 +100,7 @@ func (s *server) PreviewRadio(ctx context.Context, r PreviewRadioRequestObject) 
 }
 
 func (s *server) UseRadio(ctx context.Context, r UseRadioRequestObject) (UseRadioResponseObject, error) {
-	l, err := s.Plans.UseRadio(ctx, or(r.Params.Plan), r.Radio)
+	l, err := s.Plans.UseRadio(ctx, or(r.Params.Plan), r.Radio, or(r.Params.Fill))
 	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) UseRadioResponseObject { return UseRadio201JSONResponse{l} })
 }
 

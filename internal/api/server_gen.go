@@ -109,6 +109,27 @@ func (e EvidenceRowMark) Valid() bool {
 	}
 }
 
+// Defines values for FindWordState.
+const (
+	FindWordStateDoubt FindWordState = "doubt"
+	FindWordStateEmpty FindWordState = ""
+	FindWordStateGuess FindWordState = "guess"
+)
+
+// Valid indicates whether the value is a known member of the FindWordState enum.
+func (e FindWordState) Valid() bool {
+	switch e {
+	case FindWordStateDoubt:
+		return true
+	case FindWordStateEmpty:
+		return true
+	case FindWordStateGuess:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for FindingSeverity.
 const (
 	FindingSeverityCheck FindingSeverity = "check"
@@ -145,6 +166,27 @@ func (e FixConfidence) Valid() bool {
 	case Possible:
 		return true
 	case VeryLikely:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for FoundOrder.
+const (
+	FoundOrderDistance  FoundOrder = "distance"
+	FoundOrderFrequency FoundOrder = "frequency"
+	FoundOrderReach     FoundOrder = "reach"
+)
+
+// Valid indicates whether the value is a known member of the FoundOrder enum.
+func (e FoundOrder) Valid() bool {
+	switch e {
+	case FoundOrderDistance:
+		return true
+	case FoundOrderFrequency:
+		return true
+	case FoundOrderReach:
 		return true
 	default:
 		return false
@@ -322,21 +364,48 @@ func (e RadioEntry) Valid() bool {
 	}
 }
 
+// Defines values for RadioTrialPart.
+const (
+	RadioTrialPartBands RadioTrialPart = "bands"
+	RadioTrialPartNames RadioTrialPart = "names"
+	RadioTrialPartShift RadioTrialPart = "shift"
+	RadioTrialPartSlots RadioTrialPart = "slots"
+	RadioTrialPartTones RadioTrialPart = "tones"
+)
+
+// Valid indicates whether the value is a known member of the RadioTrialPart enum.
+func (e RadioTrialPart) Valid() bool {
+	switch e {
+	case RadioTrialPartBands:
+		return true
+	case RadioTrialPartNames:
+		return true
+	case RadioTrialPartShift:
+		return true
+	case RadioTrialPartSlots:
+		return true
+	case RadioTrialPartTones:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for RecordChangeWhat.
 const (
-	RecordChangeWhatChanged RecordChangeWhat = "changed"
-	RecordChangeWhatGone    RecordChangeWhat = "gone"
-	RecordChangeWhatNew     RecordChangeWhat = "new"
+	Changed RecordChangeWhat = "changed"
+	Gone    RecordChangeWhat = "gone"
+	New     RecordChangeWhat = "new"
 )
 
 // Valid indicates whether the value is a known member of the RecordChangeWhat enum.
 func (e RecordChangeWhat) Valid() bool {
 	switch e {
-	case RecordChangeWhatChanged:
+	case Changed:
 		return true
-	case RecordChangeWhatGone:
+	case Gone:
 		return true
-	case RecordChangeWhatNew:
+	case New:
 		return true
 	default:
 		return false
@@ -439,174 +508,6 @@ func (e Verdict) Valid() bool {
 	}
 }
 
-// Defines values for FindOpens.
-const (
-	FindOpensBurst   FindOpens = "burst"
-	FindOpensCarrier FindOpens = "carrier"
-	FindOpensCode    FindOpens = "code"
-	FindOpensDtmf    FindOpens = "dtmf"
-	FindOpensTone    FindOpens = "tone"
-)
-
-// Valid indicates whether the value is a known member of the FindOpens enum.
-func (e FindOpens) Valid() bool {
-	switch e {
-	case FindOpensBurst:
-		return true
-	case FindOpensCarrier:
-		return true
-	case FindOpensCode:
-		return true
-	case FindOpensDtmf:
-		return true
-	case FindOpensTone:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for FindParamsOnly.
-const (
-	FindParamsOnlyDigital FindParamsOnly = "digital"
-	FindParamsOnlyFresh   FindParamsOnly = "fresh"
-	FindParamsOnlyNew     FindParamsOnly = "new"
-	FindParamsOnlyNoPlace FindParamsOnly = "no-place"
-	FindParamsOnlyOnAir   FindParamsOnly = "on-air"
-	FindParamsOnlyOpen    FindParamsOnly = "open"
-	FindParamsOnlyTone    FindParamsOnly = "tone"
-)
-
-// Valid indicates whether the value is a known member of the FindParamsOnly enum.
-func (e FindParamsOnly) Valid() bool {
-	switch e {
-	case FindParamsOnlyDigital:
-		return true
-	case FindParamsOnlyFresh:
-		return true
-	case FindParamsOnlyNew:
-		return true
-	case FindParamsOnlyNoPlace:
-		return true
-	case FindParamsOnlyOnAir:
-		return true
-	case FindParamsOnlyOpen:
-		return true
-	case FindParamsOnlyTone:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for FindParamsOpens.
-const (
-	FindParamsOpensBurst   FindParamsOpens = "burst"
-	FindParamsOpensCarrier FindParamsOpens = "carrier"
-	FindParamsOpensCode    FindParamsOpens = "code"
-	FindParamsOpensDtmf    FindParamsOpens = "dtmf"
-	FindParamsOpensTone    FindParamsOpens = "tone"
-)
-
-// Valid indicates whether the value is a known member of the FindParamsOpens enum.
-func (e FindParamsOpens) Valid() bool {
-	switch e {
-	case FindParamsOpensBurst:
-		return true
-	case FindParamsOpensCarrier:
-		return true
-	case FindParamsOpensCode:
-		return true
-	case FindParamsOpensDtmf:
-		return true
-	case FindParamsOpensTone:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for FindParamsSort.
-const (
-	FindParamsSortDistance  FindParamsSort = "distance"
-	FindParamsSortFrequency FindParamsSort = "frequency"
-	FindParamsSortReach     FindParamsSort = "reach"
-)
-
-// Valid indicates whether the value is a known member of the FindParamsSort enum.
-func (e FindParamsSort) Valid() bool {
-	switch e {
-	case FindParamsSortDistance:
-		return true
-	case FindParamsSortFrequency:
-		return true
-	case FindParamsSortReach:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for FindSpotsParamsOnly.
-const (
-	FindSpotsParamsOnlyDigital FindSpotsParamsOnly = "digital"
-	FindSpotsParamsOnlyFresh   FindSpotsParamsOnly = "fresh"
-	FindSpotsParamsOnlyNew     FindSpotsParamsOnly = "new"
-	FindSpotsParamsOnlyNoPlace FindSpotsParamsOnly = "no-place"
-	FindSpotsParamsOnlyOnAir   FindSpotsParamsOnly = "on-air"
-	FindSpotsParamsOnlyOpen    FindSpotsParamsOnly = "open"
-	FindSpotsParamsOnlyTone    FindSpotsParamsOnly = "tone"
-)
-
-// Valid indicates whether the value is a known member of the FindSpotsParamsOnly enum.
-func (e FindSpotsParamsOnly) Valid() bool {
-	switch e {
-	case FindSpotsParamsOnlyDigital:
-		return true
-	case FindSpotsParamsOnlyFresh:
-		return true
-	case FindSpotsParamsOnlyNew:
-		return true
-	case FindSpotsParamsOnlyNoPlace:
-		return true
-	case FindSpotsParamsOnlyOnAir:
-		return true
-	case FindSpotsParamsOnlyOpen:
-		return true
-	case FindSpotsParamsOnlyTone:
-		return true
-	default:
-		return false
-	}
-}
-
-// Defines values for FindSpotsParamsOpens.
-const (
-	FindSpotsParamsOpensBurst   FindSpotsParamsOpens = "burst"
-	FindSpotsParamsOpensCarrier FindSpotsParamsOpens = "carrier"
-	FindSpotsParamsOpensCode    FindSpotsParamsOpens = "code"
-	FindSpotsParamsOpensDtmf    FindSpotsParamsOpens = "dtmf"
-	FindSpotsParamsOpensTone    FindSpotsParamsOpens = "tone"
-)
-
-// Valid indicates whether the value is a known member of the FindSpotsParamsOpens enum.
-func (e FindSpotsParamsOpens) Valid() bool {
-	switch e {
-	case FindSpotsParamsOpensBurst:
-		return true
-	case FindSpotsParamsOpensCarrier:
-		return true
-	case FindSpotsParamsOpensCode:
-		return true
-	case FindSpotsParamsOpensDtmf:
-		return true
-	case FindSpotsParamsOpensTone:
-		return true
-	default:
-		return false
-	}
-}
-
 // Defines values for SetRejectJSONBodyState.
 const (
 	SetRejectJSONBodyStateDiscarded SetRejectJSONBodyState = "discarded"
@@ -626,6 +527,21 @@ func (e SetRejectJSONBodyState) Valid() bool {
 	default:
 		return false
 	}
+}
+
+// About defines model for About.
+type About struct {
+	Folder  string        `json:"folder"`
+	Sources []AboutSource `json:"sources"`
+}
+
+// AboutSource defines model for AboutSource.
+type AboutSource struct {
+	Source string `json:"source"`
+
+	// Sure how sure that is
+	Sure string `json:"sure"`
+	What string `json:"what"`
 }
 
 // Absent defines model for Absent.
@@ -652,6 +568,44 @@ type Added struct {
 	Puts    []Put     `json:"puts"`
 	Skipped []Skipped `json:"skipped"`
 	Slots   []int     `json:"slots"`
+}
+
+// Around defines model for Around.
+type Around struct {
+	Bands     []BandCount     `json:"bands"`
+	Confirmed []FoundRepeater `json:"confirmed"`
+	Doubt     []Doubt         `json:"doubt"`
+	Held      int             `json:"held"`
+	Missing   []FoundRepeater `json:"missing"`
+
+	// Other in bands that the radio cannot use
+	Other    int     `json:"other"`
+	Thin     *Thin   `json:"thin"`
+	Vacant   []int   `json:"vacant"`
+	WithinKm float64 `json:"within_km"`
+}
+
+// BandCount defines model for BandCount.
+type BandCount struct {
+	Cannot  int    `json:"cannot"`
+	Held    int    `json:"held"`
+	Missing int    `json:"missing"`
+	Name    string `json:"name"`
+}
+
+// BandFollows defines model for BandFollows.
+type BandFollows struct {
+	Ask       int    `json:"ask"`
+	Licensed  bool   `json:"licensed"`
+	LowerHz   int    `json:"lower_hz"`
+	Name      string `json:"name"`
+	Near      int    `json:"near"`
+	Out       int    `json:"out"`
+	OutputsHz []int  `json:"outputs_hz"`
+	Receives  bool   `json:"receives"`
+	Talk      int    `json:"talk"`
+	Transmits bool   `json:"transmits"`
+	UpperHz   int    `json:"upper_hz"`
 }
 
 // BandSegment defines model for BandSegment.
@@ -697,6 +651,44 @@ type ChannelBandwidth string
 
 // ChannelPower defines model for Channel.Power.
 type ChannelPower string
+
+// ChartSpot defines model for ChartSpot.
+type ChartSpot struct {
+	Audible bool        `json:"audible"`
+	Cannot  int         `json:"cannot"`
+	Held    []int       `json:"held"`
+	Id      StatementID `json:"id"`
+	Km      float64     `json:"km"`
+	Missing int         `json:"missing"`
+	Number  int         `json:"number"`
+	Title   string      `json:"title"`
+	Verdict Verdict     `json:"verdict"`
+
+	// X km east
+	X float64 `json:"x"`
+
+	// Y km north
+	Y float64 `json:"y"`
+}
+
+// ChartSpots defines model for ChartSpots.
+type ChartSpots struct {
+	Number int         `json:"number"`
+	Spots  []ChartSpot `json:"spots"`
+}
+
+// Completion defines model for Completion.
+type Completion struct {
+	From int    `json:"from"`
+	Says string `json:"says"`
+	Text string `json:"text"`
+	To   int    `json:"to"`
+}
+
+// Completions defines model for Completions.
+type Completions struct {
+	Completions []Completion `json:"completions"`
+}
 
 // ConflictValue defines model for ConflictValue.
 type ConflictValue struct {
@@ -748,6 +740,31 @@ type Difference struct {
 	Entered   string `json:"entered"`
 	Field     string `json:"field"`
 	Published string `json:"published"`
+}
+
+// Doubt defines model for Doubt.
+type Doubt struct {
+	Repeater FoundRepeater `json:"repeater"`
+	Verdict  Verdict       `json:"verdict"`
+	Why      string        `json:"why"`
+}
+
+// DrawnBand defines model for DrawnBand.
+type DrawnBand struct {
+	// Channels of the plan
+	Channels int    `json:"channels"`
+	LowerHz  int    `json:"lower_hz"`
+	Name     string `json:"name"`
+	UpperHz  int    `json:"upper_hz"`
+}
+
+// DrawnTone defines model for DrawnTone.
+type DrawnTone struct {
+	Known bool   `json:"known"`
+	Text  string `json:"text"`
+
+	// Used by the plan
+	Used bool `json:"used"`
 }
 
 // EditionChanges against the edition before; null for a new listing
@@ -833,6 +850,43 @@ type FileInfo struct {
 	Sheet     string `json:"sheet"`
 }
 
+// FindChoice defines model for FindChoice.
+type FindChoice struct {
+	Says string `json:"says"`
+	Word string `json:"word"`
+}
+
+// FindGroup defines model for FindGroup.
+type FindGroup struct {
+	Choices []FindChoice `json:"choices"`
+	Name    string       `json:"name"`
+}
+
+// FindWord defines model for FindWord.
+type FindWord struct {
+	// As what it was taken as
+	As   string `json:"as"`
+	From int    `json:"from"`
+
+	// LeftOut how many it leaves out of what the words before it kept
+	LeftOut int `json:"left_out"`
+
+	// Menu the group of the menu that it makes a choice of
+	Menu string `json:"menu"`
+
+	// Rest those in words
+	Rest string `json:"rest"`
+
+	// Says what to type instead
+	Says  string        `json:"says"`
+	State FindWordState `json:"state"`
+	Text  string        `json:"text"`
+	To    int           `json:"to"`
+}
+
+// FindWordState defines model for FindWord.State.
+type FindWordState string
+
 // Finding defines model for Finding.
 type Finding struct {
 	Field    string          `json:"field"`
@@ -870,41 +924,108 @@ type FixRequest struct {
 	Revision int64  `json:"revision"`
 }
 
+// Follows defines model for Follows.
+type Follows struct {
+	// Ask to ask about first
+	Ask   int           `json:"ask"`
+	Bands []BandFollows `json:"bands"`
+
+	// Near repeaters within the distance
+	Near int `json:"near"`
+
+	// Out out of the licence or of the radio
+	Out int `json:"out"`
+
+	// Placed somebody has said where they are
+	Placed bool   `json:"placed"`
+	Radio  string `json:"radio"`
+
+	// Talk to talk through
+	Talk     int           `json:"talk"`
+	Tones    []ToneFollows `json:"tones"`
+	WithinKm float64       `json:"within_km"`
+}
+
 // Found defines model for Found.
 type Found struct {
-	Bands   []string `json:"bands"`
-	HeightM float64  `json:"height_m"`
-	Locator string   `json:"locator"`
-	More    bool     `json:"more"`
+	Bands   []string     `json:"bands"`
+	Cannot  int          `json:"cannot"`
+	Found   int          `json:"found"`
+	HeightM float64      `json:"height_m"`
+	Held    int          `json:"held"`
+	Load    int64        `json:"load"`
+	Locator string       `json:"locator"`
+	Marks   []NamedPlace `json:"marks"`
+	Middle  *Place       `json:"middle"`
+	Missing int          `json:"missing"`
 
-	// Nowhere records without a place that match
+	// Named another place that the line names
+	Named string `json:"named"`
+
+	// Nowhere of those found that have no position
 	Nowhere   int             `json:"nowhere"`
+	Order     FoundOrder      `json:"order"`
 	Place     *Place          `json:"place"`
+	Radio     string          `json:"radio"`
 	Records   int             `json:"records"`
 	Repeaters []FoundRepeater `json:"repeaters"`
 	Sources   []string        `json:"sources"`
-	WithinKm  float64         `json:"within_km"`
+	Today     string          `json:"today"`
+	Trusts    Tally           `json:"trusts"`
+
+	// Vacant the next slots that are free
+	Vacant   []int      `json:"vacant"`
+	WithinKm float64    `json:"within_km"`
+	Words    []FindWord `json:"words"`
+}
+
+// FoundOrder defines model for Found.Order.
+type FoundOrder string
+
+// FoundLook defines model for FoundLook.
+type FoundLook struct {
+	// Evidence of the channel that holds it, or that would be stored for it; null where there is none
+	Evidence *Evidence `json:"evidence"`
+
+	// NeededM how high your own aerial would have to be for you to be inside its horizon; null where it is or nobody knows
+	NeededM  *float64      `json:"needed_m"`
+	Repeater FoundRepeater `json:"repeater"`
+
+	// Stored the channel is in the radio already
+	Stored bool `json:"stored"`
 }
 
 // FoundRepeater defines model for FoundRepeater.
 type FoundRepeater struct {
-	Age        string            `json:"age"`
-	Audible    bool              `json:"audible"`
-	BearingDeg *float64          `json:"bearing_deg"`
-	Best       PublishedRecord   `json:"best"`
-	Conflicts  []FieldConflict   `json:"conflicts"`
-	Corrected  []CorrectedField  `json:"corrected"`
-	DistanceKm *float64          `json:"distance_km"`
-	Fm         bool              `json:"fm"`
-	Horizon    bool              `json:"horizon"`
-	Id         StatementID       `json:"id"`
-	ReachKm    float64           `json:"reach_km"`
-	Remark     string            `json:"remark"`
-	Shift      string            `json:"shift"`
+	// Age how long ago a listing confirmed it
+	Age        string          `json:"age"`
+	BearingDeg *float64        `json:"bearing_deg"`
+	Best       PublishedRecord `json:"best"`
+
+	// Cannot why the radio cannot use it
+	Cannot     string           `json:"cannot"`
+	Conflicts  []FieldConflict  `json:"conflicts"`
+	Corrected  []CorrectedField `json:"corrected"`
+	DistanceKm *float64         `json:"distance_km"`
+	Fm         bool             `json:"fm"`
+
+	// Held in all radios of the plan
+	Held []HeldSlot `json:"held"`
+
+	// Horizon the reach is calculated from a published height
+	Horizon bool        `json:"horizon"`
+	Id      StatementID `json:"id"`
+	ReachKm float64     `json:"reach_km"`
+	Remark  string      `json:"remark"`
+
+	// Shift hertz; null where the input is unknown
+	Shift *int `json:"shift"`
+
+	// Slots of the radio that is looked at
 	Slots      []int             `json:"slots"`
-	Stale      bool              `json:"stale"`
 	Statements []PublishedRecord `json:"statements"`
 	Title      string            `json:"title"`
+	Trust      Trust             `json:"trust"`
 }
 
 // Handset defines model for Handset.
@@ -948,6 +1069,19 @@ type HandsetMark struct {
 	Means   string `json:"means"`
 	Setting string `json:"setting"`
 	Text    string `json:"text"`
+}
+
+// HeldSlot defines model for HeldSlot.
+type HeldSlot struct {
+	// Differs the fields in which the channel is otherwise than published
+	Differs []string `json:"differs"`
+	Load    int64    `json:"load"`
+
+	// Mine in the radio that is looked at
+	Mine    bool    `json:"mine"`
+	Slot    int     `json:"slot"`
+	Verdict Verdict `json:"verdict"`
+	Why     string  `json:"why"`
 }
 
 // Holding defines model for Holding.
@@ -1067,6 +1201,13 @@ type Key struct {
 	Text  string `json:"text"`
 }
 
+// KeyedExample defines model for KeyedExample.
+type KeyedExample struct {
+	Name  string `json:"name"`
+	Sheet Sheet  `json:"sheet"`
+	Slot  int    `json:"slot"`
+}
+
 // KeypadSheet defines model for KeypadSheet.
 type KeypadSheet struct {
 	Channel   Channel  `json:"channel"`
@@ -1114,6 +1255,8 @@ type Ledger struct {
 
 // Leg defines model for Leg.
 type Leg struct {
+	// Either what the receiver asks for by different witnesses, where they differ
+	Either    []string  `json:"either"`
 	Elsewhere bool      `json:"elsewhere"`
 	Hz        int       `json:"hz"`
 	Key       *Key      `json:"key"`
@@ -1145,21 +1288,6 @@ type Loss struct {
 	Why    string `json:"why"`
 }
 
-// MapSpot defines model for MapSpot.
-type MapSpot struct {
-	Key    string  `json:"key"`
-	Lat    float64 `json:"lat"`
-	Lon    float64 `json:"lon"`
-	Number int     `json:"number"`
-	Source string  `json:"source"`
-}
-
-// MapSpots defines model for MapSpots.
-type MapSpots struct {
-	Number int       `json:"number"`
-	Spots  []MapSpot `json:"spots"`
-}
-
 // Match defines model for Match.
 type Match struct {
 	Age          string       `json:"age"`
@@ -1186,6 +1314,13 @@ type NameRules struct {
 	Characters string `json:"characters"`
 	Keypad     bool   `json:"keypad"`
 	Length     int    `json:"length"`
+}
+
+// NamedPlace defines model for NamedPlace.
+type NamedPlace struct {
+	Lat  float64 `json:"lat"`
+	Lon  float64 `json:"lon"`
+	Name string  `json:"name"`
 }
 
 // NewPlanRequest defines model for NewPlanRequest.
@@ -1295,12 +1430,13 @@ type PlanRequest struct {
 
 // Preview defines model for Preview.
 type Preview struct {
-	Cannot int               `json:"cannot"`
-	Faults []FieldFault      `json:"faults"`
-	Fit    int               `json:"fit"`
-	Lose   int               `json:"lose"`
-	Rows   []RadioPreviewRow `json:"rows"`
-	Yaml   string            `json:"yaml"`
+	Cannot  int               `json:"cannot"`
+	Drawing RadioDrawing      `json:"drawing"`
+	Faults  []FieldFault      `json:"faults"`
+	Fit     int               `json:"fit"`
+	Lose    int               `json:"lose"`
+	Rows    []RadioPreviewRow `json:"rows"`
+	Yaml    string            `json:"yaml"`
 }
 
 // PreviewColumn defines model for PreviewColumn.
@@ -1411,6 +1547,25 @@ type Radio struct {
 // RadioEntry defines model for Radio.Entry.
 type RadioEntry string
 
+// RadioDrawing defines model for RadioDrawing.
+type RadioDrawing struct {
+	Bands   []DrawnBand   `json:"bands"`
+	Checked []string      `json:"checked"`
+	Codes   int           `json:"codes"`
+	Example *KeyedExample `json:"example"`
+
+	// Moves where what has no slot of its number would go
+	Moves   []SlotMove  `json:"moves"`
+	Receive []Span      `json:"receive"`
+	Tones   []DrawnTone `json:"tones"`
+
+	// Total channels of the plan
+	Total     int          `json:"total"`
+	Transmit  []Span       `json:"transmit"`
+	Trials    []RadioTrial `json:"trials"`
+	UsedCodes []string     `json:"used_codes"`
+}
+
 // RadioField defines model for RadioField.
 type RadioField struct {
 	Group   string    `json:"group"`
@@ -1423,35 +1578,67 @@ type RadioField struct {
 
 // RadioForm defines model for RadioForm.
 type RadioForm struct {
-	Entry    string            `json:"entry"`
-	Fields   []RadioField      `json:"fields"`
-	Form     string            `json:"form"`
-	Id       string            `json:"id"`
-	Load     *int64            `json:"load"`
-	Name     string            `json:"name"`
-	Own      bool              `json:"own"`
+	Entry  string       `json:"entry"`
+	Fields []RadioField `json:"fields"`
+
+	// First its slots
+	First int    `json:"first"`
+	Form  string `json:"form"`
+	Id    string `json:"id"`
+	Last  int    `json:"last"`
+	Load  *int64 `json:"load"`
+	Name  string `json:"name"`
+
+	// Of channels of the plan
+	Of  int  `json:"of"`
+	Own bool `json:"own"`
+
+	// Part channels that it holds otherwise than wanted
+	Part     int               `json:"part"`
 	Revision int64             `json:"revision"`
 	Texts    map[string]string `json:"texts"`
-	Yaml     string            `json:"yaml"`
+
+	// Whole channels of the plan that it holds as they are
+	Whole int    `json:"whole"`
+	Yaml  string `json:"yaml"`
 }
 
 // RadioInfo defines model for RadioInfo.
 type RadioInfo struct {
 	Entry string `json:"entry"`
+
+	// First its slots
+	First int    `json:"first"`
 	Form  string `json:"form"`
 	Id    string `json:"id"`
+	Last  int    `json:"last"`
 	Load  *int64 `json:"load"`
 	Name  string `json:"name"`
-	Own   bool   `json:"own"`
+
+	// Of channels of the plan
+	Of  int  `json:"of"`
+	Own bool `json:"own"`
+
+	// Part channels that it holds otherwise than wanted
+	Part int `json:"part"`
+
+	// Whole channels of the plan that it holds as they are
+	Whole int `json:"whole"`
 }
 
 // RadioPreviewRow defines model for RadioPreviewRow.
 type RadioPreviewRow struct {
-	Channel   Channel `json:"channel"`
-	Held      bool    `json:"held"`
-	Losses    []Loss  `json:"losses"`
-	ShortName string  `json:"short_name"`
-	Slot      int     `json:"slot"`
+	Channel Channel `json:"channel"`
+
+	// Half the first part that holds it otherwise than wanted, or empty
+	Half   string `json:"half"`
+	Held   bool   `json:"held"`
+	Losses []Loss `json:"losses"`
+
+	// Lost the part that loses it, or empty: bands, slots
+	Lost      string `json:"lost"`
+	ShortName string `json:"short_name"`
+	Slot      int    `json:"slot"`
 }
 
 // RadioTexts defines model for RadioTexts.
@@ -1460,6 +1647,17 @@ type RadioTexts struct {
 	Revision *int64            `json:"revision,omitempty"`
 	Texts    map[string]string `json:"texts"`
 }
+
+// RadioTrial defines model for RadioTrial.
+type RadioTrial struct {
+	// Gain channels that hang on its outcome
+	Gain int            `json:"gain"`
+	Part RadioTrialPart `json:"part"`
+	Says string         `json:"says"`
+}
+
+// RadioTrialPart defines model for RadioTrial.Part.
+type RadioTrialPart string
 
 // ReadRequest defines model for ReadRequest.
 type ReadRequest struct {
@@ -1651,6 +1849,7 @@ type Settings struct {
 	HeightM      float64  `json:"height_m"`
 	Licence      string   `json:"licence"`
 	Locator      string   `json:"locator"`
+	Marks        string   `json:"marks"`
 	Person       string   `json:"person"`
 	Place        string   `json:"place"`
 	RadiusKm     float64  `json:"radius_km"`
@@ -1665,13 +1864,16 @@ type Settings struct {
 
 // SettingsRequest defines model for SettingsRequest.
 type SettingsRequest struct {
-	Bands    []string `json:"bands"`
-	HeightM  string   `json:"height_m"`
-	Licence  string   `json:"licence"`
-	Person   string   `json:"person"`
-	Place    string   `json:"place"`
-	RadiusKm string   `json:"radius_km"`
-	Region   string   `json:"region"`
+	Bands   []string `json:"bands"`
+	HeightM string   `json:"height_m"`
+	Licence string   `json:"licence"`
+
+	// Marks places that somebody names: hut GN21ia; pier 41.1,-55.4
+	Marks    *string `json:"marks,omitempty"`
+	Person   string  `json:"person"`
+	Place    string  `json:"place"`
+	RadiusKm string  `json:"radius_km"`
+	Region   string  `json:"region"`
 
 	// Revision of the settings that were seen
 	Revision   *int64   `json:"revision,omitempty"`
@@ -1726,6 +1928,12 @@ type Shown struct {
 type Skipped struct {
 	Id  StatementID `json:"id"`
 	Why string      `json:"why"`
+}
+
+// SlotMove defines model for SlotMove.
+type SlotMove struct {
+	From int `json:"from"`
+	To   int `json:"to"`
 }
 
 // SlotRange defines model for SlotRange.
@@ -1783,6 +1991,26 @@ type Tally struct {
 	Unverified int `json:"unverified"`
 }
 
+// Thin defines model for Thin.
+type Thin struct {
+	All       int     `json:"all"`
+	Direction string  `json:"direction"`
+	Held      int     `json:"held"`
+	WithinKm  float64 `json:"within_km"`
+}
+
+// ToneFollows defines model for ToneFollows.
+type ToneFollows struct {
+	Name string `json:"name"`
+
+	// Sends what the channel sends
+	Sends string `json:"sends"`
+
+	// Sent what the repeater sends
+	Sent string `json:"sent"`
+	Slot int    `json:"slot"`
+}
+
 // TransmitSide defines model for TransmitSide.
 type TransmitSide struct {
 	Kind       TransmitSideKind `json:"kind"`
@@ -1792,6 +2020,12 @@ type TransmitSide struct {
 
 // TransmitSideKind defines model for TransmitSide.Kind.
 type TransmitSideKind string
+
+// Trust defines model for Trust.
+type Trust struct {
+	Says    string  `json:"says"`
+	Verdict Verdict `json:"verdict"`
+}
 
 // UndoRequest defines model for UndoRequest.
 type UndoRequest struct {
@@ -1865,20 +2099,11 @@ type Workspace struct {
 	Plans    []PlanInfo   `json:"plans"`
 }
 
-// FindBand defines model for FindBand.
-type FindBand = string
+// FindLine defines model for FindLine.
+type FindLine = string
 
-// FindOnly defines model for FindOnly.
-type FindOnly = []string
-
-// FindOpens defines model for FindOpens.
-type FindOpens string
-
-// FindSource defines model for FindSource.
-type FindSource = string
-
-// FindText defines model for FindText.
-type FindText = string
+// FindLoad defines model for FindLoad.
+type FindLoad = int64
 
 // ID defines model for ID.
 type ID = int64
@@ -1939,70 +2164,96 @@ type WatchParams struct {
 
 // FindParams defines parameters for Find.
 type FindParams struct {
-	// Text words in any field, the first figures of an output, or a locator
-	Text *FindText `form:"text,omitempty" json:"text,omitempty"`
-	Band *FindBand `form:"band,omitempty" json:"band,omitempty"`
-
-	// Only what narrows the search; digital widens it to repeaters that FM cannot use
-	Only *FindOnly `form:"only,omitempty" json:"only,omitempty"`
-
-	// Opens what opens the repeater
-	Opens *FindParamsOpens `form:"opens,omitempty" json:"opens,omitempty"`
-
-	// Source the name of a listing
-	Source *FindSource `form:"source,omitempty" json:"source,omitempty"`
-
-	// Box south, west, north, east in degrees: only what the map shows
-	Box *[]float64 `form:"box,omitempty" json:"box,omitempty"`
-
-	// Within km; without it and a box, the nearest wherever they are
-	Within *float64        `form:"within,omitempty" json:"within,omitempty"`
-	Sort   *FindParamsSort `form:"sort,omitempty" json:"sort,omitempty"`
-	Most   *int            `form:"most,omitempty" json:"most,omitempty"`
+	// Line the words, as they are typed
+	Line *FindLine `form:"line,omitempty" json:"line,omitempty"`
 
 	// Plan the plan; without it the first one that is not archived
 	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+
+	// Load the radio that is looked at; without it the first one of the plan
+	Load *FindLoad `form:"load,omitempty" json:"load,omitempty"`
+
+	// Most how many rows, 200 without it
+	Most *int `form:"most,omitempty" json:"most,omitempty"`
 }
 
-// FindParamsOnly defines parameters for Find.
-type FindParamsOnly string
+// FindAroundParams defines parameters for FindAround.
+type FindAroundParams struct {
+	// Line the words, as they are typed
+	Line *FindLine `form:"line,omitempty" json:"line,omitempty"`
 
-// FindParamsOpens defines parameters for Find.
-type FindParamsOpens string
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 
-// FindParamsSort defines parameters for Find.
-type FindParamsSort string
+	// Load the radio that is looked at; without it the first one of the plan
+	Load *FindLoad `form:"load,omitempty" json:"load,omitempty"`
+}
 
-// FindSpotsParams defines parameters for FindSpots.
-type FindSpotsParams struct {
-	// Text words in any field, the first figures of an output, or a locator
-	Text *FindText `form:"text,omitempty" json:"text,omitempty"`
-	Band *FindBand `form:"band,omitempty" json:"band,omitempty"`
+// FindChartParams defines parameters for FindChart.
+type FindChartParams struct {
+	// Line the words, as they are typed
+	Line *FindLine `form:"line,omitempty" json:"line,omitempty"`
 
-	// Only what narrows the search; digital widens it to repeaters that FM cannot use
-	Only *FindOnly `form:"only,omitempty" json:"only,omitempty"`
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 
-	// Opens what opens the repeater
-	Opens *FindSpotsParamsOpens `form:"opens,omitempty" json:"opens,omitempty"`
+	// Load the radio that is looked at; without it the first one of the plan
+	Load *FindLoad `form:"load,omitempty" json:"load,omitempty"`
 
-	// Source the name of a listing
-	Source *FindSource `form:"source,omitempty" json:"source,omitempty"`
+	// West km east of where one looks from
+	West float64 `form:"west" json:"west"`
 
-	// Box south, west, north, east in degrees
-	Box []float64 `form:"box" json:"box"`
+	// South km north of there
+	South float64 `form:"south" json:"south"`
 
-	// Cell size of a place in degrees
+	// East km
+	East float64 `form:"east" json:"east"`
+
+	// North km
+	North float64 `form:"north" json:"north"`
+
+	// Cell size in km of what is drawn as one
 	Cell float64 `form:"cell" json:"cell"`
+}
+
+// CompleteFindParams defines parameters for CompleteFind.
+type CompleteFindParams struct {
+	// Line the words, as they are typed
+	Line *FindLine `form:"line,omitempty" json:"line,omitempty"`
 
 	// Plan the plan; without it the first one that is not archived
 	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+
+	// Load the radio that is looked at; without it the first one of the plan
+	Load *FindLoad `form:"load,omitempty" json:"load,omitempty"`
+
+	// Caret characters before it
+	Caret *int `form:"caret,omitempty" json:"caret,omitempty"`
 }
 
-// FindSpotsParamsOnly defines parameters for FindSpots.
-type FindSpotsParamsOnly string
+// FindLookParams defines parameters for FindLook.
+type FindLookParams struct {
+	Source string `form:"source" json:"source"`
+	Key    string `form:"key" json:"key"`
 
-// FindSpotsParamsOpens defines parameters for FindSpots.
-type FindSpotsParamsOpens string
+	// Line the words, as they are typed
+	Line *FindLine `form:"line,omitempty" json:"line,omitempty"`
+
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+
+	// Load the radio that is looked at; without it the first one of the plan
+	Load *FindLoad `form:"load,omitempty" json:"load,omitempty"`
+}
+
+// FindMenuParams defines parameters for FindMenu.
+type FindMenuParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+
+	// Load the radio that is looked at; without it the first one of the plan
+	Load *FindLoad `form:"load,omitempty" json:"load,omitempty"`
+}
 
 // BringListingParams defines parameters for BringListing.
 type BringListingParams struct {
@@ -2090,6 +2341,9 @@ type DropRadioParams struct {
 
 // UseRadioParams defines parameters for UseRadio.
 type UseRadioParams struct {
+	// Fill also what has no slot of its number in it, in its vacant slots
+	Fill *bool `form:"fill,omitempty" json:"fill,omitempty"`
+
 	// Plan the plan; without it the first one that is not archived
 	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 }
@@ -2104,6 +2358,15 @@ type GetSettingsParams struct {
 type SetSettingsParams struct {
 	// Plan the plan; without it the first one that is not archived
 	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+}
+
+// GetFollowsParams defines parameters for GetFollows.
+type GetFollowsParams struct {
+	// Plan the plan; without it the first one that is not archived
+	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
+
+	// Load the radio that is looked at; without it the first one of the plan
+	Load *FindLoad `form:"load,omitempty" json:"load,omitempty"`
 }
 
 // GetSourcesParams defines parameters for GetSources.
@@ -2222,6 +2485,12 @@ type ChangeUnitJSONRequestBody = UnitRequest
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
+	// GetAbout Where the data are, and where the facts come from
+	// (GET /api/about)
+	GetAbout(ctx *echo.Context) error
+	// GetBackup A copy of everything, as a file for mnemos restore
+	// (GET /api/backup)
+	GetBackup(ctx *echo.Context) error
 	// GetCorrections What people know better than the listings
 	// (GET /api/corrections)
 	GetCorrections(ctx *echo.Context) error
@@ -2246,12 +2515,24 @@ type ServerInterface interface {
 	// Watch What happens, as it happens
 	// (GET /api/events)
 	Watch(ctx *echo.Context, params WatchParams) error
-	// Find The repeaters that are published around, joined from all listings
+	// Find What a line of words finds among all that is published
 	// (GET /api/find)
 	Find(ctx *echo.Context, params FindParams) error
-	// FindSpots How many repeaters a search finds at which places of the map
-	// (GET /api/find/spots)
-	FindSpots(ctx *echo.Context, params FindSpotsParams) error
+	// FindAround What is around before anybody has chosen anything
+	// (GET /api/find/around)
+	FindAround(ctx *echo.Context, params FindAroundParams) error
+	// FindChart Where lies what a line finds
+	// (GET /api/find/chart)
+	FindChart(ctx *echo.Context, params FindChartParams) error
+	// CompleteFind What the word before the caret may become
+	// (GET /api/find/complete)
+	CompleteFind(ctx *echo.Context, params CompleteFindParams) error
+	// FindLook One repeater closely, with the way of a signal through it
+	// (GET /api/find/look)
+	FindLook(ctx *echo.Context, params FindLookParams) error
+	// FindMenu The words that a line may hold, for those who look
+	// (GET /api/find/menu)
+	FindMenu(ctx *echo.Context, params FindMenuParams) error
 	// GetImports How far each import is
 	// (GET /api/imports)
 	GetImports(ctx *echo.Context) error
@@ -2378,6 +2659,9 @@ type ServerInterface interface {
 	// SetSettings Change the operator's circumstances, as typed
 	// (PUT /api/settings)
 	SetSettings(ctx *echo.Context, params SetSettingsParams) error
+	// GetFollows What follows from the settings, on one scale of bands
+	// (GET /api/settings/follows)
+	GetFollows(ctx *echo.Context, params GetFollowsParams) error
 	// GetSources The listings that count
 	// (GET /api/sources)
 	GetSources(ctx *echo.Context, params GetSourcesParams) error
@@ -2413,6 +2697,24 @@ type ServerInterface interface {
 // ServerInterfaceWrapper converts echo contexts to parameters.
 type ServerInterfaceWrapper struct {
 	Handler ServerInterface
+}
+
+// GetAbout converts echo context to params.
+func (w *ServerInterfaceWrapper) GetAbout(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetAbout(ctx)
+	return err
+}
+
+// GetBackup converts echo context to params.
+func (w *ServerInterfaceWrapper) GetBackup(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetBackup(ctx)
+	return err
 }
 
 // GetCorrections converts echo context to params.
@@ -2551,60 +2853,25 @@ func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params FindParams
-	// ------------- Optional query parameter "text" -------------
+	// ------------- Optional query parameter "line" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "text", ctx.QueryParams(), &params.Text, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "line", ctx.QueryParams(), &params.Line, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter text: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter line: %s", err))
 	}
 
-	// ------------- Optional query parameter "band" -------------
+	// ------------- Optional query parameter "plan" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "band", ctx.QueryParams(), &params.Band, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter band: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
 	}
 
-	// ------------- Optional query parameter "only" -------------
+	// ------------- Optional query parameter "load" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", false, false, "only", ctx.QueryParams(), &params.Only, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter only: %s", err))
-	}
-
-	// ------------- Optional query parameter "opens" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "opens", ctx.QueryParams(), &params.Opens, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter opens: %s", err))
-	}
-
-	// ------------- Optional query parameter "source" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
-	}
-
-	// ------------- Optional query parameter "box" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", false, false, "box", ctx.QueryParams(), &params.Box, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
-	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter box: %s", err))
-	}
-
-	// ------------- Optional query parameter "within" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "within", ctx.QueryParams(), &params.Within, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
-	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter within: %s", err))
-	}
-
-	// ------------- Optional query parameter "sort" -------------
-
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "sort", ctx.QueryParams(), &params.Sort, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
-	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter sort: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
 	}
 
 	// ------------- Optional query parameter "most" -------------
@@ -2614,6 +2881,24 @@ func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter most: %s", err))
 	}
 
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Find(ctx, params)
+	return err
+}
+
+// FindAround converts echo context to params.
+func (w *ServerInterfaceWrapper) FindAround(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FindAroundParams
+	// ------------- Optional query parameter "line" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "line", ctx.QueryParams(), &params.Line, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter line: %s", err))
+	}
+
 	// ------------- Optional query parameter "plan" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
@@ -2621,57 +2906,71 @@ func (w *ServerInterfaceWrapper) Find(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
 	}
 
+	// ------------- Optional query parameter "load" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.Find(ctx, params)
+	err = w.Handler.FindAround(ctx, params)
 	return err
 }
 
-// FindSpots converts echo context to params.
-func (w *ServerInterfaceWrapper) FindSpots(ctx *echo.Context) error {
+// FindChart converts echo context to params.
+func (w *ServerInterfaceWrapper) FindChart(ctx *echo.Context) error {
 	var err error
 
 	// Parameter object where we will unmarshal all parameters from the context
-	var params FindSpotsParams
-	// ------------- Optional query parameter "text" -------------
+	var params FindChartParams
+	// ------------- Optional query parameter "line" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "text", ctx.QueryParams(), &params.Text, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "line", ctx.QueryParams(), &params.Line, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter text: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter line: %s", err))
 	}
 
-	// ------------- Optional query parameter "band" -------------
+	// ------------- Optional query parameter "plan" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "band", ctx.QueryParams(), &params.Band, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter band: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
 	}
 
-	// ------------- Optional query parameter "only" -------------
+	// ------------- Optional query parameter "load" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", false, false, "only", ctx.QueryParams(), &params.Only, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter only: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
 	}
 
-	// ------------- Optional query parameter "opens" -------------
+	// ------------- Required query parameter "west" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "opens", ctx.QueryParams(), &params.Opens, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "west", ctx.QueryParams(), &params.West, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter opens: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter west: %s", err))
 	}
 
-	// ------------- Optional query parameter "source" -------------
+	// ------------- Required query parameter "south" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", true, false, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "south", ctx.QueryParams(), &params.South, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter south: %s", err))
 	}
 
-	// ------------- Required query parameter "box" -------------
+	// ------------- Required query parameter "east" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", false, true, "box", ctx.QueryParams(), &params.Box, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "east", ctx.QueryParams(), &params.East, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
 	if err != nil {
-		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter box: %s", err))
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter east: %s", err))
+	}
+
+	// ------------- Required query parameter "north" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "north", ctx.QueryParams(), &params.North, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter north: %s", err))
 	}
 
 	// ------------- Required query parameter "cell" -------------
@@ -2681,6 +2980,24 @@ func (w *ServerInterfaceWrapper) FindSpots(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter cell: %s", err))
 	}
 
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FindChart(ctx, params)
+	return err
+}
+
+// CompleteFind converts echo context to params.
+func (w *ServerInterfaceWrapper) CompleteFind(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CompleteFindParams
+	// ------------- Optional query parameter "line" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "line", ctx.QueryParams(), &params.Line, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter line: %s", err))
+	}
+
 	// ------------- Optional query parameter "plan" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
@@ -2688,8 +3005,93 @@ func (w *ServerInterfaceWrapper) FindSpots(ctx *echo.Context) error {
 		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
 	}
 
+	// ------------- Optional query parameter "load" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Optional query parameter "caret" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "caret", ctx.QueryParams(), &params.Caret, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter caret: %s", err))
+	}
+
 	// Invoke the callback with all the unmarshaled arguments
-	err = w.Handler.FindSpots(ctx, params)
+	err = w.Handler.CompleteFind(ctx, params)
+	return err
+}
+
+// FindLook converts echo context to params.
+func (w *ServerInterfaceWrapper) FindLook(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FindLookParams
+	// ------------- Required query parameter "source" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "source", ctx.QueryParams(), &params.Source, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter source: %s", err))
+	}
+
+	// ------------- Required query parameter "key" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "key", ctx.QueryParams(), &params.Key, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter key: %s", err))
+	}
+
+	// ------------- Optional query parameter "line" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "line", ctx.QueryParams(), &params.Line, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter line: %s", err))
+	}
+
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
+	// ------------- Optional query parameter "load" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FindLook(ctx, params)
+	return err
+}
+
+// FindMenu converts echo context to params.
+func (w *ServerInterfaceWrapper) FindMenu(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FindMenuParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
+	// ------------- Optional query parameter "load" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FindMenu(ctx, params)
 	return err
 }
 
@@ -3420,6 +3822,13 @@ func (w *ServerInterfaceWrapper) UseRadio(ctx *echo.Context) error {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params UseRadioParams
+	// ------------- Optional query parameter "fill" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "fill", ctx.QueryParams(), &params.Fill, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter fill: %s", err))
+	}
+
 	// ------------- Optional query parameter "plan" -------------
 
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
@@ -3481,6 +3890,31 @@ func (w *ServerInterfaceWrapper) SetSettings(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.SetSettings(ctx, params)
+	return err
+}
+
+// GetFollows converts echo context to params.
+func (w *ServerInterfaceWrapper) GetFollows(ctx *echo.Context) error {
+	var err error
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetFollowsParams
+	// ------------- Optional query parameter "plan" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "plan", ctx.QueryParams(), &params.Plan, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter plan: %s", err))
+	}
+
+	// ------------- Optional query parameter "load" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetFollows(ctx, params)
 	return err
 }
 
@@ -3751,6 +4185,9 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/radios/:radio/use", wrapper.UseRadio, options.OperationMiddlewares["useRadio"]...)
 	router.GET(options.BaseURL+"/api/settings", wrapper.GetSettings, options.OperationMiddlewares["getSettings"]...)
 	router.PUT(options.BaseURL+"/api/settings", wrapper.SetSettings, options.OperationMiddlewares["setSettings"]...)
+	router.GET(options.BaseURL+"/api/settings/follows", wrapper.GetFollows, options.OperationMiddlewares["getFollows"]...)
+	router.GET(options.BaseURL+"/api/backup", wrapper.GetBackup, options.OperationMiddlewares["getBackup"]...)
+	router.GET(options.BaseURL+"/api/about", wrapper.GetAbout, options.OperationMiddlewares["getAbout"]...)
 	router.GET(options.BaseURL+"/api/rules/:rule", wrapper.GetRule, options.OperationMiddlewares["getRule"]...)
 	router.GET(options.BaseURL+"/api/imports", wrapper.GetImports, options.OperationMiddlewares["getImports"]...)
 	router.POST(options.BaseURL+"/api/imports", wrapper.BringListing, options.OperationMiddlewares["bringListing"]...)
@@ -3766,7 +4203,11 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.PATCH(options.BaseURL+"/api/sources/:source/rejects/:reject", wrapper.SetReject, options.OperationMiddlewares["setReject"]...)
 	router.PUT(options.BaseURL+"/api/sources/:source/rejects/:reject", wrapper.MendReject, options.OperationMiddlewares["mendReject"]...)
 	router.GET(options.BaseURL+"/api/find", wrapper.Find, options.OperationMiddlewares["find"]...)
-	router.GET(options.BaseURL+"/api/find/spots", wrapper.FindSpots, options.OperationMiddlewares["findSpots"]...)
+	router.GET(options.BaseURL+"/api/find/around", wrapper.FindAround, options.OperationMiddlewares["findAround"]...)
+	router.GET(options.BaseURL+"/api/find/chart", wrapper.FindChart, options.OperationMiddlewares["findChart"]...)
+	router.GET(options.BaseURL+"/api/find/complete", wrapper.CompleteFind, options.OperationMiddlewares["completeFind"]...)
+	router.GET(options.BaseURL+"/api/find/look", wrapper.FindLook, options.OperationMiddlewares["findLook"]...)
+	router.GET(options.BaseURL+"/api/find/menu", wrapper.FindMenu, options.OperationMiddlewares["findMenu"]...)
 	router.GET(options.BaseURL+"/api/outlines", wrapper.GetOutlines, options.OperationMiddlewares["getOutlines"]...)
 	router.GET(options.BaseURL+"/api/corrections", wrapper.GetCorrections, options.OperationMiddlewares["getCorrections"]...)
 	router.POST(options.BaseURL+"/api/corrections", wrapper.Correct, options.OperationMiddlewares["correct"]...)
@@ -3791,6 +4232,88 @@ type ProblemApplicationProblemPlusJSONResponse Problem
 type RadioFormJSONResponse RadioForm
 
 type SettingsJSONResponse Settings
+
+type GetAboutRequestObject struct {
+}
+
+type GetAboutResponseObject interface {
+	VisitGetAboutResponse(w http.ResponseWriter) error
+}
+
+type GetAbout200JSONResponse About
+
+func (response GetAbout200JSONResponse) VisitGetAboutResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetAboutdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetAboutdefaultApplicationProblemPlusJSONResponse) VisitGetAboutResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBackupRequestObject struct {
+}
+
+type GetBackupResponseObject interface {
+	VisitGetBackupResponse(w http.ResponseWriter) error
+}
+
+type GetBackup200ApplicationvndSqlite3Response struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetBackup200ApplicationvndSqlite3Response) VisitGetBackupResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/vnd.sqlite3")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetBackupdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetBackupdefaultApplicationProblemPlusJSONResponse) VisitGetBackupResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
 
 type GetCorrectionsRequestObject struct {
 }
@@ -4151,17 +4674,17 @@ func (response FinddefaultApplicationProblemPlusJSONResponse) VisitFindResponse(
 	return err
 }
 
-type FindSpotsRequestObject struct {
-	Params FindSpotsParams
+type FindAroundRequestObject struct {
+	Params FindAroundParams
 }
 
-type FindSpotsResponseObject interface {
-	VisitFindSpotsResponse(w http.ResponseWriter) error
+type FindAroundResponseObject interface {
+	VisitFindAroundResponse(w http.ResponseWriter) error
 }
 
-type FindSpots200JSONResponse MapSpots
+type FindAround200JSONResponse Around
 
-func (response FindSpots200JSONResponse) VisitFindSpotsResponse(w http.ResponseWriter) error {
+func (response FindAround200JSONResponse) VisitFindAroundResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
@@ -4173,12 +4696,170 @@ func (response FindSpots200JSONResponse) VisitFindSpotsResponse(w http.ResponseW
 	return err
 }
 
-type FindSpotsdefaultApplicationProblemPlusJSONResponse struct {
+type FindArounddefaultApplicationProblemPlusJSONResponse struct {
 	Body       Problem
 	StatusCode int
 }
 
-func (response FindSpotsdefaultApplicationProblemPlusJSONResponse) VisitFindSpotsResponse(w http.ResponseWriter) error {
+func (response FindArounddefaultApplicationProblemPlusJSONResponse) VisitFindAroundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindChartRequestObject struct {
+	Params FindChartParams
+}
+
+type FindChartResponseObject interface {
+	VisitFindChartResponse(w http.ResponseWriter) error
+}
+
+type FindChart200JSONResponse ChartSpots
+
+func (response FindChart200JSONResponse) VisitFindChartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindChartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FindChartdefaultApplicationProblemPlusJSONResponse) VisitFindChartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompleteFindRequestObject struct {
+	Params CompleteFindParams
+}
+
+type CompleteFindResponseObject interface {
+	VisitCompleteFindResponse(w http.ResponseWriter) error
+}
+
+type CompleteFind200JSONResponse Completions
+
+func (response CompleteFind200JSONResponse) VisitCompleteFindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompleteFinddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CompleteFinddefaultApplicationProblemPlusJSONResponse) VisitCompleteFindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindLookRequestObject struct {
+	Params FindLookParams
+}
+
+type FindLookResponseObject interface {
+	VisitFindLookResponse(w http.ResponseWriter) error
+}
+
+type FindLook200JSONResponse FoundLook
+
+func (response FindLook200JSONResponse) VisitFindLookResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindLookdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FindLookdefaultApplicationProblemPlusJSONResponse) VisitFindLookResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindMenuRequestObject struct {
+	Params FindMenuParams
+}
+
+type FindMenuResponseObject interface {
+	VisitFindMenuResponse(w http.ResponseWriter) error
+}
+
+type FindMenu200JSONResponse struct {
+	Groups []FindGroup `json:"groups"`
+}
+
+func (response FindMenu200JSONResponse) VisitFindMenuResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindMenudefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FindMenudefaultApplicationProblemPlusJSONResponse) VisitFindMenuResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5889,6 +6570,45 @@ func (response SetSettingsdefaultApplicationProblemPlusJSONResponse) VisitSetSet
 	return err
 }
 
+type GetFollowsRequestObject struct {
+	Params GetFollowsParams
+}
+
+type GetFollowsResponseObject interface {
+	VisitGetFollowsResponse(w http.ResponseWriter) error
+}
+
+type GetFollows200JSONResponse Follows
+
+func (response GetFollows200JSONResponse) VisitGetFollowsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetFollowsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetFollowsdefaultApplicationProblemPlusJSONResponse) VisitGetFollowsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetSourcesRequestObject struct {
 	Params GetSourcesParams
 }
@@ -6277,6 +6997,12 @@ func (response GetWorkspacedefaultApplicationProblemPlusJSONResponse) VisitGetWo
 
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
+	// GetAbout Where the data are, and where the facts come from
+	// (GET /api/about)
+	GetAbout(ctx context.Context, request GetAboutRequestObject) (GetAboutResponseObject, error)
+	// GetBackup A copy of everything, as a file for mnemos restore
+	// (GET /api/backup)
+	GetBackup(ctx context.Context, request GetBackupRequestObject) (GetBackupResponseObject, error)
 	// GetCorrections What people know better than the listings
 	// (GET /api/corrections)
 	GetCorrections(ctx context.Context, request GetCorrectionsRequestObject) (GetCorrectionsResponseObject, error)
@@ -6301,12 +7027,24 @@ type StrictServerInterface interface {
 	// Watch What happens, as it happens
 	// (GET /api/events)
 	Watch(ctx context.Context, request WatchRequestObject) (WatchResponseObject, error)
-	// Find The repeaters that are published around, joined from all listings
+	// Find What a line of words finds among all that is published
 	// (GET /api/find)
 	Find(ctx context.Context, request FindRequestObject) (FindResponseObject, error)
-	// FindSpots How many repeaters a search finds at which places of the map
-	// (GET /api/find/spots)
-	FindSpots(ctx context.Context, request FindSpotsRequestObject) (FindSpotsResponseObject, error)
+	// FindAround What is around before anybody has chosen anything
+	// (GET /api/find/around)
+	FindAround(ctx context.Context, request FindAroundRequestObject) (FindAroundResponseObject, error)
+	// FindChart Where lies what a line finds
+	// (GET /api/find/chart)
+	FindChart(ctx context.Context, request FindChartRequestObject) (FindChartResponseObject, error)
+	// CompleteFind What the word before the caret may become
+	// (GET /api/find/complete)
+	CompleteFind(ctx context.Context, request CompleteFindRequestObject) (CompleteFindResponseObject, error)
+	// FindLook One repeater closely, with the way of a signal through it
+	// (GET /api/find/look)
+	FindLook(ctx context.Context, request FindLookRequestObject) (FindLookResponseObject, error)
+	// FindMenu The words that a line may hold, for those who look
+	// (GET /api/find/menu)
+	FindMenu(ctx context.Context, request FindMenuRequestObject) (FindMenuResponseObject, error)
 	// GetImports How far each import is
 	// (GET /api/imports)
 	GetImports(ctx context.Context, request GetImportsRequestObject) (GetImportsResponseObject, error)
@@ -6433,6 +7171,9 @@ type StrictServerInterface interface {
 	// SetSettings Change the operator's circumstances, as typed
 	// (PUT /api/settings)
 	SetSettings(ctx context.Context, request SetSettingsRequestObject) (SetSettingsResponseObject, error)
+	// GetFollows What follows from the settings, on one scale of bands
+	// (GET /api/settings/follows)
+	GetFollows(ctx context.Context, request GetFollowsRequestObject) (GetFollowsResponseObject, error)
 	// GetSources The listings that count
 	// (GET /api/sources)
 	GetSources(ctx context.Context, request GetSourcesRequestObject) (GetSourcesResponseObject, error)
@@ -6475,6 +7216,52 @@ func NewStrictHandler(ssi StrictServerInterface, middlewares []StrictMiddlewareF
 type strictHandler struct {
 	ssi         StrictServerInterface
 	middlewares []StrictMiddlewareFunc
+}
+
+// GetAbout operation middleware
+func (sh *strictHandler) GetAbout(ctx *echo.Context) error {
+	var request GetAboutRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetAbout(ctx.Request().Context(), request.(GetAboutRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetAbout")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetAboutResponseObject); ok {
+		return validResponse.VisitGetAboutResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetBackup operation middleware
+func (sh *strictHandler) GetBackup(ctx *echo.Context) error {
+	var request GetBackupRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetBackup(ctx.Request().Context(), request.(GetBackupRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetBackup")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetBackupResponseObject); ok {
+		return validResponse.VisitGetBackupResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
 }
 
 // GetCorrections operation middleware
@@ -6740,25 +7527,125 @@ func (sh *strictHandler) Find(ctx *echo.Context, params FindParams) error {
 	return nil
 }
 
-// FindSpots operation middleware
-func (sh *strictHandler) FindSpots(ctx *echo.Context, params FindSpotsParams) error {
-	var request FindSpotsRequestObject
+// FindAround operation middleware
+func (sh *strictHandler) FindAround(ctx *echo.Context, params FindAroundParams) error {
+	var request FindAroundRequestObject
 
 	request.Params = params
 
 	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.FindSpots(ctx.Request().Context(), request.(FindSpotsRequestObject))
+		return sh.ssi.FindAround(ctx.Request().Context(), request.(FindAroundRequestObject))
 	}
 	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "FindSpots")
+		handler = middleware(handler, "FindAround")
 	}
 
 	response, err := handler(ctx, request)
 
 	if err != nil {
 		return err
-	} else if validResponse, ok := response.(FindSpotsResponseObject); ok {
-		return validResponse.VisitFindSpotsResponse(ctx.Response())
+	} else if validResponse, ok := response.(FindAroundResponseObject); ok {
+		return validResponse.VisitFindAroundResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FindChart operation middleware
+func (sh *strictHandler) FindChart(ctx *echo.Context, params FindChartParams) error {
+	var request FindChartRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FindChart(ctx.Request().Context(), request.(FindChartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FindChart")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FindChartResponseObject); ok {
+		return validResponse.VisitFindChartResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CompleteFind operation middleware
+func (sh *strictHandler) CompleteFind(ctx *echo.Context, params CompleteFindParams) error {
+	var request CompleteFindRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CompleteFind(ctx.Request().Context(), request.(CompleteFindRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CompleteFind")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CompleteFindResponseObject); ok {
+		return validResponse.VisitCompleteFindResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FindLook operation middleware
+func (sh *strictHandler) FindLook(ctx *echo.Context, params FindLookParams) error {
+	var request FindLookRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FindLook(ctx.Request().Context(), request.(FindLookRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FindLook")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FindLookResponseObject); ok {
+		return validResponse.VisitFindLookResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FindMenu operation middleware
+func (sh *strictHandler) FindMenu(ctx *echo.Context, params FindMenuParams) error {
+	var request FindMenuRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FindMenu(ctx.Request().Context(), request.(FindMenuRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FindMenu")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FindMenuResponseObject); ok {
+		return validResponse.VisitFindMenuResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -8282,6 +9169,31 @@ func (sh *strictHandler) SetSettings(ctx *echo.Context, params SetSettingsParams
 	return nil
 }
 
+// GetFollows operation middleware
+func (sh *strictHandler) GetFollows(ctx *echo.Context, params GetFollowsParams) error {
+	var request GetFollowsRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetFollows(ctx.Request().Context(), request.(GetFollowsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetFollows")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetFollowsResponseObject); ok {
+		return validResponse.VisitGetFollowsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetSources operation middleware
 func (sh *strictHandler) GetSources(ctx *echo.Context, params GetSourcesParams) error {
 	var request GetSourcesRequestObject
@@ -8629,196 +9541,233 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L3rktw2siD8Koj6voiZE0upW/bMnJ3WL41kHWvHshVq2d4TY4UCRWYV4WYBHADs6hqH3n0DV4IkwEs1",
-	"u62J3T+2pAJxyUwk8p6/bXJ2qBkFKsXm6rdNjTk+gASu//aa0OJvmBbqz4Rurjb/bICfNtmG4gNsrjZb",
-	"9Vu2EXkJB6wGHfDdd0D3stxc/eUy28hTrYYJyQndbz5/zvSMP9DqpAYXIHJOakmYmvpYYoko5pwdBZIl",
-	"IAGY5+VzVJA9kbhCR1IAFYhIJBniUANW20RSfff6LcoxpUyiRsAm28BdXbECNlc7XAnIoptnahvh5omE",
-	"gz420OawufrHxq68yTaSUTUto08w4eoPNdBNttlxEKWaEY7qv+xJXeEcNh8HJ/f/gDnHJ/V3IU+V+ocd",
-	"44eNA0wNVCQgo1Y0cHFH3ySOpScJz+WOk2POif7OHidXIMo224YLuck2hTzsInu3m7tmDc9huDu1JbU0",
-	"YjuEUUWEVF/F9ybMHAmK+eoySTIf4E5GAMN4IRChCNMT2hGoikxDaEe4kGhH9g0HofdFEWtk3cgMMa52",
-	"yXIsWQqCUi22bI9vXvkrUmNZtnMRdT84/LMhHIrNleQNhDMr7GOpxlH5lz9t/NSEStgDN3MfasZlan7z",
-	"49gaw91+x3CRmK9SP913x+8qTOOEUleYPkdHIkvWSH2VPboYBXOXiUDqIqvLT26hSCBJzbRZurH3uCAs",
-	"iSuufl0IymuAxFE53BJBGDWHOmKBBED38Opiwy1wBQUO6uBEoANgKhOHdnMuPvh1xVIUJNRPMw7dmc7z",
-	"gtiE7pLPh+NnMxiE/BsrCGgeaMj+tWKPV+qVohKoPgOu64rkWIH64lfBNPjbqf9/DrvN1eb/u2jftQvz",
-	"q7gIpvRrths0/yJqRkW4g3cK6HBceRNuVr2PLvF80FeiAoT1Y0cEamgBXEjGio3nB9cSS1h5U2bOyJa+",
-	"ZUe0w9xsR+3hOygULay1vJ0uAQx9L/8gkKJUoaAiSzghIZXwobgNZ9sKxqikNiP+x7JNuXkju/rZ8qkj",
-	"Z+Z114xlVVptZ0xApeZMUclGMyGpHl2x2uJ+wsTaov3dXWu9+IutsGvXnNXApb3Leeo90KhFOWuqApX4",
-	"FhCRLQPbMlYBpuqEeYkphWpq3y/tsM+ZengHK7Kdfm/cZNk068zMgxjdu3m2zAk0jy/1hZ07rbBcxkud",
-	"kyIjbQ5bc+mGm1F3Q0lCx5LkJVKPymnLilO7J9pUFd4qkdMw4+GWhH0jIvy+ZZT/MBJNC0IrMNhXxG4x",
-	"0xj3p2xlSrb9FXKpVntRFFAMKaXyjGUOv8g2dSO7UBy90Y2MiuI3pK7NZmZNc23Hx6ZSLCqG1QDO3W96",
-	"0LXndzO1m7NHjYFSaWjXsD+4a19VP+w2V/+YOEStb9YA/nhrrtmAGpViFRWBwu0b7ctMMtzqx8/Z5iVU",
-	"1RDtN8QomU5VMbrVPxuguRJ/2G4nQLaKixL841qW1RPGd6lXs4NjAFV7fI2bKsbJWNUcIsxsx9kBXT5H",
-	"T56hHeNGT2NH9VhhdCxZBVEucAAh8B6i8ObqoyhbmHVGu1E7T+aUGrdi9Ngtk+0eWqn5R1Io/adFkVLH",
-	"tdCnNPYoMow8GDlBzY7mjru5SrJXAuRB85YqMR2HHMgtfCr/Fb9X7ndNI1e/pTheAEiOqTgQOXXfP9hx",
-	"1+rEwXd2J9Oc1X8wc2s9VGo4ds4f7L27nf5aPahkASodGqKUwOiuIrn8CVcNRG4rnKJ4FV4tmEu02aap",
-	"CywN8x2Hglcr1Oqent3n8VNwDrmE4jWBKvLW4PiOdm70kKCZjJ9Om4MGPAEjCkfgCAqi/gUJfBJIsAPI",
-	"ktA9gkpAVNipgVtpbbDQrUPIOKzMEdxwu3E/caZObjc9Ajdi9tCD2R4TKmTCSKUlEaVEqLcICUyK5wgO",
-	"tTxppkiZPvgmchUXo8KIdzMErTTOdpPvvDvJm1cTaPF6+bw9zcSi5oZst8kG+HRYSGDWbyeG3VeQ+732",
-	"cLsQIAmkbRdOMxuV6yFAdF8mf/diCMCKa27sN8sgTXY74EDzCAsFKoFDsZDq62ZbEVHOYZeOZNxC4cex",
-	"zX5jmJSSAfYQMUJbktNX3DG0LewYh+dIPWf6hmuOF9iAe7KTnruIv957+zRGbrAxvkQefHacL/u/h5zx",
-	"whwvKrl3SSKl/RhLvzuJ3bYnDr2jKHRvrXAesSNgJIDfAn+idGelulGJSlYVIgHABWdmx/SBIb4ls8YV",
-	"IlIgo809RyVUFbsySq7VoStsTLbztF3iTdgDkk4rHEqzVH8cbhFLXLH9lbWObUG9phy0Hjr2ms5hMVHL",
-	"tYOJs2BrL8LlvKMLZ6ebb36L0g8p4oxka91zA/AtN5nsCC2cGWkWfb02H8SoK2LfGFXomRCxaQ5Y5uWC",
-	"ed6q8VHbSVIXwUatGZvVQf+dGttnw/PU7Xf+k88f+8aYpazMbec9O0Y5Wcm4/JQ8cMrMY0n14DzBEbEF",
-	"eEHySXXpJztsIMBbE5FhlcEuQ3OSWyMEcuYcDBpKAZ229OEJLvM+6fYwH0cu1DuL/u6lKtiRTtugDOGX",
-	"nDX7MqHbzCcQPd2QNHowdKvpuTOzz7HjKRIZkz1GOQNU1bg4csD8JlTj8Z6DxkGhJR+h5VMEjnfFlHrH",
-	"cOdspHPtpj9YIBBlzp2oTxQDqFYhnVo8BGkaRlpkn3+3u5r3lLWwoxeI9MYTxqwRzCYNU4kdjNmVXpMK",
-	"3tAdi9wzqMiBSGMMGmwCaM6cBDAUku3TG+NwJcAMC5mdIVgnCzbkpokfiLp9zQXojtzBkof1LvoajpkL",
-	"m4S5UMAtcCJP4UUVktWakd5p5gv5jVMlY3d0zKxDZGLZY3laIJtjJaJNUbs+YnCgVi8222gBlLXWIrUP",
-	"B/44Lu9iVl66awUuB7Vb4CdUkRvQcUM1E4IoRh0DGSkWCrusKCJK17fsaBfU4QLYRgdkyJibkWToWYaO",
-	"OnrAhxkcGb+BArFGPtc2pq6kWrBmG1qjrcfG+L4tl5gpLy5xGJmTZyFk7aH9wgnsvDeBAUMkJTx8GO3I",
-	"nYGG+qO+qYi59ygI5XkWCeVZaEmInXTUJPCaNbSIC/ELnYElkH0pPx06+0wj10U8RZk941FriGIJmraG",
-	"cOZamxY+mAUjHflmwK6FspR6Za7UTKFZD48LzGYDKU+ADQ6cz3AVXt67wLqYUK35yUIcKegQ+ulmHpJ6",
-	"xGRg1WIuQHk4c3hai8rM0lMLpRaT7UmS5OnBEDH+xnk9bgrNCaM0tAWsxn0qYB8HQ8IZ0tLu1l7/WfqV",
-	"sfNoBdiKUkue3VDIiyA0dx6FBfJcxwcRmbMgQmKaQ5JMJuGzO8QhXzJO/tUxmAY/kmKhmZYDzsu5tKyG",
-	"O+0gIp+RnUzqpsvc51rRS5FeV6GdGSIwoKP+gimZJ/YYOMFEk7A7eRfn3RsSwLlFYHvDso0Vb/Sh2yiB",
-	"nWEEGuSdc4c0G16J2O3/VnENiLy0Tp1bxPwKIuoKn6YAbhd9ZUcrcub4sEBWthO8Vl/F9nEDp4U778k1",
-	"ocPYkPt0gIFaswWBP1M7hY+YcbAdQcgLy8N6zNj+a/dhvoETevvN9z9m6IiJRH9BfxSQM1qI/0CMo4pQ",
-	"QF87G65RcLIWMoFw9OeYbHTAd2/M2GeXgfAUl9bxBJm9aumjJwwB1PH7bCO6k7aIxUTzVt2XJdZC5+gd",
-	"ci58EnPMbdOu3Ey7Uudo3gYYdryDQNazs9lMBec51MC12x1BjrlNEUZw5p1ORQxIcgAxQ4ewPn9ygPBe",
-	"jRzgrX18uvtX2lMCTSai8R4BN26GINRGLRbdI6vi9oNonCSRJkByKjByQTDjogDF3m6oDlu3vhfKJCqh",
-	"KnyscshOZjPa7gram+h0WhciWjCwq/ko0am4m35AVCJkcTJS8U0BVJJdhFMdCG0kJOSUpNWkty83if8i",
-	"ugftIHrpg8+6+2C8SJjQkkFkghTxHxpKZhC7DSrTgzO7fnrfLjC6/4DlUMtPSULTnyJcKQ1zXxqvo/Es",
-	"o4oJEOjAhPZHEilQq+lE7ogG2/zHoQPsqBZAd4QfoIiF/Bh3IxL4iEp2tPktlU7u4ICLDAkbLayuNaZo",
-	"C4jDAZTYDMVzpEjZEr+5YRXsJGJNPCy6ZFVkE0Ky2vrm24wsn1tjck1wpXZzQtal/BzxhiLt40eSoT1D",
-	"WuyMeFM5EylpO20mvCVwrBmh0bghJgB9+N/muM6YFcCRFEgwbaX1oaGKiqxO7JPhPmZz48fMEVqySNNt",
-	"kPrRI93e9Qmu/RYnAhws/xHJsPQ9Y8UVEuRQV3CHMC2Qjd17wmh1Qv77GLdeSuL2ZGka16kFMVSqXcYP",
-	"mLB5Emv5H1e8rYdgnMLai5L4nVVLTTSLHK+GKlJu13Hynzf3TyYnKKJJaoRYaGZhjpUHSUvZer2WKBxg",
-	"vANV49CQamZpOaDP9H2IehP9Xejf65OPgiYCCZBIj9SxEzomMBYHmENVLcTgDjfVAgW/je2ORS2QVBCS",
-	"eV/O8Pc7O8Kka1ev7SDgF/Tnc4hKY8dnhN2fV21PSbEmiEGaB4leYFnUmgucJ2zTaXbjbm78l0818E9G",
-	"9Z1psLJ68rLRn9TzfKbZboRh+KAh77Ar2VE9yEqpN0qGer6tz9KGYWFSGSMPpoqI9J9L4x9Tm+pGSQf3",
-	"iUlcfUpivP+K6p2NcxIzV3fmFr5D/PSg6cgh4HKO6NLE/1P0nWZK2EkEjGLB6FLDEFDpnIJRDbJKvUwd",
-	"Aei+kkw7Wbtqe6Jgm5kFQAxsf4eIQkNoAXcJs+ssJdiqvmaexLI1Lq6dh34Y37gsZE0T9tI0umQomI1F",
-	"GRKLTgyfk7DZCT8YNa7rQfeK1hpjH6xeCJSGSk5iGs3P5h036emUodLYV5SWIPmptSMiRsef9oeLHrOx",
-	"Oy59PxZMZiDi6SVgLc4I6gAQI9o227nvthWJghgS732krP7YqF9WIBJW7XLJEd7YcUJY62aV/fgQlZFK",
-	"yG+igbFHq+L5wKZueOwVwuLGKnkuSc2CKK44u5jsnnqp07Dt6RQIrLOdgz0OZceIGWjEhbPALEXhTn5y",
-	"l2I688pd6Tmhv42M1l4x6qglqjbK4tdGSCQk41CgI1CdfKu5rTFYdQxhZ+SkcijYGpkOy2LkE5oNvoXi",
-	"E+7JOVjCE0kOECNRiffJDCFt09BXggiUYyWoZIqbbE0ZmUIBUlFWCbgAjt5SODDxxFxBdVPMr4oOdMkQ",
-	"IhRVQ6EounufjIGFMom2iU1W1aQp+4MepBlkFCF9Id6YFh1HCsp1OBh60cksH1K0XcQiP7joljgNXDPD",
-	"duztjLOriGkZKgE+mCNiSUokVVrD/TxRX8kUUfm+YnknUNQ6JVxOoq0/1NAb2g1oDcO0nZXQzXECE9cw",
-	"8WHSMXPE1i98r7P18K9TMI2zQp/ZLeMPkAWIGHHDfMdwEQ+ZnJ0ttUxocWbfscE/qjFR44S1A5sl4+cR",
-	"Ykm4ZJn6wSWKR9GZyKeyoYizcsJdRKGdzmtQao7Ywd7i+rpmcn6ObIXl7JAtOnNkWxjifDdEpXlTpZmV",
-	"r+LQybkdOX4Et6N7qplcktNhQDwVHmpm9buPb1fm5fy4pvuHLqn3TZB9XK0ofH7gfGAEOYUPEktUsCOt",
-	"CL2Zn0VPaN3MT4VPXguW48pGKUei0TGV8XfLlHUbqQnQxrJ1pREf3WSCGLUsYcCARA34Rgm46t+CanuL",
-	"dLB0Xrv6bQmIo65wT1gB6EJoBHjprtdH8XgwkjtFwApcfbIAMCYmKSTn2OX7Hh/gfWMt9APFn+PcRWwO",
-	"mb42GsQJoLIBK5OWKzswCxfzU0f3C8d3FabJ+GOns09UBwyiXidH+jd7qFG+eWUKLLqyT9lErU11+L3V",
-	"EzrrxmQkE3/fHdkJ8ZmqTLE3Um5aAPgejlrWSEIzZ/Vp7OSyLXmltAU9PHKUEz5UUbes/ZRQ9N8v3n6X",
-	"IUKFBFwYoMZn+xw/hxKDkscoWWV98XOU2bkUtCJd9B35SYz9oG7zGjY69WsFMqF49FwuKenEOke8acdP",
-	"Gt26tarGJWjcyJLx1FuzYly9gm0jloTMugs7gTN33dqTJMLE2x3EwPTOZ0YnshG61FYDPxApoVPTA1fV",
-	"opCfnFWs4fcr6VGRPGmFTxpSl1aIAH5LFgf8N1TvTcQMqZQhu3F0AnllzH0VERJikRYxLcslyxoQtnBo",
-	"4/39rjtbmchJMWSQ5GjD3JSph6cNE/3z5RgFTD1LAZ67HPJypNjUNC9dgRDuB4EulUQwP0RRya2pOV42",
-	"bRinysme0HtEM06VSHvnZJp++bi1tdukmprYFU0wfVdNOPoIFXBgY2kSC97yETHs/qSIxZz3IWQW9pts",
-	"E5RT1qcNpbZR7jAmAo9D9SEE5Nky7dmwnSECD4GUChQzBui4browcCVI5I7GayVWqbrRVGe7BpScaI+Z",
-	"cBM40XsibN2Fs/hiDuZCm5A8Ay4718c0pFORsCXgZMb4OVGyWEmZS6MEovFQurgP46gEzIssjG9mFaAd",
-	"qyp2FCavtxsSGdNy5gXplj5EJBauazfaHjIObl9buZ+5LzGJpzLr6I216HpxPVgv04463cyoRVby17ZR",
-	"gwiKLc+roWzieZqUMzSZQm/+IWbQZvxG1JZnju3hZz9wEKih5mzz0+wGoySwvNiNq8IzVI51Ptv51kmT",
-	"9jqjcluwkv8qXo+2H6gXDVMX8Zs/bt1dbEkdVz0ngbOOIdaJlH0DinOAY1qY9gzeMpp14tXVby4GJAh0",
-	"smHNWmvRKk/MV5eUHifPPmo+Toqak9MeWCJLIl1VctwePRHz14gpW/IkES2zLavLUchyVkZj1+p8lqn5",
-	"YBrOuAK0geU6dD8FBgwLlMzdwqhF2tbA1JQ7ysHathV9P2S12JowWn5ArZz4cXa9WyvAW6Nee+w208Wt",
-	"Ez9zRFxfEGeTjjuz3tRhtDeRqCCGOewZIqPhYPGwCRsFkfK1vndv9aCcFe9UtzkAbYx1jB2wJHknFF7U",
-	"lamafCSJklQ7m600t6hLkkioy2Meeytbr0iY/z4qWFRMvndVHY9YTn/xsx40pibqM2cWlG1aObVZy2aV",
-	"JE4S9ZX3nDV13MhKqEx5epYWztEkOCGiJ7hgEOF0utcMUWZpjt+WvilNxK7b8Ej0R6ebyDyRy3Q2Mik0",
-	"0TCLhapeslzFQr1awp2NsilMHgCu3nU2l1KnWmjM0yvNQpk7rP1s1Ljx0XeEipqMPF+5N4dI8t1pMS2d",
-	"iX6kcysYx++4SSjQW0vSYKDwr+AI6gX1hE6gdaqFnhlLHY80bn1NnWBjGw80ki+sIffB0X0XaOHtiSYB",
-	"ehdn2DRsXqXZe1+16I2KnhBwkbYJViLiqgxDY707t8K0jR2WDO3B9IRjLPQpzTj6uL094WJsCWJhJrme",
-	"LwWXeF7/yk5TCMoBz8zCcl98/pjF8+0N1bWB/jb5FPk+LM9dNTWhlUBbetXgTlusLFrbzKRBHOiqFYYJ",
-	"7bGM+Sa6L71aMcvzpiaJ6CHmi/EMG3O5JE6FC10nEVe66ItAWCJGc3iOAOeljpo21WBs/rx5DWbt2gQG",
-	"RHY9FkFPJDrqLl9aNdB0smK0vMgTmTthxta8BYyn7fzHZfpJX5oIEwj555jMnJ466/g/R2teJStpOIXN",
-	"KqRtNeY28yYo1uyLMHrm1slV6zyz5sgWs8GFcPc+KPjsmeFIi6z33r3TZczJtjRHImnc7NcDhhs44ivt",
-	"tB64miGdT/KvCSvTWFVW3ElBjLYzmExAtAWHnPE4NAXZ08TBsI+3HamXlhbD4pPp3hKpRDgW2zMMZRiv",
-	"Sqv2+zfbZbK/hy0WRCRK/fLDmDM5ojW0BWZGSwS4cdoySYlkPOXrikYtTB/22ny2sLzBOQXxwtAlb8gz",
-	"MHX4tZDsnDUAVmYIJxL8kiY+18u876Stqmg+3dtv/7UouEnXjhapeeYbjnSZwMW407UFp3i3Za92p5k/",
-	"u180DTxHHImUlLHwnQVHn5muECq2bRzUSAWlEEgRnUUCp1iS26XO3hy4xIR2y2vvyJ3mpo1ocOXs3NUJ",
-	"3WJOfB1Gwg/I/hA1QxquOp+aUlU1e4Bz07bFKNsjZF1AxMGo/hQ3CPy+tTsWhA+minwMyi4Yx4R2lhdE",
-	"5JgX0SIK0YLX3XIePuzBrJEGrUj1nFwI2nRR54Vtkxy+J6XCoNrM0dcijh6UbLepuNPJ/ehv3aN8Rt3s",
-	"sAzTPAjoFQPVfFBPADDfnqwwtqRw7UxW594319gkLIphC0K1W0jD271992oPa5+L5YdNM3zTuHY+PsJu",
-	"tzHVPmjqOWEctc9H0ErTbyYLT5qwHHfoIlJKo1d3p1PHaryT6dxiorEWo3P9/+uUY4j2JDV/a1VAC4ox",
-	"h8c6BuZdhff3dDas1jY8ZXMMM9JmXsWwDvfAeqcNqb7eQ9t809UY1E0jcAE6tCxmk0vbTs6tTCLZgr5H",
-	"3sIXyxt/TFPJIi9AzzwRmDs0CRoYeCEgSJUjReoCpOwDeOeoJUrU5iyJs7ULmHKQ955mtpAl8axC2WZY",
-	"ZkQmu8fMHjkKJ9vlpt+uK49HIt7p0MYlrrqV1Vy1s+DJdhuKHe06iCt89O4gI6raWIbTSEdWH9P9cGlR",
-	"7qelmvIKbu3z0oMko/CpZhXJyfmfnhJleydySqIJZL6Z7WizkRZh3X10NO8288jJq50MpO7RW8xNZB+4",
-	"S7EgO2nR3VhktLg/tZ+bHBKVR1wgsvUVA4cFzuL7EvAcKpzMf3NFfk1IqJhOg0sT7n3JNUp8qSp1YKrZ",
-	"LCA5UhSmccD8b27gtCTm+lpXiIxX3wF8C8sWr1h+M1INDinpCB0aIXW4nxP8xwvAreRkpUwuLvILuPjE",
-	"GjlSCXKs8B3mgChDQkItxo/IZ3QqsojSliDTE3lBaonawmwIavq9llBPd9ZzWWIW725zbkVHQ/aEAUQd",
-	"nXoadwhq+wqOhMq0O4zUZMEk0booURnNNXqZH6w9VqMmkWIzu3m/r6GjS3npvcUhYAO5+k7BdKcTV0xr",
-	"/jnTDZckm5N97yzFNorbVrZye4we64bUNRQpX8GCtlOzijeRsRJNbbxsBMxcpPLmsJgTLGZmsMOjq9eY",
-	"xiKxj8CT9p+mrpO/DiKn7UTBV9FtOGYzMC2zZnFnJ5stGzFEVJi6MCA1igrJsfq9myNiq5+dEw4JUMSF",
-	"iy0rTm5uJWBEC1raYJNFkbCuLv3wUVlH9+jzDXPCXpau2PjNZx5pSTwnpeUl2XFukplNmnvVcgbdDAOB",
-	"jaZ27u/97Gpqc23ok4XMriXjsGpM42MHM3LoKyEdi/My9fYegZETGt0HV3Wz/9zr1uHxkvNB2+2Y047V",
-	"qSf8FjjZdePoUnv3vcuDr4Kl7TrRE1np99ra++MlGnwld58I515Vl5FC47E3Om5KwHzL/kJXQLzwQ7tm",
-	"d8IYAH6kRbquU6+Q7bk0ORBYR0jsRyu6pSozRd4to4eaxGunpeasoVI8Rzo+dse4+hlugaOKMd1o7Yz3",
-	"6/7lJFydp3vXkxgJqLCg6hSwdeumAD6jIlYX7pcapubhnmezeJgSLzEv0I86227U6JTKmxxDnZLVUumE",
-	"QG5h7LdPCVF9OW9P+3uSbVkXeYKCH4440cnRs5R5Csjodf+pdRL1+tsH3LvD1T2v9xWWY2z3Z+dK6tEz",
-	"2Zeza9wcZ448kOKcajh6L+Zrs1oMPj/H09rjsj7QRLuVfZPKgq/bGhGxpGYuV2go4cwRQE2jkdRB27II",
-	"w8zX80rmuwGmyLjENyBQxeg+rAjayWTCxRIbly3zHAvggflVLHwbkanQ/bAwnrZoM+sfmxcc7xcchP7P",
-	"0BB8cSY7fkG3suDLUeXJtIMwh/JV2M1aDjWdniuOLIbU9DnoXBZJs2BUcpxLtAV5BFuSHtd1RXKt7uoE",
-	"GSIFUvTOdziHp+i1zaMhNmfmWLIKlLoq/5UhxQbNP5t7IH6hf/xl8+zy8unlL5sM/bJ5dfnV19+bPz77",
-	"zz9f/rLR/XyVwJEh3RZVf/z+9Uv09ddf/xURin788PIp+kbXYvG//fVPf/5PZO8rMiVcxFP0YVBt/51r",
-	"vncSaHtydXGPJVPXQDz3bf+JDNsKIm0MscLUU/TCdrlAB3xCOeb8hDBFbwo41EwCzU9P/g4npTc1NZIM",
-	"/eUStZVZr9qi/rZhRUMLMC0rBD4AuoGTNSZgKo7AoUBfXf5Jw923ClWXFWmlyMzx9BfqXbNXG3NU47w3",
-	"z+fmmWvxi2uyudp8/fTy6de6dLssNY1e4Jpc2H7aTvffGxeBISrC6Jtic7X5L5Avg2HabFozas3fX11e",
-	"GtsLlWDyoAPSufjVauiG+GMmm876S7rQz7E/hNPHr0XsOrTf6AE62jG1KQ+LC1ddSM0qmsMB85M2vGNF",
-	"ROoSoxvKjuqSSdNBhYZdQG1DBGHMcLTYfNQylog0mXxRVZ5QW06Pt5aG9+QWBDriE2qoJBXCiMIROAIT",
-	"KWHugWAHkKV6GKAS8BS9oLYMpjYI25dBdqCBtji/eepZjqMOi42NATwI+TclAp9PEeky+ukyJbuFZtiZ",
-	"Vm8btm9yZF3Pab2LOC2131pfVe+i/GmIy79DLVegsmt8Mm97W8hGvfhVdUIlVowbYaQPoj0+x5IdTJOS",
-	"ioB2hPQo73M24A4Xv5His9m/y+Ts0sErzurgZipGw/EBTBnshLuvHXJxDWAcftMwe6Wk7PvD7INiqLhP",
-	"4NFruOgkOrDNQbCAXMv6o9z1lR+0Km/trD2vHr/9YpKvtlPP5artF+vyVDVv4dmfjxgcZac9wtUzrMa/",
-	"8EJetF04XnQV11RwAd6oqe3wL5FdmRZiRxbgLN6rQLMstlNj05zKk9csPuXp/N+GS7nzPQyPMh6w+PX4",
-	"oQb6ynlvOod+tuiWzK3sF+Ue2hHh1BDrOro/bNXRYt49LBA2S25BkALaBO+QrRjfj6dAuHWB/5bN9zp0",
-	"AL8F/kQXzjRDr1AJVcVMww7dBcwoJq7THhbS6hyZ+gfq/+J6ydMC5Vjiiu0zkwevZ8IUfaPmf444CJDW",
-	"VankPRNVdSBCKH5JC7UPfjJSoNJ5mGnfjtWPcNSalGnhx0E0ByiU8hT0MvsOC/lEL/XkzSt9SbcnpINd",
-	"h0Liz7o2wIBKiYKMmc7Za682nXl1VLIjoaleAHbCfzaga8LY+Uz87YJ5Pk6+whLupEH4EyE54EOX1PsT",
-	"Dkj6G0MrK72EJa5roELTLfF/DSi1IrcQUOrOOnGi4shr4zFZxk7URx/gTuocmxljbcbTrLE/UN2ybt5Y",
-	"ffCZg239PDW6V9yWNbLM0BGEzBBlXP0F1G0kFBWgra1XSHexP7o2mAdcI1GaTDG4qytdaXGHKwFZlCa3",
-	"7K5DkUOPqreZHvAdOTSHzdWz/3mZbQ6Emr890X8dml69u/VPenD7l2H01UlbDnamEmwfCDeHjmFEsQuM",
-	"tuwusw0LMQdhmcutMWVoXrGJn9cWLQ2PPHLSry51qWp/1suI5Th+1wUzcV5+FWdDd22BTLSX5kW+FEw0",
-	"BzI+/4GJ7vx+j89ivphJOnyn3pAZDOf8p/U1a9RdG/Kgn11Npp0ZcX9JpWxlNtFWQgosFFytlKFfGaFQ",
-	"mOrQuKpGLCAhx7rwfdaSfOva9kz7f8xrlHkt4lFdJeHL5lmC/Ats/yBtJ+0cOXbEHKpq9IyzjxZnUb/7",
-	"7fcdDdNydQ5rCCLfsiM6YHoKOABGAjDPS11oS5dsOpYkL+2aTsw94Dp9742kO2o7eWOHrGo5CdZNJV+O",
-	"ljbRn2u9fbownVtrriHFjs+sNE641RvWwuIOc1tVy6gZpCtJWladtk6rPbrwReNGqUBrBzUWEgqkZOen",
-	"6Hvm9Q7bdhqHxmyTPGd9IryhQ43ib+qh/s5sJ6FY9C67b++WuuwRGWD+BZ5jOmK5hLjG4PnMllDMYyWG",
-	"Z9hrnk2j3VCma/Bxf4J5Y1VR94ZrOVEAoJIdLfa0q0tIxoo4HfXu+sVv5g+TNhyz9OYRTTEvlQBZKQXb",
-	"bFFT9Y7xPUhtXg8LXWr1oGLsRlG2TN2gcaaW4GlzMOx5z0oMwZ95jB0ss0CZI7ZWqD7+lxtUbDXAklXq",
-	"uaEoAIVxC2uTim2zzm6TdopR6H+JVoAYlpw1YM/UW0sfC2l10DvovKlTZnrLtALkdFhuHG5uCPE3wzU+",
-	"Ofdmrcc7FdbcA2nLSW4hYJeI7HTJA+DWKifYMg56wRv6AIh439AHQsJXj83e3iuwehwQKpmSWl10/Qio",
-	"dfTNxW/qf5MP1Y+mT9E6joYZdNq2D1rH9aDN7fph1+Yu/bIRadksa2SYLDA0j6cfObvP3/WIL8zp/iB0",
-	"DqjIjEnct4f5tSlMJcnBoZZh8zuGi4BrhtRzAVRyl9ByzqSpa6pzQL5zOQzneTbH3ZJBjsla8ulqiNW7",
-	"Uw+iLhBvigNrt05bAiXhx4kh5+I3RR7jN13/+ze2HP0MdSSIRp9hf0jGe/++LOIbHTOEka0vM/vuf9NW",
-	"uX0w20dbJDyuSPtKuyuAoXWkaQ1A+7GFjUnATsNNkt557GRaPb1WWNEcQrvfBogwiQGOZh+CSXRTD2Zx",
-	"icckX1OlyERGCWM57OJKS9HqzhVnMYwL1wf+ofEbfQFesvp0X+Se3XLpPtk7toHSSJ7El/bcvNP33IkN",
-	"RpCkQUZlN6GSsfOoaUfufjdielHX1ek1uXsgRvGa3H2xXEIf3aBP8VHDJ2wl+D8ItCN36I/vX79Ef/nr",
-	"5Vf/gYwOMcHx52C7xLQQtmTL74HxD/z0dzjV9iquj/Jvzfle5M49MQvnay6dkgysxrOTNkYf56uYaV7r",
-	"trh6xhsNWCRKAKVRKYohh6bCEgqzekgynFA5k2bMvGP+kgClDwRcs4IpN5QAsDA/rmNCYTp9Iqhpafiv",
-	"9IjcnlBpqs32QfrAglcUY8bdvra296IojKd/tTBWWyRgvVx/siCVrBfzeq/6doPUYLGSbLHKbXlRFDAe",
-	"nyHxDdC1zDmti6111Prroh4nLfEyCjbacObTxQGvT9PvARcPaMAI+3498vvjWmul0G7ygijoXJ217Jxd",
-	"Y4iL7RKmFwUici6qfb3z1BNjK6LPsoK4MuBJr8lDRkfYjSYeqS1eJSzqhZ5IPVMixxVkbbyvMz36NleE",
-	"RtGwprWxoaaAxaoX9UdasIcyIATVOL44xUBz1F6stg7QN9HQ9l6ZdM307WKN9N3fUlfqBzdm1TCXcGX/",
-	"LI9VVB4kqY8mCfnp54S2/Bew/3X9w/doB1g2HFDOqmq9LMyXDAsZBCUWHB+pErxd8K4P9A9a/x0Zr4p0",
-	"cFKbbp7C2juXu70izlZKch8UtGLxSs6JsDEzfCXDqY4WOpZMAfxGtPzRpbr7e2M3+XlECH7nKnM9BDPq",
-	"lRJ7XEHRYTKFEYfn+z5XRaGTRWwhmwHsu9Tvs63OSD9KmqWNVfZLw+TlvxsmrXHblfy4oexIbXSsA20a",
-	"u66iRfyi2fJ4D4ScQfG9R71nv1Mu2lvtbHdZ+HqNHeMmEbJvEOrKDxpXk2mP7+HAbsFi7UtPejSbdUl4",
-	"+kFQwHaC8nOkxFgjYOkgp15S5Jly8yyu9HBkv5jmL//daf49KC3QojlzArRagjIJplJBW2e1EVBkCPO8",
-	"JLf630IZO04BwytypkfOkUbSz3ZPuujKeDNLw8UaQP3e5qzfiZIUChy7MLV1nPvNtcWaJIySVb6bd0qg",
-	"/9aNGbCWYRVG7/czWQ9EIIGJjaEisq3rU5pS5DHjiPWDrhAOcq4ReCvsV8PzeauFdBYr6zbRpY5M6MPg",
-	"kHNUlhdm0VjjgQBFs6ay+JpUf8oWr/bIczShHyjoN1pHHTvfgyJt82Cvkd2rKMeAtcTCUlIbmqBD8kz1",
-	"6TWevsilaKhtAbsiu3xRFDYk8oGEx7CA5xcXKaD0KxdT2TG7aymnG37oup7lmOpwyzQfa0uBJ42yrt72",
-	"Mkyuk6LWK6K7Wt3yfmFNM/FsK4YpAivWyn3VOHWTZkp0/4NASulyZfUd8tw+k4aM7+H43gr9D3RH9PRr",
-	"XxI9qYvtXkUfcuC0NTmU8KZVWPu4M26yiP/7xdvvYvDtXo+L3/T/Z4RxOuA/Wsz2mpBrlScDO8NGKLPS",
-	"kQDx3CXWgWw4VVK1YB1mswW05azZlwPBOiDdUU6zLqN5POC9aKGmy6H4FC7dKacgshMJGF7kRac1PM2+",
-	"kk0sehvfwkOyAD33B7hbFHvzeGiwtqvu/e/HYU5c8/NzkTrYGUtGujepfyGIXcd+4TKjUq/tWolTP5tC",
-	"h540jN2gQNvGNPAS+FbxNJNSpeSmRIbKFP00ArpPxfBQplyrS3WutJBobKxWwtPR4BKfxFP0Y2CzCoKT",
-	"okU1X3FWPzofXd8vembq0DpsNe6qFrAuXB9bd2jBeg/tYUj5TQWK8JsKPo9qEU31oDkbev5UVGazisvR",
-	"cg81m+l9gbB0unTo8XINKWNkqI01NZZlkM7jIDO3uoBXt0XQKjcFd99O9xHZgV9zHfXIFSr/g0A54Xlz",
-	"MAWZRNbyByt65iUTQJOoiIpL64DoAbLkei1f1xK2VkSOlbXkOI6G4leAFU/KOnV2nJLtkC/BEBFsd14w",
-	"hQue9NWXxu0Rbv65BgmfaLzOjXPTmZdANwAaz2q2+734zfxhMrP52mVKP75jsPKVX1Yoa+DQ+TEFiAsO",
-	"Cm/jBjY7ZFbY47Am5cOb9scDUs3mI4T5Y21SWsqGFhwKxNlxFd8fO9qMO1c6xlFpVWgp3tYifWQMP83F",
-	"bbLkyAuUg6u9j5Go1f5MCofRNXSLBt3kQf330FRYaQZHTqQE6quzYiWZclaX0JY5GmoA39zVjAdENacW",
-	"id37ghIkWq5aB6FuqgQerYjqolGOnNG9flZeXv/0yDi++M384YzApaDsXkwG1NPeP6E7EYFw7ZjMao5m",
-	"XXo7LJOpe78a1lQQkWNeQBEtj9l95/Q0qxUZX+mt+DtArQR9dtR3sjK1xO2xkO3vLY2qigeGzi4hxmTO",
-	"t0ALj49HFjl7TVSgqhZ1ve13SdHfn4e/Fe1HTrp6Dznj6ZwYYtJiTKHq9bIjNKGY7jymcpJaxJqWtMH8",
-	"V0aoCFu22AI9VmtJP1aeH7n2YUnZ2PYFezAQmwVSgO2qX2to2qC9NLIkwvQ2stFtO91EcYbiNxnx20Ls",
-	"IQqcBM2H/y8KQuz3vspsmcnWmGf+3q/3048h1bEDDxgg/IBBBIsjCB5S47Exchr8+s0S2ITLGzPqWOLW",
-	"MewhmOI6La39Pjr5F3gPfBJe2AWP1UBNdkIE4OpzXZDQAK7h1eZqc6GE0f8TAAD//w==",
+	"5L1rkxs3sib8VxB834g5J5aSWr7MiWl90kjW2GvJ1qple0+MFQqQBZJwF4EaANVs2qH/voFMAIViAXVh",
+	"V7c1u19mrGYVCkgkEnl98o/FWu4rKZgwenH5x6Kiiu6ZYQr+9YqL4jUXzP53wfRa8cpwKRaXC7Nj5CBV",
+	"oZeEamJ27EioYsQcK1Yslgtun/lXzdRxsVwIumeLy0VpB1ou9HrH9tSOuKe3r5nYmt3i8quLi+XCvry4",
+	"XGijuNguPn1a4vclLdLfV7TgkpgdNYRrUkp5zQpCzTNy4GYna0O4sTMjG660IVIwIjfwh6qkIjdJ+7V4",
+	"khup9tQsLhdcmL9+tQiz5MKwLVMwze9e2idhuIqaXTMat2Mp9q+aK1YsLo2q2eSx95VUJjc+/tj3jS5R",
+	"PUET47nV323Gby11kxtm6d6zO34nhTSEqvWO32R5ye3gtIm9s/yS3SvgpomkvGIss1TFbrjmUuCiDlQT",
+	"zVh78YcdNeyGKUsFxezCuSZ7RoXJLNqPOXnhV6XMcZC2P41YdGs4Was1yw2IP06h4yd8mGnzd1lwBpIH",
+	"2f6VVHv7r7UUhglYA62qkq+pJfWT37QE8jdD//+KbRaXi//vSSPVnuCv+kk0ZPhmM0H8i66k0PEM3lqi",
+	"s8PMk/CjwjzazPMejkTJrFjlcBxqUTCljZTFIsiDK0MNm3lSOGZiSt/KA9lQhdOxc3jNCssLc33eDZch",
+	"BpzLv2hiOVWHy0YbKoAeb5VclayPSyp84n9Mm5QfNzGrX5ycOihp+dcJlll5tRkxQ5VKScslCxBCxnCx",
+	"1bN9PAyY+bZufvfHGj7+fCVr+HSlZMWUcUd5I8sCueXk4C+dsICnuGF7PTQz+IITP5+CqKNK0eOifaT/",
+	"6T/bfORDeEGufmNrY0eIB+xMXIe/dydeq4RStJMHYn/xN9li2X3TSv30ZRJPHp5aNsIUvpdegHb73Z77",
+	"OncHo9K0lnVZkB29YYSbZporKUtGhR14vaNCsHJoR164xz4trbLT+aJTuPxgy+HraolKSHLuqCpEat8O",
+	"hOTYYbU+YbXO5rQZarkQ9X6FrNudjJVHhAty2PH1jtiL/LiSxbGZk6jLkq5K5i/A7pS0u5cTd2zMDKBF",
+	"NiT0Kire3G6KS9jxsMokqxQFK7qcUgZhPkZGLxdVbcYf2Le1SdFVX/OqwsmMGubKPZ8ayl4LqV2N6Nwr",
+	"J9z6/UjN5NxSk6RUshYJWq6oKMYT5+9UFC9kLZIkWkux4Wo/gUiv7JzesYpRk1r2clHIemVGD/cSnk4M",
+	"s2NlkabznmttT9JsM5ZWNe4ePy4IUBqFQCTVqLC2Q61ZUgKYHQehSMvyx83i8p/9k3tvn/704fQcf1ou",
+	"buiaCjOJ55YLq/hz8fF631La7ZaU0Wzdae5cB+Hlhsh+P92GLB3zeaLFHOSWHmaeYumGGVN3iUgLqpHM",
+	"0P0RjYWhWxCeCutrFu4mlFvGK1mW8qC7C6H6Oj2dkq+Z0CxeSXQVlvLA1Mfd75OWslwIRlX6FacmJX+w",
+	"Msd9awJ3KbZm/Ibp9AIMLTMLN4oKvecm82JdVdmVp/cq0Cp6ubUuR5eI5tHs4wm5aS9h15BmuQ2/Ytu9",
+	"13pHne2rCtbXuQrpCjWezl5akTLIrih3cJDuVD98Wi5esLLssuU1x7uEiXpvx7H6DBjEYm2tf7nZaAZK",
+	"mgQH2kGqIho/0l7Y7QjVEr7mHk4R1M7xFa3LlCCQZb1P6JUbJffk4hl59JRspEKBLA/WVqPksJNlWhzv",
+	"mdZ0mz47yr6U1NBGrdFN1I3j3mq+mFx2o+927/QDL8wu3qIDLxj4PJSSh+RmZMVCZU9IPNaOb3cg3go8",
+	"P8nh3BHJSiH/O/DI5R855TMipDtoQ3f0e/fclV1x9J6bybCSG14YObW0XInWH829PZ3Tb51QZRltpd+G",
+	"DCcoc1XJxAGgdcFXLc6MLaYR1+QEkY7mVK8UM9QwK/i+e2lfGKlaDN3MweRJTJGbzLG8Yarg60Fm+tk9",
+	"9mm5uO2Kkes9YVS3zLn8Io7J94VUsLtTFazbhR0xr2pEdpZf6hLtMqQJUH8Z+KOXrRKKSR/RdSUnGFwN",
+	"8w7ZPThuWFhyynJflQyp2/HqKLnPTJge9RTZbS+2EQoGfBCeDfIcvtQ/cZ26xVo/jiNrQ4khusbDp+cm",
+	"NiVfm59pWSecTtfs2OMqm0bXuiqoaWm1GSEb/Ez264G8/vX0KpRia8OKV9yJthNJmZ7Rhrfthei+lCa9",
+	"OlmlYiyUCHZgirCC278QywpEyz2zls6WsDK2ASMhXTHlfKFdGeY3pJ9WuAT/uJt4GHi5AMcdTLqHbskj",
+	"RbeUC226iz14M1d7iU805cUzwvaVOYLOJSQsPOVxnLwVePOMcKnl92wz8e7q2ZYQ9Ro3p5G7CLJbbhbL",
+	"zn76XcjsbJhOandfsnWY68neTiRIZtNWE4cZvZXzbYBuK77h7KU2gFqlbOHemUZpvtkwxUTKb8+EYYoV",
+	"E7m+qlcl17sx4tKzjP9Q/HJyst7x1p6n8p6vqW6y6drWYXccXlaYT6zk2DeTa1L0IKzxnbhg0ZTS2XCA",
+	"i96nfPRneVrmclOEiWcX/N7ZMCd3tpAHkXG9ZO9m525qE2h1TBAod4TcNY1fdyOmZv4N3pHWwt2yxK44",
+	"iQdf9vfpim2kYs+INdbggoELl5RcG7xmulu+ZRlP4NYRLbGjGFlPmLPOfzdKOXvH1lIVuLxkiKDNN1nW",
+	"YAfHA1s401s0Gp1sghklqXvjXE+JIDElmqkbph5pe2cz+yTZyRLctCkCTlizPOQXzNJTwm9cEm40Qa3/",
+	"GdmxspSX6Eh3p7OkmI8zLqzGQ35Sh8Xz7rRS0sJZoCdTpIaWcnvpUh9WzCpzikHAq0+ZG3PDJdOSPE38",
+	"qVsSqcjFuKVrn4QxPrciyT+8SN9jKyddO+SbHpvdcFH4HIFxoRl8IcVdiUBqb+RQap0aZk/NejdhnDf2",
+	"+WSQNutpo+i06xvVU/+tffZUCxjnTH4bXklGiyaJMj+dd/KQlGQ7qczH7IJz8WTHqnuf5JnQmidqFKf2",
+	"o4tFo6iMZhnHrRudoiHy0mePAZUiPm34IzAc+u8WrcV86DlQb932tw9V4a7q/mA3Mv5OyXq7y6gc4xkE",
+	"huuyxult7r4GYy9xnn3LsyzSp/r2SgZWlv3a8J6q69hJTbeKwR4UoHiD40gS5mVXymXtBe6YibSO3fAL",
+	"E/Txpc8VhRWlCAoeDO+VSTi6sjQCi3GKDyl2/AymL8Vmqc5PPBOq6dnZbNglM4O+qMkrXrLvxEYmzhkr",
+	"+Z6bTOIXE2tZtH3QkY3mrt6UhNsxNiL+40aIvrOMJuSHSS9IFC92kifzwXKOTYjIDed02ad6nJb20/9Q",
+	"EiXLqXZoZzTt9narGH9hpi0l/+ncjH9xaz+NtGe8WByToQ29ZoLQZIZc3rNcso356ILn3cy7PRVHO37J",
+	"6A3TRNag0QbfGVQrOLvGPnbNKpOJS4o6nfK1tbvj1WT7mEv0M2RPr5kmlCC1CDiWEo6UlHPP7KRmkEhm",
+	"J5h6z/NdyikooeSCWPutpSVHb3stNQovb2umdcggmRBLPt9XD3uNc3ErivbT0cbRPsdqTl6MFXQbfjvp",
+	"yNwmtdS+IHWdiYZpdsMUN8eY6trIChScWzhUbH3tPYwp8vd5+7NBOOfkGWkzUz0imAFLjBbUuEt93MsT",
+	"KEpWtfPw5E/v5W0qKiM2jSHkqXbD1JGU/JqVR4jZan0SXzv1Wk8wQmVRJI7Vt/LgPuhlFZRkLAkmOdgT",
+	"93RJDlCyEWo7DlJds8KKnGcQemhbkPkgpmLa3d4j7bgpGaO48mVMWbfo8OHM7rzDaozuJmVSfCnZ8Fuk",
+	"hv1POKlEej0xKvN6mijzmuhgTq2011M8lA12Io0lofqa0JW9PiDfOHlHTE/09NNI3ccuUaw9E++N1QSz",
+	"/+DSKbg2FHcym1Z2sj1149jha8sFRCr/F1/zlPSWrFMOSi33LKQ5a8qLcBSwAjDpp8HPJIWZy0zrbIL9",
+	"gTQmUSIXQYoJ0v29FKxnB+6UnOmJ6Ei2bGVr+qRMl/TWSWnzC0lz7sgk48E89r7UlI3/SiprhW935uPY",
+	"vJJ8LqhP6R+Vpr+mRqqsUTp+z3+ge1a8tZuSvNh5UeA9OtLLgwOlPDyDma6Jc0QFpOkSYJomj7nkghH7",
+	"SlIRFBIOWyauYtVI2ExfG3HDiJCkkhpc+mmRoYp2MlokYBSj610rFzFj5a/nIWNeSihw8Otc5puTk/Ol",
+	"nafKkgbPmJEFTaduGFVrMyyiaFkeF6308q4FItitcZVweN0qRjaK2e26t1x0tG+nGZ9gFQ4pl97gQRYK",
+	"R7KRAf70RJKoLV2RfWMe8PKsL5XL7UcjnD1/NSes4YFlkO+u7gb3OWyTl0pZAf5ayuuEoy7y+o87OSFO",
+	"YA9PX5WVO/6yLDThBgIaqKhCzdeKEW2kYgVE9bhxIb5wi2MlssD4T+eMCsYKVuCN0LXAd3y7I0dZKyIP",
+	"glCmOC3dZ0EaGWk/b797lLX7FxeaFwxiUjup+O9StGaEcSBIcAG141o4R3GHazNppbGyfWa4HemVPpCe",
+	"5lwTp6JhKQotFaPFcTiIGwXdA0+ET0YEz/LXu2hZp/lEmRrFUootoVtJqA/oklAs0qoHjBJPGLX/+bFg",
+	"27TQGCT/ylkUo0IpGNJtqy6n7o9jsvInM/+1c75OEWOxWzhZoeVS4CZ4gFtJc6kSLXf9ZmXzIJk3+3Qi",
+	"glfOOpVUtCyRiPoUHmPMkr5lZQHwAqlCMTzPOYAEut7ZY7Om5bouqbESyZrYlATnPUGxn7QpJqdHwwfH",
+	"33mK+RBIwgnNNykfJFPm91NxSrioalfG7xM1xhWG5tNnMrgn03SAdkRwZDFn53R2lKCscwou3eFiA/tQ",
+	"0sb3/qYVOgpxD9oHpi2loh1vWHG5cL4qV+vplIS2arCAUxRYoEWr+NjHUiUlnr+16gVLuFF8DG2Sfllw",
+	"XZWoYfYeSPzoS/c0+NPBnhi7y26AV/at1Dyu2XHizE+cVjFP4PEbrlliR4w94qLCmpohQj20p23Phjxf",
+	"p3Lw6Tp15K7Zkbz55oefluRAuSF/Jf+h2VqKQv+nVUrAXPvSy02MKkWnMPJ8fZ1yfO3p7Xf47NOLyDOW",
+	"1pbpAJu9bPjjxF/AWJW+EzZ8WyumZ7C13Rze2PMyJUXDJ3dnYx5DOQ7D6dtjIRc8MZYefAEpsDxJboAZ",
+	"N9nCQNyeoF7rNCUEwZlnOlclYPie6REOYpfnz/csPlc9C3jjLsP2/PeMisw2IUbIHWr4/AhR9R7NlFQE",
+	"JaRP0qbgJBjYSB7D4USfBwfNgWtwzwgSpxSMl30TPF/7JNBay6pI3fndY51PA7qnxOE2IsUecd6adJ8m",
+	"ZSSXTPytLNPRvSSMCTeIXzKEWzIBa2QSfkhng3xk22GXWaUiwDdN4ha/c+0vnGiUyAqFZO5rAcRlSK88",
+	"LVTKIIoMAol8VzBh+CZx1ey5qA3LaKDZmObJvPwg4Y3kHCCt8kUoSG7PI7g1xxcWa15kkssFHyGtXKEx",
+	"POz9Uvl5e6yoUw1kzSrzMcto8CqhpdnJertz/mI030upmSZ7qSHYw40mjU8rcUaAbONv9xaxh7BKTuu0",
+	"MEmXaHogO3lwkH8leJkUo8WSaBnSKNZUkJW1DffM2mGseEYsK7d8QSXbGOJCJ10rV6asXG1k5TM/GpeH",
+	"F6bo9HIOG+ISsZ8RVQsCmfHESLKVRIp0DrKSOlMQ3BPEv+HsUEkuko4NqRl5/79xuT7UHNGRF0RLyG0K",
+	"+RyWi5zHNPiTPizHFv3hEhq2yPNthIZ3GkttH59WqDQTFBosE9lKWVwSzfdVyW4JFQVx9dyPpCiPJLyf",
+	"ktZTWdytLM/jgLaW2ko7y/QCMxkJ3OXL9TufXF5dP4c1ByXzuyynhjEmpSsjV+SSlfvZf9zYPyNMYsIh",
+	"ABviqLmMYScDSRrOhu81TOEJE9KOYQ+RVZeOlweqgZqV589CxmEpD1bqaGYIPAkOeijkTPotWVlO3MEN",
+	"rcspFeMB7yOlvvJc6Q7eL2dkyXvn0WBCtMMLRgqED4b1+Y3K704Ayby7rFods2pNVLkzMpDTLsdKxkKZ",
+	"UpkYeF7c+JOb/uVjxdRH9F2M9IA6R8e0pz/a6/lM13Uf3uJpEqPeoS/1QLmzEu317XGxsHiJ8pI5755l",
+	"IhZFBSHxkWVgdKSh5cfsjp/eoi6lsU+S4FjtkRv6dvfnhJqeHSIp55kuz/w/J+/pAKiWiLFTfYqIMGyv",
+	"MGF8FDPpAihzN1NLAbqrJtMM1ny1WVE0TQ+OliLb9yxh0HBRsNuMQ32UF8P5LnCczGdZ8c0ttUpOAhgk",
+	"W+rjE+F7IyDw0Pi0wdMynlyS/PfsWNHiyk8hWf07IakRDuNUZM5s0ZerOukyuE8vGcTdPYO+Z9dl9Yk8",
+	"WU0kSi2M4ikr7BfUPXxsn+zQqQfp4+rYOK+JFP3qyP3Vibmgo0+2SJWNIUUCv8TwuM7z7gmQYtoGtPo0",
+	"nU5n+hsYug2pk/ByhDcpD9qZih6Fo50HCWFVfHmf1Ot2bH2dLIE9OLO0iYK2CmEvMT8VDFMPtuZIlDb2",
+	"ffX1iUkMOURudZYETT4RLkfIw7SA4gRXmmC35qM/FMPRUH+kxxT51iZZKoEmdCtB5kA1+a3WxqfDHJgA",
+	"PF/My8OI+NgoeAbmVrFCzgGpMa0aPmON0RtWfKQnuhk17JHhe5ZiUUO3WSga8MPAkcAIfsmKpUvogZQt",
+	"nwyzY7RgirwRbC/1IzyC9qTgr5DNJgVIJaqvMSepfZ7QKSSkIavMJMvyODq1rhbJDUm7s71EiroueBoG",
+	"dQ8/H3O0+4jb/OigO+ZEui5R7LjTmRZXCXc442lA3FDk5BwkypJTg3xYHUnhsFIMOXAjmNZML2Nxhb9P",
+	"clSzUrOQi5pww2UQPFzYapydZBWypHFUynWrNtWF5DzIX41J+z7fIpm0Sr2L1Y9xZJj+N/BivgSQukyK",
+	"O63thBEBlARDdbBm/5mwgHgjlp47eqKRryUt0uWao4GCpqlR3nne9/BP9pmki8d50/GT6fVoPaUkbJf7",
+	"wUOwJvc1AyU0KjTm0FZ91ZQbLtihuYAYgh3kMvruITvPynDNt2nVuQhgS+OvoQig6V7y3Ap5ECUX1+MR",
+	"TyETazRsaS7CXso1LV1tX6K22mVud0UiQiD34Lc2WZxt2R7S2LAQCO5LJAPRFaPXVomzf4sSSSfZGXmQ",
+	"QPvbFBIncwwCY0Wki6kR7Uv7e6db3J/r5VcRGQW+lVJEGEz+itk5dfh+oHv2rnae845xq+jaVxt0xQgY",
+	"xhkUcZcJNGiFuweX8cfC0Ln5ukKXbncHakY68MoTdTT/5KT68RLUpTJTnPcDO7wtqcgWHPpPRZlUXyRr",
+	"CEMZyuCT4QLrGnzfvSRQzeib67RqF/+aLl3cOjW+9d2U5oAFt+0nW2lfQwDIW1RC87fhD+wAF2+WmmtZ",
+	"HftWbprGQlaZh8cTSznSfZmM9LpXuSD//fzN66WvSkeipkf7lF6H1Qmyy9iFhkJjbM2xHDQjXyQLBFM7",
+	"9iMo3jO40BzobEYdP4ni5MweF28JnpcwaHLqzlGbVidpbXZS5a7JiXWFfSWBlra1npLW7Q/sEBaiO27N",
+	"SuK6pKgeqZlBikxvA0RZpoizzW0VU3tuDGthu9KynGScrWUpa3U3aFdXK5yG6s35OacihTJ1wyfX2dUi",
+	"7tZxkiklQ5HzkZlLNG9Lrg0bAacIJodHPUESNnRoisXCrFtTGShCRzbISrRuSe/QxdOkDn990ccBQ9dS",
+	"tM9tCXnR09NgWJbOwAh3o0CbSxI7392inXKe4HR3jm7usuJbLu6Q4TrUiePBVLrTi6BXZbP6Wkbo+56t",
+	"yUuoYHuZ/mU83nRe8GSk+hmsSPWY+yEWFu6d5SJqWgurjbW2XunQpwL3U/U+FOTROu3ZtB2hAneJlMs9",
+	"6wM3KBQ9uCjLoL/qpXt2egpNBMSWzBwzOVQEzeaAv7WTd9TJOP+9xj5QAeETawIYI8oBTA70JVIwVkPZ",
+	"D/mtymXn7hjNYr+dk7kLsfOpmQvJHC2A6ZWK7BhVxTLOuZYlIxsEEMEyxXaaZspMGpc4vAtpK6kUYjfR",
+	"ZpFpcocWuKcYfIbyNPgRZJTMxeGTW0gGpbg3qIZPTfI5Y8vcUH6ix7e6xRyjWk/tfIN/SIMCXuvKCd2+",
+	"OfwSHuwkj9gxm9JHN8EkC0yHrfV4ul3rGkolz/fMIkDDiBYA0ZfCW+m+aafJg8nUeZ0++f2e7cle5H7b",
+	"dZA48zihvU566oHxAW4qCuyiH7zCy1YOvf3N53hEyVcu1RrMHrCZUiGwrPo5uPZe13lWVx0cdi8zlRv5",
+	"9iT9vviBPMRaD/nRB5loml/dHo7C7EaVybY97me52YGe/pstr31jGLQ8II4oS38Kk95410wFOLdXguW6",
+	"cWcT8Husgl7YIPvlzI+jGyc5C8B5BZtlN9U3/jvpNSf0/Ql5NPm8Mheb7Gagc0MKjsJhKwnvTffqrfLL",
+	"RS7f+bu6A0ytWniYgPQJ7jW5p4avW+n5uioRxuPAM+DSG1dBNRYGMt+l1RfHD0GJYUQoBmfoVSxKad75",
+	"/gwHaobf+AUe6rMzYc1LR8oGw8DDheFXsnvysjGF7tK0uun7kvI87tj6mhUTwelkkcutZ01e7Oi8iiab",
+	"Ng3WJm9YNkXs4JvKC4n93V0xnYu3IpTRVo5NC7NM8EbesJ6OveNboFdUpGHHpuAgNk1skkMZWqZbZAhW",
+	"nsLD5Dt93n1NitNyogH83r6T9BdrVnwMPDaWLTvhANytVu9R7xHGLfCM3Ppiw8JhVc0p8RT3TJk9upke",
+	"e1sPFt5VUrkwuQD1VJTcqtspsStE0wpMlHx4vNMIST0Hl9/g3O6wAMBPuCcNqjEVRwsWeMVV5CXzjSay",
+	"axYBaqJPzbBbl3dWYFkRLd+2Jpfj84Ya45xD+KGlX2zwA/U4Nj94UqfdxUElSCB3qxRSupXE/tJL4ZhO",
+	"0whKqs1EtNJhgy0PdLK5g2DNdherqDI94/qyasQCPMGzCKloKe3R+dqG53vyDaoTSMC92M1p3QaLu5zG",
+	"6VuIw2pD10bM8oRdzJ7xyCs6Q5B9R8tNDklEaUPs/Nrgi2ma95dYnOQoxmH8eRovlVJn0EWbBSCegEOP",
+	"hKleErjulqcnMC5JOqsIJl0i0mQhtKpEXNpk6AgEa3E7k+WC915GnrZfbCRtuk2hT4Xx5QKaQRz5IcRy",
+	"UvrmVwjKT1dBoFwMiYcdFVsiBai5sjZruU+Di3tR4+23EA537OAB2bwyhFbJhBzqkxW7w+46RcBKkstn",
+	"tMiHzkqdyOiJCzy6oowqyH3aMpBqRraU/TEoPr1h6UwmTnM6JmK4wHg5uqQRdWbOLZoVyNYh3eCha8rV",
+	"nPZNAhL1M99lQIOr07UKw72DuIxHSgzBlY4dOGtHPH5qg02Ajf7Mu+vJ9bqueCY/WGbQtd43SFpwxKB/",
+	"CC0BL08TaogUa/aMeAhQikB6ztjGu3/UrDF/LjHrvjowboIh78uUZqz50utM/WlcKz3uA5iQcn4bwGF1",
+	"9Qw8MO/KOicwNAlGfBSEeKQmOLekc7s23QOb+tGouWBoThKEW6tKvKVz4JLdzkYHwp/7SB2JEJyBAzOS",
+	"OZkRmO245Iq2RjQYcw/2pBS1WuVejjBkB+XXQCylr1sRbSkUyfa7g6X/DqvRh0jjgIdbTZoM23SX9moq",
+	"KivVH9G067bd702BneZ0xfnmvK4rqrnOGdL7vpyrhK3cQLv1gvP458CjKriRKpfRkUzuG17sFb42EVgo",
+	"x259iMJxhm8IVyFN/f46SrbWGhFriYyTyBHNM1+mdToty2RV+Jtvf5+GO8n3PHUF4jjjwyOg1k/eO7AF",
+	"hmS3LxDBmS7D2sNH88TzzJEpY+zLcp2w9JF4hbEbo0kX7sEujImUsFkMU4IafjM1pWnNlKFctNvObfgt",
+	"SNNa17T00dzySG6o4gHCmqs9cT8kLTaUquO5KQCk9xPOD9sYj80Slm1CpMlo/yvt2/lzUbMmZNnn4LVS",
+	"XRtLV8VWcL2mqkjCFyUbwbWBtEKaH34jT9pU/VsCVm+QtHuZqxOf2Obf7/egVhjhvEEmI8wguVC+WuXK",
+	"MwbnA+/6S/mcrlwRAOI4CsAXI9M81UludXTK2JRmACNFnb/ffCPuGI7KQTE2U8jT29994/wFLkqYuSqn",
+	"LzYv8Nl2WkMEu44rfCkdxmzioQOpcO76iIKLYTLLeKWZIEuLLxIgVieIdy0ESXCt5HOhRuKwJ8LAo7Pc",
+	"5gEVilbSnkNsAjpS9MUG54kVbEq6vWNcLtNsM0IpH+eLzvoc45rzkUcxbqnS8d6BIzWgFoWmGSFEBM1U",
+	"acGIaw/c8cnlfSfn4msZOaFPf/DwpfJGHtJVMikkcuKeiNwdwIJIg6AERMXwvMgdgJx/gG48tySZGteS",
+	"WVvzAQRivvMwo5UsQ0f1GMHHlqgyuTku3ZKTdKpTgH2FXKfz7ZtMprEB6pnNXDuz6Mr2E0ot7SrKnr9z",
+	"79Gpxb49ptqo3qDdyqdQbZAvirq/umL/01QbeobckPPqa40U7GMlS77m5796zEDpDxRlJiuw3f41fSIH",
+	"yrDb82jZ5E3prtdkWyW8vuNLmwTNDg6U8fljM6HMd9LpmeTWCOfhpMDc0tCFfkMvZ4jVXpJdbcg/fvji",
+	"KafPSMWZIl89ffx0+ejrrx9/lbLy736uzq3jTOpEvuTHheuZYhPi9Xc9KmP4fbBU3UP8Y/GFHtM7MndE",
+	"7nowkuydw3tlCMc2gal5UWDfp/HvXLPjlOqmK8CHTsPHMXqSdzuii49Pa07iqmKu8L7WBhLrvfHRn+cz",
+	"U6BXSDMZ4p/R4qNrFp/Bge6DkKUK+kprwyrdv0Q1ouWn2yjwRikzsYjTTmF8trHl3yvDqhHZvq6g2+27",
+	"n5z/oucht8KIop5PA4/7DXJZv/2NdZoZJpDfKM8kAWYwRn2fvvFlUU6bSVfEpItZ823XTh0cODbM1s0t",
+	"TQGX63gamMw3qvNokOPXmXNPOwjJ4c5kUapTA83o55hc1jWvKlbk4hUTupiOAh3kfdCCoSihS2VrlmfM",
+	"6BGZe86qNzL72Xe5sLPKpuJmknQ7vfsGskHBh5gotTowlXV91VWV/bVTGuUGit5KTsPLuI5XXdaT+4E6",
+	"PI2ED6akwmdA2aeENora39tFoA419JwsZ2hKndJpQJ10Y1u9JolI7fJsJuXL+2Y43btsHuPqVFzhCk9w",
+	"PEI3eB0ggnR+n7NmwJTydz9IBIPdW6jWxtPrJFVGeqLIzTyImy4UTqZ6ZGz4IDgf7EDpr0vFZk3nfOg8",
+	"TsVObZ+Ws32a/X6HnNABU/W9h80+1TIUy/a58a3QM/FKWeU0hxum+KadQpibu5tA663o0+47yRU5zIFT",
+	"likzwDBcsbXJGZsnOfhxaQTAFIz1C52srvloyGRHbLdm1OTSpGCvEHtkSocQlkSYC1DhHisAn1umExZ7",
+	"ocbRk9wzwFldR5hPoRHpq/y9s66uXEwrjdYV+gQFSAOvtfnaYpHOL4PcQM3GR68mhrvSGGDNN9sDpglQ",
+	"p6RjNlJ3x/Ba1H8jFzP7SRR50NGTJgjnisOOidYj3X5yxkoONjShMqHnBUF9vF9mLWthtOvov5HK/sxu",
+	"mIL2u/o81enuWGcehPTOYGc9aUyOVK3mB/67OYKPgGtt0/0CaIo64zgv3f3gD6Zirz8BkkOvIzeHydG3",
+	"ddZMyEFV+Grw3G8fM8bpdLUiH2XN2cXT4q/RDweaaT0fhNw4k7v3uP/cCLgg9jHoGSkOLYUiqBmhO0fq",
+	"IvjFB3BP+Jlvd6MBGA8jn9zz4hyNAuaCb+PXUvT5JQ2ZlL4tmMhoPts6h7BUNfhjKcAcZWZooOYdcExg",
+	"Y73cQhvIrS6qynntlvwD2KDG0GumSSnFNkbabxVp0mKKV9c15EilzbHxCGmhbd5QwUyM2gwxHOmi0uNK",
+	"UsIHOwU3I4zTgBzqnp/QnTd6s9dux1ZiuKjQwQe/5bem1WPQs0WXmz5FnXoTxU1SGEXXhqyYOTDXzohW",
+	"VcnX4GmBsjRuNLH8rjZ0zR6TV656jbtKNShrJjumzO9LAmWT8Gc8B/pX8R+/Lp5eXDy++HWxJL8uXl58",
+	"8eUP+J9P/+vri18X/0ns7VmX5ZIYvncvv3v1gnz55Zd/I1yQn96/eEy+AZy/8Nvfvvr6v4g7rwThAfVj",
+	"8r7TqemtbzZ91GR1DPgnOwmNhZ5BJwpZo2ndtNH2ddDw8mPy3HVII3t6JGuq1JFQQb4r2L6Shon18dH3",
+	"7GhN9roiRpK/XpCm48Fl0xDKNTurRcGw3Zmme0au2dH5sajQB6ZYQb64+AroHlrj28NKwB7HMR7/KkJC",
+	"xOUCl4opM3h9Lp66syRoxReXiy8fXzz+EgrPzQ549Amt+BO6crGTLYbDkJ24FN8Vi8vFP5h5vsJQgGK6",
+	"ksIFeb64uEBXnzDOrorY5clvziGEDD90HPADwKJt1nQ/2D9Dlm9uoDCzJx470o6l6/2eqiMEezzwZUEN",
+	"tdyzBMo2gJgbujaarOU+ZHMZSHj7ZwO9+MGOCRRb0fU1IpXkSPZ3fGISzW5E8Vj/q+SGfdkmXbhEV1xQ",
+	"lQK26hAOz3R1tMskV//rNTfYpX4GWj6HgS2bW9vhaA397ZJQTSj2wbccvgdWJIpBL7p+Yq6lcl4E3UfR",
+	"F9Fjd2TFU2d16/vjsuXDOyNyt5vh01I5tXPNO3MwP7UyzN4h5FrIg5XxBps/opwvuTaujtDv0wZg7UDF",
+	"T4ErPC/LICcbRQMEiRViW37DNDnQI6mF4SWhRLADU4RhehyKYS33DJiHsFKzx+S5cC0CIALnFBPTogax",
+	"B+9xuPE8d7jdWCDhmTZ/txbY+RyR77eVR2DcTIx7jQwzulot9K3hO24WaV5q3nXJAScH5avuXn7PqjlE",
+	"7BU9omrZYHRahbMsjwBAxgXIB1YiWshhJ/fYX7Hk7IZ1OS8hHZ78wYtPOH9fvt/mg5dKVtHJBIwHumfY",
+	"3SiTX9E88uSKMcywGKbZS4c4dkeavbf3OT1l8OQxnLQSyGb2FCzYGkzNXun6Mjw0q2xtfXscoJt7Y1Cu",
+	"NkOPlarNG/PKVDtuEcRfSBPvFacnjAsjzCa/6ERZtJr4vG77TXLZXHRhh3aPf47iCrsfH2S0Z+kWdCCy",
+	"5MY+m5dUgb1GyanA5/82Usqv735kFMb+08fjx4qJlz5u3Vr009lMkBi0PCk9IATrrWAXNL87be3SUnkN",
+	"oE7DJ1dM84I1qB6xWMGod+BAduOrvZyYP2m8yNQNU4+gJwA+ekl2rCwl9mGEBsZoF/sm4VQbZ/Iu7R9E",
+	"+AffV1IZIMeaGlrK7RLBT2AkKsg3dvxn1gBgxllZVt/DNNY919rKS1FEJgSY3NBwWTFqf2QHMOSx+7hi",
+	"ut6zwtruURvm11SbR/CpR9+9hEO6OhKocOgqib8AIEyHS7mlDA7nwwWXi9a4UIriWWioT5ob8F81AzvN",
+	"jYdFFxPG+TB4Cxt2a3DDH2mjGN23WX3QQPwGeWWmm3BHq4oJDXzLwz8jTi35DYs4deOimkk+/QYYSaoi",
+	"8CHHltrWJBD2E8F0uLSnhCqD7ewstZeR38ZlsOGPAWtpSShAv9n/9x047X8fuN4RXa939guWRS1TWrlf",
+	"MYEuJXTMoPVCNWi76EbYyQPZU3F0Z8BOHRIqAYGsy4qvMEY6TV7al15zEOiDz74tXYXpmDElLeDZ9iaE",
+	"JSl50EvyxcVF5CODwsMum+8RvK7F5Xxf7xeXX19cLBd7LvBfTxMxqw/36F56JWtRpA7BLx4Ib4NPzHMY",
+	"GvQnAO8BaC9N6F6KLaEpwzmvU9h/PqEKZpfT3u0mPsdHPi+eus8tdQvO7SkPJ3hpLc9C1iuztJcd3CB4",
+	"+h1QBCvgnptr87kmuF8ES+4IFUdIIrRG8HontZVgAq+8gX1f71yoKSklHSSZwk/+zve12dHykjB7aWO/",
+	"DGXvYsXINS+twLSi0LX6sbewBKEKtyb81crNPS+KEln3lEmXREtkXS80Easu5ADpMIzLqbcqfVr4vdhh",
+	"8OuzloDXe6QlEMMTDDIlvIc4JQMPPoE+NmyWKWduiIgGKfnFxdOWnHzk/tAJmSamiruNFyZ4XFOT07KG",
+	"FhgPPbvMdCx5P5/ZAAUffDqa/w4Nhq/38akrFD2ApoMZ+anprllZzjXbxETvU3jD8b+qJLSHSAtwK2EK",
+	"jQdvtvhPyZn2Pkq4ouFmHpLCEVpo8v594R74d9Dqmnikv56yytyaKpbR5r7IMM/DaHOO3ujIS9vqJb9m",
+	"drMNGgJz3e32hgTl3tEOghOWTBAQXjGPNdzDTfb+6NXkXtsH0lZqV5hj8nleBAzkleXMVWxHMGrYrzLD",
+	"/l+reIItAZuU4b3GZ4gBZurRWVfMqlpcE4iJYiYAn4M3f4w8lWRdSs3K47Lx6RzoES1gzbeCWvNDyXq7",
+	"w5Pfx6vQ0aiPV99gy6NpEu/htzPRZGQaSvI/oDHHUEDCDTw2GoG2IRcE33uGewT/cKq5Mxfm8OCG75no",
+	"9rNCayfLYgmsiDjTh50EHTfPGuj66w0mfecemXXfou/mIIh6AT7hdQhkDKPT+2+N3Uv3/NK5J7lyjtQ5",
+	"/GvfygPZUOWwpdHvytuuNe1TKnLhejtHX8mG7rGSgeFXUW1YQQy7NY/JDzI4Yp2IonF0PygM9gFVi65p",
+	"93cr/1/jdMbdYS49O3/VTL9aUL58GBtLk2vD0i7UUVk3QwGsp8Pbjpzpu0HfnWG+c755n9YB95BmDLyU",
+	"uHuQeqaNlEWaj07O+pM/8D8Gg1r46cUDxqZeULGG/qDuaKA7Q6otMz4fKXS7kKI8gnCznG1yJ6hfqGVk",
+	"2pgdDrJnJoEQ1twnDqaF5HCJTVjudP+nR5gcJr5rpiNIRAr0qUOMyd138iYbuOml/ucYFkntkg+PbCWz",
+	"3PhQm1ZFjebPGzqXt+CEVrQ5LZGbppt/hIeT4Ztcn3uy5pOddtf8Bdmo7Y24JHwDwH9MuTClltMk6BNV",
+	"i3vYiHe1uKdN+OKhxds7S9awB1wYaU0Xb+v2kBqy4Z/8Yf9v8KL6CXvSz5N5MYJPm1bx8+RiQP5BY2DC",
+	"zdb0RavNaQe2dr5A/pJz8/xTl/gcV/cX1xtviTkCobz3t7rYtkJmYVHTdtPZlinuecKEUR7b4JxBc8cU",
+	"4ABe+3L281K9+vO0IriBufTT2TYWZmcvRGiKhzYo5Lk0QKCZxJbU5jz5w7JH/0mHv3/jWvCNMEei6tAR",
+	"fvVs/eWfKyK+gSRqSlwZ+uiz/03T6+XevGdNq6y0IR36zcxAhiazCMEBK0avtUvSpN7CzbLeeeJk2Dy9",
+	"srsCEgLykTobgYW6nmfvQ0i0S4FHSYmHZF/E6sVUcZe6094r0KLtmSvOEhhP1rI6nivZp+xv8gZ4Iavj",
+	"XTf37Pb6d6mmd61Le+qWP7fr5i2cc682oCIpInCdNraOlOdx04bf/mnM9LyqyuMrfntPguIVv/1spQQs",
+	"HbfPylGX4od453/RZMNvyX+8e/WC/PVvF1/8J0EbYkDij9ntHRWFdqChf8aOv1fH79mxckdx/i3/Ftf3",
+	"fO1D86P2fM5PZ8NqaPFsjKuZpetZ3DQIQwQjXgNhid4xZi0qCJjt65IaVuDXY5ZRXJiRPIPj9sVLoi29",
+	"J+LiFxDwNkNgjT/O40KRUM4cozKB/DVhI1dHssOeK6ckvWfFK7ljG59gOau197woXrm0zJnqehxe3Hyw",
+	"b3wCtMNJEdCdsNw7UD16Jt1inuTSomD9+cKQiT6XO6cJsfkovm6Oi72cli4TzJVfjLy6FKPz8/Q7Rot7",
+	"dGDE3a8f+P7xDaZz2x4KEQA1bCY/Z9sZ4hPsNXZkbGdo9G516PqVu2JcX7BRXhDfDCsbNbnP/Bo30cwl",
+	"taKzpOk/h4HsNaXXtGRRsox3PYZmz1wkt2FOb2MtEFBu1oP6kyjkfTkQInS8z84wAIl6UrwGFYtYHubO",
+	"FcKn5E+XrE3ogZ47Uj/6Z2ZNc4m/HK7lvr5CHdCo3iSlMPyY1JZ/MPk/r378gWwYNbViZC3Lcj5YiheS",
+	"auMzkhRzOc8SyyH3tGoqH6MG+Aepyp56mQb+Kbdrbz2W0ox7NhPoVAfbWKb7GWXqU/HxmRynkC102ElL",
+	"8GvdyEcPPRXOjZvkpx4l+K0Hab4PYXSCKv2wiqLfydyO+H2+63VVFKG3TYr2be4P5edn1GNn3dLolf3c",
+	"dvLi320nnXPbl3lcC3kQ6LsKSOb53fUIc+mD5pDS72lzOjjsD3rO/qTi/DcQbPewRPCNjVSIDHHqEGrr",
+	"D7BXgzgQ79he3jC3a587CgRO1qMSwIVgie0V5WfEqrGoYEGS0wlKxJl68yipdH9sP5nnL/7def4ds1ag",
+	"2+alV6DtJ4Q0DKGbmpYbtWbFklC13vEb+FusY6c5oHtEzozIedbIxtnuyBdpWPrBkppuG+Q/2531J3GS",
+	"3QIvLhDr0offfHPoQcbYybLwfTtzCv23/pmOaOmiooe432HH1ztIdKfc5VBx0+Bs7rAZVso54uKgM6SD",
+	"nOsEXqX7GETOdmdUNStG6FFMfegscozJ8hw/mmp9F23RqKHcfg2aP7tmX92Sx1hCPwoEoISsYx97sKyN",
+	"F/YchYCWc5CsOwAB4c2XIlDRma6+xKGoBTd6ZnH5vChcSuQ9KY8xoP5nlylg7SufU9lyu4OW004/9L2/",
+	"11RAumVejjVdobJOWd966ZwKunmlynwtrE6B7nHg0V4MbMqgZyp6wz31gy6t6v4XTazR5Tus+c3z88w6",
+	"Mn5gh3dO6b+nMwLDz31IYFCf2z2LPeTJ6UDKPBiwv9w9nMh/P3/zOkXf9vF48gf8/4g0Tk/8B8vZnpNy",
+	"jfGEtEMxIqTTjjTTz3xhHTO1EjHcihM2K0ZWULjbUawj1u2VNPMKmocj3vOGaoAPF0q4oFdrwU0rEzA+",
+	"yJNWizLN3ZJ1Knub3rD7FAEw9nt2Oyn35uG2wfmu2uf/NA9z4JifX4vU2p2+YqQ7s/pnsrHz+C98ZVTu",
+	"tp2rcMoBnwXWQL9BQVY1tpDW9MbKNCypsnpTpkJliH9qzdpXRXdRDqXPlTqXoCSij9VpeA5f5qgfk58i",
+	"n1WUnJREGX+pZPXgcnT+uOiZpUPziNV0qFrnLvf25tJSS5y0NbyExC7lcoPeKUQuhXD9Ev9Pkxu6psJg",
+	"HVHGnt9wgFHqJDtEoMZn7+9D2zDN9t7BiumewLpk9gDWJfvUa83U5b3WjsD4uezQumTzSTE7mkN68wif",
+	"h90x3cUinVFTUYAS82VFnjJjUQ6C2R8+1EP3K//MA4ql8M15zDTfwOgvmqy5Wtd7BzAYYeg4FdhBouS2",
+	"Iqm2zUOie6jWc7OaO5dmxs1xOp/p36OuGpho8+L/9GTTdH7NsbRvDvv5Ywv1Q0XhKnpASpvUT8GoWpKK",
+	"qT03BlQlaKHbyHQ8CyXbzAZn5jaiQf/0W7QkUkCUE7Lj7A27om2gvNT+Qol2v6Ryj3wODq9ouuOSdvxO",
+	"4SIG/V5+/LGOr1DQPo9E9cPhTQ+NX/ur5918n/yB/zFYQX/VoM89dAC6DAhDM8Bn+O38kCPEE8XsvvU7",
+	"ct0jo9Jru2Dw9x9C6k98xsknGPOnCkundrUoFCsAC3yOnbRSBywyD1HkubQswFp0TQAeeIcfr/VNFtrm",
+	"OVkzj91Nia7s/LBUCG1aaM0Hzf3s/+7rklr5flBWmovQFoFaC0jJascaOK2upfnNbSVVxFRjMG/c3CdA",
+	"3YDePM+G+qEy++hMEJ/1dFDSdYx7cfXzA+/xkz/wP85IkAuCP63jw7B3Bw7IZLpceSEzW0ID9LyJWwwv",
+	"louSomgquF5TVbAi0Ub49J6DYWbr7jPTXfE9Y5U15OQBzmSJgJxuWeAhkAqPLHDsiUO9zYgpm+INE0XY",
+	"jwc2KU66F7KybGsxnd50/e0J4f3z9m9GP6XXrt6xtVQ9uP5YfoUdYuarwgFGwa6siNB1oNq7MCEw85vk",
+	"Qse9Eh0QlLNK85dVkEemjeXf1Y1dP+h7IzF+IEfYtnk9C+A2RAPNjmvsaeuyKDfQPH+EYT+YWd5Q7D6A",
+	"dKgy/w8mu572PF46ONPGaYz/PsWVOs1VhhyVe0xEv8dklcmZKvdp8bhcTOcAkNB7CMoy0F3fVyB4iHvH",
+	"56ROw2t/jk3+GZ6DUOwZdz+XFRNYBZMguH0dgC+RcLUqF5eLJ1YZ/T8BAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

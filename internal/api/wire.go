@@ -43,6 +43,14 @@ func or[T any](v *T) T {
 	return *v
 }
 
+// orNone is a list that is never null.
+func orNone[T any](list []T) []T {
+	if list == nil {
+		return []T{}
+	}
+	return list
+}
+
 func hertz(f freq.Hz) int { return int(f) }
 
 func someHertz(f *freq.Hz) *int {

@@ -2,7 +2,6 @@ package api
 
 import (
 	"mnemos/core/intake"
-	"mnemos/core/listing"
 	"mnemos/internal/catalog"
 	"mnemos/internal/importing"
 )
@@ -57,38 +56,6 @@ func wireRejects(r *importing.Rejects) Rejects {
 			return RejectRow{Id: x.ID, Line: x.Line, Cells: x.Cells, Faults: each(x.Faults, wireCellFault), State: RejectRowState(x.State)}
 		}),
 	}
-}
-
-func wireFound(f *catalog.Found) Found {
-	out := Found{
-		Locator: f.Locator, HeightM: f.Height, WithinKm: f.Within, Repeaters: each(f.Repeaters, wireRepeater), More: f.More, Bands: f.Bands, Records: f.Records,
-		Nowhere: f.Nowhere, Sources: f.Sources,
-	}
-	if f.Place != nil {
-		out.Place = &Place{Lat: f.Place.Lat, Lon: f.Place.Lon}
-	}
-	return out
-}
-
-func wireRepeater(r catalog.Repeater) FoundRepeater {
-	return FoundRepeater{
-		Id: wireID(r.ID), Title: r.Title, Best: wireRecord(r.Best), Shift: r.Shift, DistanceKm: r.Distance, BearingDeg: r.Bearing, ReachKm: r.Reach, Horizon: r.Horizon,
-		Audible: r.Audible, Age: r.Age, Stale: r.Stale, Slots: r.Slots, Fm: r.FM, Remark: r.Remark, Statements: each(r.Statements, wireRecord),
-		Corrected: each(r.Corrected, func(c catalog.Corrected) CorrectedField {
-			return CorrectedField{Field: c.Field, Value: c.Value, Note: c.Note, Person: c.Person, At: c.At, Open: c.Open}
-		}),
-		Conflicts: each(r.Conflicts, func(c listing.Conflict) FieldConflict {
-			return FieldConflict{Field: c.Field, Values: each(c.Values, func(v listing.Value) ConflictValue {
-				return ConflictValue{Source: v.Source, Key: v.Key, Text: v.Text, Updated: v.Updated}
-			})}
-		}),
-	}
-}
-
-func wireSpots(m *catalog.MapSpots) MapSpots {
-	return MapSpots{Number: m.Number, Spots: each(m.Spots, func(s catalog.Spot) MapSpot {
-		return MapSpot{Lat: s.Lat, Lon: s.Lon, Number: s.Number, Source: s.Source, Key: s.Key}
-	})}
 }
 
 func wireCorrection(c catalog.Correction) Correction {

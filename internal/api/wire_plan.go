@@ -129,7 +129,7 @@ func wireCell(c evidence.Cell) Cell { return Cell{Kind: CellKind(c.Kind), Text: 
 
 func wireLeg(l evidence.Leg) Leg {
 	return Leg{
-		Hz: hertz(l.Hz), Key: wireKey(l.Key), Lock: LegLock(l.Lock), Wants: wireKey(l.Wants), Passes: LegPasses(l.Passes), Elsewhere: l.Elsewhere, Says: l.Says,
+		Hz: hertz(l.Hz), Key: wireKey(l.Key), Lock: LegLock(l.Lock), Wants: wireKey(l.Wants), Passes: LegPasses(l.Passes), Elsewhere: l.Elsewhere, Either: orNone(l.Either), Says: l.Says,
 	}
 }
 

@@ -14,7 +14,6 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/internal/store"
 )
@@ -99,35 +98,6 @@ func shellImport(b *testing.B, shell, db, file string) time.Duration {
 	require.NoError(b, err)
 	require.Equal(b, count, n)
 	return took
-}
-
-// BenchmarkNearest finds the fifty nearest of 100,000 records.
-func BenchmarkNearest(b *testing.B) {
-	s := filled(b)
-	var tree time.Duration
-	b.Run("tree of places", func(b *testing.B) {
-		tree = times(b, func() {
-			out, err := s.Nearest(b.Context(), here, store.Filter{}, 50)
-			require.NoError(b, err)
-			require.Len(b, out, 50)
-		})
-	})
-	b.Run("baseline: a scan of all", func(b *testing.B) {
-		scan := times(b, func() {
-			out, err := s.Any(b.Context(), store.Filter{Box: &geo.Box{South: -90, North: 90, West: -180, East: 180}}, count)
-			require.NoError(b, err)
-			away := make([]float64, len(out))
-			for i, r := range out {
-				p, _ := r.Place()
-				away[i], _ = geo.Distance(here, p)
-			}
-			slices.Sort(away)
-			require.NotEmpty(b, away[:50])
-		})
-		if tree > 0 {
-			b.ReportMetric(float64(scan)/float64(tree), "×tree")
-		}
-	})
 }
 
 // rss is the most memory that a finished process had, in MB.

@@ -32,6 +32,8 @@ type Catalog struct {
 	records atomic.Pointer[records]
 	view    atomic.Pointer[view]
 
+	books shelf
+
 	mu    sync.Mutex
 	built chan struct{} // closed when the records are read; nil while nobody reads them
 }
@@ -49,6 +51,7 @@ func (c *Catalog) Prime() { c.refresh() }
 type records struct {
 	number int64 // of the records, as the store counts their changes
 	*listing.Indexed
+	channels []listing.Record // what is no repeater: it counts for nobody, and is found
 }
 
 // view is all of it as of one generation.
@@ -166,11 +169,17 @@ func (c *Catalog) build() {
 			c.view.Store(nil)
 			c.records.Store(nil)
 		}
-		all, err := c.store.Repeaters(c.store.Life())
+		all, err := c.store.Published(c.store.Life())
 		if err != nil {
 			return
 		}
-		c.records.Store(&records{number, listing.IndexOwn(all)})
+		var channels []listing.Record
+		for _, r := range all {
+			if !r.IsRepeater() {
+				channels = append(channels, r)
+			}
+		}
+		c.records.Store(&records{number, listing.IndexOwn(all), channels})
 		c.hub.Publish("catalog", false)
 		if c.store.RecordsGeneration() == number {
 			return

@@ -182,8 +182,8 @@ func (c *Catalog) drop(ctx context.Context, table string, id, seen int64, label 
 	return c.store.Edit(ctx, 0, seen, stamp, func(e *store.Edit) error { return e.Drop(table, id) })
 }
 
-// known lists the corrections of a repeater, each field once.
-func known(c listing.Corrections, r listing.Repeater) []Corrected {
+// Known lists the corrections of a repeater, each field once.
+func Known(c listing.Corrections, r listing.Repeater) []Corrected {
 	out := []Corrected{}
 	at := map[string]int{}
 	for i := range r.Statements {

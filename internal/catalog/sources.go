@@ -65,10 +65,11 @@ func (c *Catalog) Repeater(ctx context.Context, id listing.ID) (r listing.Repeat
 	if err != nil {
 		return r, best, err
 	}
-	joined, err := c.join(ctx, records)
+	decisions, err := c.store.Decisions(ctx)
 	if err != nil {
 		return r, best, err
 	}
+	joined := listing.Join(records, decisions)
 	r = listing.Repeater{Statements: []listing.Record{rec}}
 	for _, x := range joined {
 		if slices.ContainsFunc(x.Statements, func(s listing.Record) bool { return s.ID() == id }) {

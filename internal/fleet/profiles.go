@@ -18,6 +18,7 @@ type ProfileInfo struct {
 	Form  string
 	Entry string
 	Own   bool // made by somebody here; the others ship
+	Slots radio.Slots
 }
 
 // ProfileForm is a profile to be edited.
@@ -81,7 +82,7 @@ func (f *Fleet) Profiles(ctx context.Context) ([]ProfileInfo, error) {
 }
 
 func info(p *radio.Profile, own bool) ProfileInfo {
-	return ProfileInfo{ID: p.ID, Name: p.Name, Form: p.Form, Entry: p.Entry.Says(), Own: own}
+	return ProfileInfo{ID: p.ID, Name: p.Name, Form: p.Form, Entry: p.Entry.Says(), Own: own, Slots: p.Slots}
 }
 
 // Form returns a profile to be looked at or edited.

@@ -322,12 +322,12 @@ Total: 5,,,,
 			}
 		}
 	}
-	found, err := a.Find(t.Context(), catalog.Form{Source: "Club", All: true})
+	found, err := a.Find(t.Context(), "Club")
 	require.NoError(t, err)
 	remarks := map[string]string{}
 	ids := map[string]listing.ID{}
-	for _, x := range found.Repeaters {
-		remarks[x.Title], ids[x.Title] = x.Remark, x.ID
+	for _, x := range found.Rows {
+		remarks[x.Best.Title()], ids[x.Best.Title()] = x.Remark(), x.ID
 	}
 	assert.Len(t, remarks, 5, "also without a place")
 	assert.Equal(t, "a simplex channel, not a repeater", remarks["Club talk"])
@@ -382,10 +382,10 @@ func TestMendedRowsComeAgain(t *testing.T) {
 
 	s = run(strings.Replace(table, "100.0", "103.5", 1), false)
 	assert.Equal(t, []int{4, 0, 1}, []int{s.Good, s.Bad, s.Aside}, "both as they were mended, and the discarded one stays away")
-	found, err := a.Find(t.Context(), catalog.Form{Text: "Low Quay"})
+	found, err := a.Find(t.Context(), "low quay")
 	require.NoError(t, err)
-	require.Len(t, found.Repeaters, 1)
-	assert.Equal(t, "88.5", found.Repeaters[0].Best.UplinkTone.Tone.String())
+	require.Len(t, found.Rows, 1)
+	assert.Equal(t, "88.5", found.Rows[0].Best.UplinkTone.Tone.String())
 
 	// Keys that are met several times, also one that is named like a second one.
 	s = run("Key,Output,Shift\nA #2,147.255,+\nA,146.655,-\nA,146.715,-\n", false)
@@ -525,10 +525,10 @@ func TestKeysDoNotDependOnOrder(t *testing.T) {
 		require.NoError(t, err)
 		s := finished(t, a, p.ID)
 		require.Equal(t, importing.Done, s.State, s.Error)
-		found, err := a.Find(t.Context(), catalog.Form{Source: "Club", All: true})
+		found, err := a.Find(t.Context(), "Club")
 		require.NoError(t, err)
 		out := map[string]string{}
-		for _, x := range found.Repeaters {
+		for _, x := range found.Rows {
 			for _, st := range x.Statements {
 				out[st.Key] = st.UplinkTone.Tone.String()
 			}

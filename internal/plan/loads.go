@@ -6,6 +6,7 @@ import (
 	"errors"
 	"slices"
 
+	"mnemos/core/band"
 	"mnemos/core/naming"
 	"mnemos/core/radio"
 	"mnemos/internal/fault"
@@ -103,28 +104,53 @@ func boolean(b bool) int {
 }
 
 // placed puts the channels that a radio can hold into its slots: under their
-// numbers, and those without one where there is room.
-func placed(channels []numbered, p *radio.Profile) []store.Entry {
-	var out []store.Entry
+// numbers, and those without one where there is room. With fill those whose number
+// it does not have come into its vacant slots too; moved says which went where.
+func placed(channels []numbered, p *radio.Profile, fill bool) (out []store.Entry, moved []Moved) {
 	used := map[int]bool{}
+	var beyond []store.Entry
 	for _, n := range channels {
 		e := n.Entry
 		if n.spare && used[e.Slot] {
 			for e.Slot = p.Slots.First; used[e.Slot]; e.Slot++ {
 			}
 		}
-		if !p.Slots.Holds(e.Slot) || !p.CanReceive(e.Channel.Receive) {
+		if !p.CanReceive(e.Channel.Receive) {
+			continue
+		}
+		if !p.Slots.Holds(e.Slot) {
+			beyond = append(beyond, e)
 			continue
 		}
 		used[e.Slot] = true
 		out = append(out, e)
 	}
-	return out
+	if !fill {
+		return out, nil
+	}
+	at := p.Slots.First
+	for _, e := range beyond {
+		for used[at] {
+			at++
+		}
+		if !p.Slots.Holds(at) {
+			break
+		}
+		used[at] = true
+		moved = append(moved, Moved{e.Slot, at})
+		e.Slot = at
+		out = append(out, e)
+	}
+	return out, moved
 }
 
+// Moved is a channel that is in another slot than the one of its number.
+type Moved struct{ From, To int }
+
 // UseRadio takes a radio of a profile into the plan and gives it every channel
-// that it can hold, in the slot in which the others have it.
-func (p *Plans) UseRadio(ctx context.Context, planID int64, id string) (*Ledger, error) {
+// that it can hold, in the slot in which the others have it; with fill those whose
+// slot it does not have as well, in others.
+func (p *Plans) UseRadio(ctx context.Context, planID int64, id string, fill bool) (*Ledger, error) {
 	profile, err := p.fleet.Profile(ctx, id)
 	if err != nil {
 		return nil, err
@@ -142,7 +168,7 @@ func (p *Plans) UseRadio(ctx context.Context, planID int64, id string) (*Ledger,
 		f.Add("id", "%s is in the plan already", profile.Name)
 		return nil, f
 	}
-	return p.AddUnit(ctx, plan.ID, profile.ID, UnitForm{})
+	return p.AddUnit(ctx, plan.ID, profile.ID, UnitForm{Fill: fill})
 }
 
 // DropRadio takes a profile's radio out of the plan, with what only it holds.
@@ -188,6 +214,7 @@ type Preview struct {
 	Lose   int // channels that it holds in part
 	Cannot int
 	YAML   string
+	Drawing
 }
 
 // PreviewRow is one channel of the plan.
@@ -197,6 +224,7 @@ type PreviewRow struct {
 	Short  string
 	Held   bool
 	Losses []radio.Loss
+	radio.Thread
 }
 
 // PreviewRadio says what a profile, changed by the texts but not saved, would
@@ -227,6 +255,7 @@ func (p *Plans) PreviewRadio(ctx context.Context, planID int64, id string, texts
 	for _, e := range channels {
 		row := PreviewRow{Slot: e.Slot, Entry: e.Entry, Held: profile.Slots.Holds(e.Slot) && profile.CanReceive(e.Channel.Receive)}
 		_, row.Losses = radio.Fit(e.Channel, profile)
+		row.Thread = profile.Thread(radio.Slotted{Slot: e.Slot, Channel: e.Channel})
 		row.Short = naming.Short(e.Channel.Name, profile.Names, func(s string) bool { return taken[s] })
 		taken[row.Short] = true
 		switch {
@@ -239,5 +268,11 @@ func (p *Plans) PreviewRadio(ctx context.Context, planID int64, id string, texts
 		}
 		v.Rows = append(v.Rows, row)
 	}
+	rules, err := band.Load(plan.Region)
+	if err != nil {
+		return nil, err
+	}
+	v.Drawing = draw(profile, rules, v.Rows)
+	_, v.Moves = placed(channels, profile, true)
 	return v, nil
 }

@@ -27,7 +27,7 @@ func TestARadioAgainAndAgain(t *testing.T) {
 	a := demotest.Open(t)
 	mine, err := a.Fleet.NewProfile(t.Context(), "gale", "")
 	require.NoError(t, err)
-	in, err := a.Plans.UseRadio(t.Context(), 0, mine.ID)
+	in, err := a.Plans.UseRadio(t.Context(), 0, mine.ID, false)
 	require.NoError(t, err)
 	assert.Equal(t, []string{"trail", "ferry", "lantern", mine.ID}, radios(t, a))
 	for _, r := range in.Rows {
@@ -82,7 +82,7 @@ func TestPreviewSaysWhatIsLost(t *testing.T) {
 		require.NoError(t, err)
 		require.Empty(t, v.Faults, id)
 		assert.Equal(t, len(v.Rows), v.Fit+v.Lose+v.Cannot, id)
-		l, err := a.Plans.UseRadio(t.Context(), 0, id)
+		l, err := a.Plans.UseRadio(t.Context(), 0, id, false)
 		require.NoError(t, err)
 		assert.Len(t, l.Rows, v.Fit+v.Lose, "%s: what is held is what was promised", id)
 		for _, p := range v.Rows {

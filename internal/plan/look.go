@@ -86,7 +86,7 @@ func (p *Plans) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence
 func (d *desk) evidence(e store.Entry, r check.Result, matches []assess.Match) *Evidence {
 	v := &Evidence{
 		Slot: e.Slot, Name: e.Channel.Name, ShortName: e.ShortName, Channel: e.Channel, Verdict: r.Verdict,
-		Path: evidence.Case{Channel: e.Channel, Plan: d.band, Meant: r.Meant}.Path(),
+		Path: evidence.Case{Channel: e.Channel, Plan: d.band, Meant: r.Meant, Others: others(r)}.Path(),
 		Rows: r.Rows, Findings: r.Findings, Matches: matches, Losses: []radio.Loss{},
 	}
 	if _, losses := radio.Fit(e.Channel, d.radio); losses != nil {
@@ -110,6 +110,17 @@ func (d *desk) evidence(e store.Entry, r check.Result, matches []assess.Match) *
 		v.Published = p
 	}
 	return v
+}
+
+// others are the other statements about the repeater that is meant.
+func others(r check.Result) []listing.Match {
+	var out []listing.Match
+	for _, m := range r.Outputs {
+		if r.Meant != nil && m.ID() != r.Meant.ID() && m.Repeater != 0 && m.Repeater == r.Meant.Repeater {
+			out = append(out, m)
+		}
+	}
+	return out
 }
 
 // Ribbon is a band to scale with the channels of a load in it.

@@ -7,8 +7,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/evidence"
-	"mnemos/core/geo"
-	"mnemos/internal/catalog"
 	"mnemos/internal/demo/demotest"
 	"mnemos/internal/plan"
 	"mnemos/internal/store"
@@ -97,15 +95,9 @@ func TestInventedListings(t *testing.T) {
 		r, err := a.Plans.Read(t.Context(), x.load, "146.94 - 88.5", nil)
 		require.NoError(t, err)
 		assert.Equal(t, x.known, len(r.Matches) > 0)
-		scene, err := a.Plans.Scene(t.Context(), x.plan)
+		scene, err := a.Plans.Scene(t.Context(), x.plan, x.load)
 		require.NoError(t, err)
-		found, err := a.Catalog.Find(t.Context(), scene, catalog.Form{Seen: &geo.Box{South: 40, North: 42, West: -57, East: -54}, Degrees: 0.1})
-		require.NoError(t, err)
-		assert.Equal(t, x.known, len(found.Repeaters) > 0)
-		assert.Equal(t, x.known, found.Records > 0)
-		spots, err := a.Catalog.Spots(t.Context(), scene, catalog.Form{Seen: &geo.Box{South: 40, North: 42, West: -57, East: -54}, Degrees: 0.1})
-		require.NoError(t, err)
-		assert.Equal(t, x.known, spots.Number > 0)
+		assert.Equal(t, x.known, scene.Book.Records() > 0)
 	}
 }
 
@@ -114,7 +106,7 @@ func TestInventedListings(t *testing.T) {
 // under the numbers that everybody uses.
 func TestNothingComesBack(t *testing.T) {
 	a := demotest.Open(t)
-	in, err := a.Plans.UseRadio(t.Context(), 0, "gale")
+	in, err := a.Plans.UseRadio(t.Context(), 0, "gale", false)
 	require.NoError(t, err)
 	_, err = a.Plans.DropRadio(t.Context(), 0, "gale")
 	require.NoError(t, err)
@@ -124,7 +116,7 @@ func TestNothingComesBack(t *testing.T) {
 			require.NoError(t, err)
 		}
 	}
-	again, err := a.Plans.UseRadio(t.Context(), 0, "gale")
+	again, err := a.Plans.UseRadio(t.Context(), 0, "gale", false)
 	require.NoError(t, err)
 	assert.NotEqual(t, in.Load, again.Load)
 	assert.Nil(t, row(again, 5))

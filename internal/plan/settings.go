@@ -10,11 +10,11 @@ import (
 
 	"mnemos/core/band"
 	"mnemos/core/check"
+	"mnemos/core/find"
 	"mnemos/core/freq"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/service"
-	"mnemos/internal/catalog"
 	"mnemos/internal/fault"
 	"mnemos/internal/fleet"
 	"mnemos/internal/store"
@@ -29,6 +29,7 @@ type Settings struct {
 	Height       float64
 	Radius       float64
 	TonePolicy   string
+	Marks        string // places that somebody named
 	Licence      string
 	Services     []string
 	Bands        []string // permitted; empty for all
@@ -90,7 +91,7 @@ func (p *Plans) Settings(ctx context.Context, planID int64) (*Settings, error) {
 		return nil, err
 	}
 	s := &Settings{
-		Region: plan.Region, Person: me.Name, Height: plan.Height, Radius: plan.Radius, TonePolicy: plan.TonePolicy, Licence: me.Licence,
+		Region: plan.Region, Person: me.Name, Height: plan.Height, Radius: plan.Radius, TonePolicy: plan.TonePolicy, Marks: plan.Marks, Licence: me.Licence,
 		Services: append([]string{}, me.Services...), Bands: append([]string{}, me.Bands...), Unlicensed: me.Unlicensed, Revision: max(plan.Rev, me.Rev),
 		TonePolicies: []string{string(check.EncodeFirst), string(check.SquelchFirst)},
 	}
@@ -161,8 +162,9 @@ func limits(s band.Span) string {
 type SettingsForm struct {
 	Region, Person, Place, Height, Radius, TonePolicy, Licence string
 	Services, Bands                                            []string
-	Unlicensed                                                 *bool // nil for what it was
-	Revision                                                   int64 // of the settings that were seen
+	Unlicensed                                                 *bool   // nil for what it was
+	Marks                                                      *string // nil for what they were
+	Revision                                                   int64   // of the settings that were seen
 }
 
 // SetSettings replaces the circumstances of a plan and of the person who asks.
@@ -207,6 +209,13 @@ func (form SettingsForm) read(plan *store.Plan, me *store.Person) error {
 	Form{Region: &form.Region, Place: &form.Place}.read(plan, f)
 	fleet.PersonForm{Name: &form.Person, Licence: &form.Licence, Unlicensed: form.Unlicensed}.Read(me, f)
 	plan.TonePolicy = form.TonePolicy
+	if form.Marks != nil {
+		marks, err := find.ReadMarks(*form.Marks)
+		if err != nil {
+			f.Add("marks", "%v", err)
+		}
+		plan.Marks = find.WriteMarks(marks)
+	}
 	rules := &band.Plan{}
 	if !f.Has("region") {
 		rules = band.MustLoad(form.Region)
@@ -229,31 +238,6 @@ func (form SettingsForm) read(plan *store.Plan, me *store.Person) error {
 		}
 	}
 	return f.Or()
-}
-
-// Scene is where somebody who works on a plan looks around from; with 0 it is
-// the first plan.
-func (p *Plans) Scene(ctx context.Context, planID int64) (catalog.Scene, error) {
-	plan, err := p.Plan(ctx, planID)
-	if err != nil {
-		return catalog.Scene{}, err
-	}
-	me, err := p.fleet.Me(ctx)
-	if err != nil {
-		return catalog.Scene{}, err
-	}
-	s := catalog.Scene{PlanID: plan.ID, Settings: settings(plan, me, p.now()), Held: map[store.Pair][]int{}}
-	if s.Band, err = band.Load(plan.Region); err != nil {
-		return s, err
-	}
-	channels, err := p.numbered(ctx, plan.ID)
-	for _, e := range channels {
-		if tx, sends := e.Channel.Transmit(); sends {
-			pair := store.Pair{Output: e.Channel.Receive, Input: tx}
-			s.Held[pair] = append(s.Held[pair], e.Slot)
-		}
-	}
-	return s, err
 }
 
 func measure(f *fault.Invalid, field, text, hint string, least, most float64) float64 {

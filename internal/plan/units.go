@@ -19,6 +19,7 @@ type UnitForm struct {
 	Name     *string
 	Holder   *int64 // 0 for nobody
 	Revision int64  // of the radio that was seen
+	Fill     bool   // also what has no slot of its number in it
 }
 
 func (form UnitForm) read(ctx context.Context, p *Plans, u *store.Unit, f *fault.Invalid) error {
@@ -83,7 +84,8 @@ func (p *Plans) AddUnit(ctx context.Context, planID int64, profileID string, for
 			return err
 		}
 		taken := map[string]bool{}
-		for _, e := range placed(channels, profile) {
+		entries, _ := placed(channels, profile, form.Fill)
+		for _, e := range entries {
 			short := naming.Short(e.Channel.Name, profile.Names, func(s string) bool { return taken[s] })
 			taken[short] = true
 			if err := x.AddEntry(store.Entry{LoadID: l.ID, Slot: e.Slot, ChannelID: e.ChannelID, ShortName: short, Scan: e.Scan}); err != nil {

@@ -40,6 +40,7 @@ var columnWords = []struct{ column, words string }{
 	{"height_m", "aerial height"},
 	{"radius_km", "radius"},
 	{"tone_policy", "tones"},
+	{"marks", "named places"},
 	{"licence", "licence"},
 	{"bands", "bands"},
 	{"unlicensed", "no licence yet"},

@@ -96,7 +96,7 @@ func (s *Store) OnOutputs(ctx context.Context, outputs []freq.Hz, box *geo.Box) 
 
 // ByName implements listing.Source over the active editions.
 func (s *Store) ByName(ctx context.Context, text string, box *geo.Box) ([]listing.Record, error) {
-	query := "SELECT edition_id, " + recordColumns + " FROM record WHERE kind = '' AND edition_id IN (SELECT id FROM edition WHERE active = 1)"
+	query := "SELECT edition_id, " + recordColumns + " FROM record WHERE edition_id IN (SELECT id FROM edition WHERE active = 1)"
 	var args []any
 	for _, w := range strings.Fields(text) {
 		query += ` AND callsign || ' ' || locality LIKE ? ESCAPE '\'`
@@ -124,13 +124,13 @@ func (s *Store) search(ctx context.Context, index, where string, args []any, box
 	return s.rows(ctx, query, args)
 }
 
-// Repeaters returns every repeater of the active editions.
-func (s *Store) Repeaters(ctx context.Context) ([]listing.Record, error) {
+// Published returns every record of the active editions.
+func (s *Store) Published(ctx context.Context) ([]listing.Record, error) {
 	var n int
 	if err := s.read.GetContext(ctx, &n, "SELECT coalesce(sum(records), 0) FROM edition WHERE active = 1"); err != nil {
 		return nil, fmt.Errorf("read records: %w", err)
 	}
-	rows, err := s.read.QueryxContext(ctx, "SELECT edition_id, "+recordColumns+" FROM record WHERE kind = '' AND edition_id IN (SELECT id FROM edition WHERE active = 1) ORDER BY id")
+	rows, err := s.read.QueryxContext(ctx, "SELECT edition_id, "+recordColumns+" FROM record WHERE edition_id IN (SELECT id FROM edition WHERE active = 1) ORDER BY id")
 	if err != nil {
 		return nil, fmt.Errorf("read records: %w", err)
 	}

@@ -41,6 +41,7 @@ type Plan struct {
 	Height     float64  `db:"height_m" json:"height_m"`
 	Radius     float64  `db:"radius_km" json:"radius_km"`
 	TonePolicy string   `db:"tone_policy" json:"tone_policy"`
+	Marks      string   `db:"marks" json:"marks"` // places that people named, as find.WriteMarks writes them
 	Rev        int64    `db:"rev" json:"-"`
 
 	Revision int64  `db:"revision" json:"-"` // the last change of anything in it

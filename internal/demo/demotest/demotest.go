@@ -10,8 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/band"
+	"mnemos/core/find"
 	"mnemos/core/listing"
-	"mnemos/internal/catalog"
 	"mnemos/internal/demo"
 	"mnemos/internal/house"
 	"mnemos/internal/importing"
@@ -88,20 +88,11 @@ func (r *Rig) Mend(ctx context.Context, source string, id int64, cells []string)
 	return r.Imports.MendReject(ctx, source, id, cells, band.MustLoad("us"))
 }
 
-// Find looks around from the plan of the demonstration.
-func (r *Rig) Find(ctx context.Context, form catalog.Form) (*catalog.Found, error) {
-	scene, err := r.Plans.Scene(ctx, 0)
+// Find looks around from the plan of the demonstration, with its first radio.
+func (r *Rig) Find(ctx context.Context, line string) (find.Result, error) {
+	scene, err := r.Plans.Scene(ctx, 0, 0)
 	if err != nil {
-		return nil, err
+		return find.Result{}, err
 	}
-	return r.Catalog.Find(ctx, scene, form)
-}
-
-// Spots does the same for the map.
-func (r *Rig) Spots(ctx context.Context, form catalog.Form) (*catalog.MapSpots, error) {
-	scene, err := r.Plans.Scene(ctx, 0)
-	if err != nil {
-		return nil, err
-	}
-	return r.Catalog.Spots(ctx, scene, form)
+	return scene.Book.Search(line, &scene.Scene, 500), nil
 }
