@@ -11,6 +11,8 @@ function stored(): Theme | undefined {
 /** The theme of the page; night and red are for use in the dark. public/first-paint.js sets it before the first paint. */
 class ThemeState {
   current = $state<Theme>(stored() ?? (dark.matches ? 'night' : 'day'));
+  /** Nobody chose: it goes by the system. */
+  follows = $state(stored() === undefined);
 
   constructor() {
     dark.addEventListener('change', () => {
@@ -24,7 +26,15 @@ class ThemeState {
 
   set(t: Theme): void {
     localStorage.setItem('theme', t);
+    this.follows = false;
     this.#show(t);
+  }
+
+  /** Goes by the system again. */
+  follow(): void {
+    localStorage.removeItem('theme');
+    this.follows = true;
+    this.#show(dark.matches ? 'night' : 'day');
   }
 
   #show(t: Theme): void {

@@ -125,7 +125,10 @@
   </g>
   {#if path.up}
     {#if path.up.key}{@render toneLabel(path.up.key, 67, 'your key')}{/if}
-    {#if !simplex && path.up.lock !== 'open'}
+    {#if path.up.either.length > 0}
+      <text x="156" y="91" class="either" text-anchor="middle">{path.up.either.join(' or ')}</text>
+      <text x="150" y="105" class="sl" text-anchor="middle">its lock</text>
+    {:else if !simplex && path.up.lock !== 'open'}
       {@render toneLabel(
         path.up.wants,
         150,
@@ -156,6 +159,10 @@
 </p>
 
 <style>
+  .either {
+    font: var(--w-strong) 12.5px var(--figs);
+    fill: var(--conflict);
+  }
   .strip {
     display: block;
     width: 100%;

@@ -6,16 +6,16 @@ type Row = { table: string; before: Record<string, unknown> | null; after: Recor
 
 /** What is asked anew when rows of a table change, besides the slots of radios. */
 const asks: Record<string, readonly string[]> = {
-  plan: ['workspace', 'settings', 'holdings', 'find', 'nearby'],
-  person: ['workspace', 'people', 'settings', 'holdings'],
-  unit: ['workspace', 'holdings', 'radios'],
-  load: ['workspace', 'holdings', 'radios'],
-  profile: ['workspace', 'radios', 'holdings'],
-  channel: ['holdings', 'find', 'spots', 'nearby'],
-  entry: ['holdings', 'find', 'spots', 'nearby'],
-  correction: ['find', 'spots'],
-  decision: ['find', 'spots'],
-  edition: ['find', 'spots', 'sources', 'nearby', 'workspace'],
+  plan: ['workspace', 'settings', 'follows', 'holdings', 'find', 'nearby'],
+  person: ['workspace', 'people', 'settings', 'follows', 'holdings'],
+  unit: ['workspace', 'holdings', 'radios', 'find'],
+  load: ['workspace', 'holdings', 'radios', 'find', 'follows'],
+  profile: ['workspace', 'radios', 'holdings', 'find', 'follows'],
+  channel: ['holdings', 'find', 'nearby', 'radios'],
+  entry: ['holdings', 'find', 'nearby', 'radios'],
+  correction: ['find', 'corrections', 'follows'],
+  decision: ['find', 'decisions', 'follows'],
+  edition: ['find', 'sources', 'nearby', 'workspace', 'follows'],
 };
 
 /** Tables that change what is said of every channel. */

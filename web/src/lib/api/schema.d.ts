@@ -482,6 +482,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/settings/follows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What follows from the settings, on one scale of bands */
+        get: operations["getFollows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/backup": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A copy of everything, as a file for mnemos restore */
+        get: operations["getBackup"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/about": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where the data are, and where the facts come from */
+        get: operations["getAbout"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rules/{rule}": {
         parameters: {
             query?: never;
@@ -707,7 +758,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The repeaters that are published around, joined from all listings */
+        /**
+         * What a line of words finds among all that is published
+         * @description Each word of the line is taken as something: a part of a name, the first figures of a frequency, a band, a distance, a wish such as missing or open. The answer says as what, and how many each word leaves out.
+         */
         get: operations["find"];
         put?: never;
         post?: never;
@@ -717,15 +771,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/find/spots": {
+    "/api/find/around": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** How many repeaters a search finds at which places of the map */
-        get: operations["findSpots"];
+        /** What is around before anybody has chosen anything */
+        get: operations["findAround"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where lies what a line finds
+         * @description The chart is azimuthal: east and north are kilometres from where one is, or from the middle of what is published, so that distances and directions from there are true.
+         */
+        get: operations["findChart"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find/complete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the word before the caret may become */
+        get: operations["completeFind"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One repeater closely, with the way of a signal through it */
+        get: operations["findLook"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/find/menu": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The words that a line may hold, for those who look */
+        get: operations["findMenu"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1202,6 +1327,8 @@ export interface components {
             /** @enum {string} */
             passes: "yes" | "no" | "unknown";
             elsewhere: boolean;
+            /** @description what the receiver asks for by different witnesses, where they differ */
+            either: string[];
             says: string;
         };
         Evidence: {
@@ -1446,6 +1573,7 @@ export interface components {
             revision?: number;
         };
         Preview: {
+            drawing: components["schemas"]["RadioDrawing"];
             faults: components["schemas"]["FieldFault"][];
             rows: components["schemas"]["RadioPreviewRow"][];
             fit: number;
@@ -1454,17 +1582,74 @@ export interface components {
             yaml: string;
         };
         RadioPreviewRow: {
+            /** @description the part that loses it, or empty: bands, slots */
+            lost: string;
+            /** @description the first part that holds it otherwise than wanted, or empty */
+            half: string;
             slot: number;
             channel: components["schemas"]["Channel"];
             short_name: string;
             held: boolean;
             losses: components["schemas"]["Loss"][];
         };
+        RadioDrawing: {
+            receive: components["schemas"]["Span"][];
+            transmit: components["schemas"]["Span"][];
+            bands: components["schemas"]["DrawnBand"][];
+            tones: components["schemas"]["DrawnTone"][];
+            codes: number;
+            used_codes: string[];
+            example: components["schemas"]["KeyedExample"] | null;
+            trials: components["schemas"]["RadioTrial"][];
+            checked: string[];
+            /** @description channels of the plan */
+            total: number;
+            /** @description where what has no slot of its number would go */
+            moves: components["schemas"]["SlotMove"][];
+        };
+        SlotMove: {
+            from: number;
+            to: number;
+        };
+        DrawnBand: {
+            name: string;
+            lower_hz: number;
+            upper_hz: number;
+            /** @description of the plan */
+            channels: number;
+        };
+        DrawnTone: {
+            text: string;
+            known: boolean;
+            /** @description by the plan */
+            used: boolean;
+        };
+        KeyedExample: {
+            slot: number;
+            name: string;
+            sheet: components["schemas"]["Sheet"];
+        };
+        RadioTrial: {
+            /** @enum {string} */
+            part: "bands" | "slots" | "shift" | "tones" | "names";
+            says: string;
+            /** @description channels that hang on its outcome */
+            gain: number;
+        };
         FieldFault: {
             field: string;
             message: string;
         };
         RadioInfo: {
+            /** @description channels of the plan that it holds as they are */
+            whole: number;
+            /** @description channels that it holds otherwise than wanted */
+            part: number;
+            /** @description channels of the plan */
+            of: number;
+            /** @description its slots */
+            first: number;
+            last: number;
             id: string;
             name: string;
             form: string;
@@ -1490,6 +1675,54 @@ export interface components {
             options: string[] | null;
             says: string[] | null;
         };
+        Follows: {
+            radio: string;
+            /** @description somebody has said where they are */
+            placed: boolean;
+            /** Format: double */
+            within_km: number;
+            bands: components["schemas"]["BandFollows"][];
+            /** @description repeaters within the distance */
+            near: number;
+            /** @description to talk through */
+            talk: number;
+            /** @description to ask about first */
+            ask: number;
+            /** @description out of the licence or of the radio */
+            out: number;
+            tones: components["schemas"]["ToneFollows"][];
+        };
+        BandFollows: {
+            name: string;
+            lower_hz: number;
+            upper_hz: number;
+            outputs_hz: number[];
+            near: number;
+            licensed: boolean;
+            receives: boolean;
+            transmits: boolean;
+            talk: number;
+            ask: number;
+            out: number;
+        };
+        ToneFollows: {
+            slot: number;
+            name: string;
+            /** @description what the channel sends */
+            sends: string;
+            /** @description what the repeater sends */
+            sent: string;
+        };
+        About: {
+            folder: string;
+            sources: components["schemas"]["AboutSource"][];
+        };
+        AboutSource: {
+            what: string;
+            source: string;
+            /** @description how sure that is */
+            sure: string;
+        };
         SettingsRequest: {
             region: string;
             person: string;
@@ -1502,6 +1735,8 @@ export interface components {
             bands: string[];
             /** @description no licence yet: the person listens */
             unlicensed?: boolean;
+            /** @description places that somebody names: hut GN21ia; pier 41.1,-55.4 */
+            marks?: string;
             /**
              * Format: int64
              * @description of the settings that were seen
@@ -1516,6 +1751,7 @@ export interface components {
             example: string;
         };
         Settings: {
+            marks: string;
             region: string;
             person: string;
             place: string;
@@ -1716,42 +1952,187 @@ export interface components {
             id: components["schemas"]["StatementID"];
             title: string;
             best: components["schemas"]["PublishedRecord"];
-            shift: string;
+            /** @description hertz; null where the input is unknown */
+            shift: number | null;
             /** Format: double */
             distance_km: number | null;
             /** Format: double */
             bearing_deg: number | null;
             /** Format: double */
             reach_km: number;
+            /** @description the reach is calculated from a published height */
             horizon: boolean;
-            audible: boolean;
+            /** @description how long ago a listing confirmed it */
             age: string;
-            stale: boolean;
+            /** @description of the radio that is looked at */
             slots: number[];
+            /** @description in all radios of the plan */
+            held: components["schemas"]["HeldSlot"][];
+            /** @description why the radio cannot use it */
+            cannot: string;
+            trust: components["schemas"]["Trust"];
             fm: boolean;
             remark: string;
             statements: components["schemas"]["PublishedRecord"][];
             corrected: components["schemas"]["CorrectedField"][];
             conflicts: components["schemas"]["FieldConflict"][];
         };
+        FoundLook: {
+            repeater: components["schemas"]["FoundRepeater"];
+            /** @description of the channel that holds it, or that would be stored for it; null where there is none */
+            evidence: components["schemas"]["Evidence"] | null;
+            /** @description the channel is in the radio already */
+            stored: boolean;
+            /**
+             * Format: double
+             * @description how high your own aerial would have to be for you to be inside its horizon; null where it is or nobody knows
+             */
+            needed_m: number | null;
+        };
+        HeldSlot: {
+            /** Format: int64 */
+            load: number;
+            slot: number;
+            /** @description in the radio that is looked at */
+            mine: boolean;
+            verdict: components["schemas"]["Verdict"];
+            /** @description the fields in which the channel is otherwise than published */
+            differs: string[];
+            why: string;
+        };
+        Trust: {
+            verdict: components["schemas"]["Verdict"];
+            says: string;
+        };
+        FindWord: {
+            from: number;
+            to: number;
+            text: string;
+            /** @description what it was taken as */
+            as: string;
+            /** @enum {string} */
+            state: "" | "guess" | "doubt";
+            /** @description what to type instead */
+            says: string;
+            /** @description how many it leaves out of what the words before it kept */
+            left_out: number;
+            /** @description those in words */
+            rest: string;
+            /** @description the group of the menu that it makes a choice of */
+            menu: string;
+        };
         Found: {
+            words: components["schemas"]["FindWord"][];
             place: components["schemas"]["Place"] | null;
+            middle: components["schemas"]["Place"] | null;
             locator: string;
+            /** @description another place that the line names */
+            named: string;
             /** Format: double */
             height_m: number;
             /** Format: double */
             within_km: number;
+            /** @enum {string} */
+            order: "distance" | "reach" | "frequency";
             repeaters: components["schemas"]["FoundRepeater"][];
-            more: boolean;
+            found: number;
+            held: number;
+            missing: number;
+            cannot: number;
+            trusts: components["schemas"]["Tally"];
             bands: string[];
             records: number;
-            /** @description records without a place that match */
+            marks: components["schemas"]["NamedPlace"][];
+            /** @description of those found that have no position */
             nowhere: number;
             sources: string[];
+            radio: string;
+            /** Format: int64 */
+            load: number;
+            today: string;
+            /** @description the next slots that are free */
+            vacant: number[];
         };
-        MapSpots: {
-            spots: components["schemas"]["MapSpot"][];
+        NamedPlace: {
+            name: string;
+            /** Format: double */
+            lat: number;
+            /** Format: double */
+            lon: number;
+        };
+        Around: {
+            /** Format: double */
+            within_km: number;
+            missing: components["schemas"]["FoundRepeater"][];
+            doubt: components["schemas"]["Doubt"][];
+            held: number;
+            bands: components["schemas"]["BandCount"][];
+            /** @description in bands that the radio cannot use */
+            other: number;
+            confirmed: components["schemas"]["FoundRepeater"][];
+            thin: components["schemas"]["Thin"] | null;
+            vacant: number[];
+        };
+        Doubt: {
+            repeater: components["schemas"]["FoundRepeater"];
+            verdict: components["schemas"]["Verdict"];
+            why: string;
+        };
+        BandCount: {
+            name: string;
+            held: number;
+            missing: number;
+            cannot: number;
+        };
+        Thin: {
+            direction: string;
+            held: number;
+            all: number;
+            /** Format: double */
+            within_km: number;
+        };
+        ChartSpots: {
+            spots: components["schemas"]["ChartSpot"][];
             number: number;
+        };
+        ChartSpot: {
+            /**
+             * Format: double
+             * @description km east
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description km north
+             */
+            y: number;
+            held: number[];
+            missing: number;
+            cannot: number;
+            number: number;
+            verdict: components["schemas"]["Verdict"];
+            id: components["schemas"]["StatementID"];
+            title: string;
+            /** Format: double */
+            km: number;
+            audible: boolean;
+        };
+        Completions: {
+            completions: components["schemas"]["Completion"][];
+        };
+        Completion: {
+            from: number;
+            to: number;
+            text: string;
+            says: string;
+        };
+        FindGroup: {
+            name: string;
+            choices: components["schemas"]["FindChoice"][];
+        };
+        FindChoice: {
+            word: string;
+            says: string;
         };
         CorrectedField: {
             field: string;
@@ -1771,15 +2152,6 @@ export interface components {
             key: string;
             text: string;
             updated: string;
-        };
-        MapSpot: {
-            /** Format: double */
-            lat: number;
-            /** Format: double */
-            lon: number;
-            number: number;
-            source: string;
-            key: string;
         };
         Correction: {
             /** Format: int64 */
@@ -1985,15 +2357,10 @@ export interface components {
         RadioID: string;
         Import: string;
         Source: string;
-        /** @description words in any field, the first figures of an output, or a locator */
-        FindText: string;
-        FindBand: string;
-        /** @description the name of a listing */
-        FindSource: string;
-        /** @description what opens the repeater */
-        FindOpens: "carrier" | "tone" | "code" | "burst" | "dtmf";
-        /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
-        FindOnly: ("digital" | "tone" | "on-air" | "open" | "fresh" | "new" | "no-place")[];
+        /** @description the words, as they are typed */
+        FindLine: string;
+        /** @description the radio that is looked at; without it the first one of the plan */
+        FindLoad: number;
         ID: number;
     };
     requestBodies: {
@@ -2746,6 +3113,8 @@ export interface operations {
     useRadio: {
         parameters: {
             query?: {
+                /** @description also what has no slot of its number in it, in its vacant slots */
+                fill?: boolean;
                 /** @description the plan; without it the first one that is not archived */
                 plan?: components["parameters"]["Plan"];
             };
@@ -2812,6 +3181,74 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Settings"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFollows: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+                /** @description the radio that is looked at; without it the first one of the plan */
+                load?: components["parameters"]["FindLoad"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What is published near, permitted, within the radio, and left */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Follows"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBackup: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The copy, an SQLite file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.sqlite3": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getAbout: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description About */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["About"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };
@@ -3133,23 +3570,14 @@ export interface operations {
     find: {
         parameters: {
             query?: {
-                /** @description words in any field, the first figures of an output, or a locator */
-                text?: components["parameters"]["FindText"];
-                band?: components["parameters"]["FindBand"];
-                /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
-                only?: components["parameters"]["FindOnly"];
-                /** @description what opens the repeater */
-                opens?: components["parameters"]["FindOpens"];
-                /** @description the name of a listing */
-                source?: components["parameters"]["FindSource"];
-                /** @description south, west, north, east in degrees: only what the map shows */
-                box?: number[];
-                /** @description km; without it and a box, the nearest wherever they are */
-                within?: number;
-                sort?: "distance" | "reach" | "frequency";
-                most?: number;
+                /** @description the words, as they are typed */
+                line?: components["parameters"]["FindLine"];
                 /** @description the plan; without it the first one that is not archived */
                 plan?: components["parameters"]["Plan"];
+                /** @description the radio that is looked at; without it the first one of the plan */
+                load?: components["parameters"]["FindLoad"];
+                /** @description how many rows, 200 without it */
+                most?: number;
             };
             header?: never;
             path?: never;
@@ -3169,24 +3597,15 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    findSpots: {
+    findAround: {
         parameters: {
-            query: {
-                /** @description words in any field, the first figures of an output, or a locator */
-                text?: components["parameters"]["FindText"];
-                band?: components["parameters"]["FindBand"];
-                /** @description what narrows the search; digital widens it to repeaters that FM cannot use */
-                only?: components["parameters"]["FindOnly"];
-                /** @description what opens the repeater */
-                opens?: components["parameters"]["FindOpens"];
-                /** @description the name of a listing */
-                source?: components["parameters"]["FindSource"];
-                /** @description south, west, north, east in degrees */
-                box: number[];
-                /** @description size of a place in degrees */
-                cell: number;
+            query?: {
+                /** @description the words, as they are typed */
+                line?: components["parameters"]["FindLine"];
                 /** @description the plan; without it the first one that is not archived */
                 plan?: components["parameters"]["Plan"];
+                /** @description the radio that is looked at; without it the first one of the plan */
+                load?: components["parameters"]["FindLoad"];
             };
             header?: never;
             path?: never;
@@ -3194,13 +3613,139 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The places */
+            /** @description What is missing, in doubt, held by band, confirmed last */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MapSpots"];
+                    "application/json": components["schemas"]["Around"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    findChart: {
+        parameters: {
+            query: {
+                /** @description the words, as they are typed */
+                line?: components["parameters"]["FindLine"];
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+                /** @description the radio that is looked at; without it the first one of the plan */
+                load?: components["parameters"]["FindLoad"];
+                /** @description km east of where one looks from */
+                west: number;
+                /** @description km north of there */
+                south: number;
+                /** @description km */
+                east: number;
+                /** @description km */
+                north: number;
+                /** @description size in km of what is drawn as one */
+                cell: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What stands where */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChartSpots"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    completeFind: {
+        parameters: {
+            query?: {
+                /** @description the words, as they are typed */
+                line?: components["parameters"]["FindLine"];
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+                /** @description the radio that is looked at; without it the first one of the plan */
+                load?: components["parameters"]["FindLoad"];
+                /** @description characters before it */
+                caret?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The likeliest first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Completions"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    findLook: {
+        parameters: {
+            query: {
+                source: string;
+                key: string;
+                /** @description the words, as they are typed */
+                line?: components["parameters"]["FindLine"];
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+                /** @description the radio that is looked at; without it the first one of the plan */
+                load?: components["parameters"]["FindLoad"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The repeater, and what would be or is stored for it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundLook"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    findMenu: {
+        parameters: {
+            query?: {
+                /** @description the plan; without it the first one that is not archived */
+                plan?: components["parameters"]["Plan"];
+                /** @description the radio that is looked at; without it the first one of the plan */
+                load?: components["parameters"]["FindLoad"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The words in groups; of a group one is chosen */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        groups: components["schemas"]["FindGroup"][];
+                    };
                 };
             };
             default: components["responses"]["Problem"];

@@ -30,25 +30,44 @@ const list = [repeater('1'), repeater('2'), repeater('3')];
 beforeEach(clear);
 
 describe('find', () => {
-  it('asks only for what was narrowed', () => {
+  it('completes the word at the caret, and drops an answer that was overtaken', async () => {
     const f = find();
-    expect(f.query).toEqual({});
-    f.text = '  beacon ';
-    f.band = '2 m';
-    f.only = ['new', 'tone'];
-    expect(f.query).toEqual({ text: 'beacon', band: '2 m', only: ['new', 'tone'] });
+    const c = { from: 3, to: 6, text: 'Marran Light', says: '146.940 MHz' };
+    answers.push(() => ({ data: { completions: [c] } }));
+    const first = f.type('2m ma', 5, 2);
+    await f.type('2m mar open', 6, 2);
+    await first;
+    expect(f.completions.map((x) => x.text)).toEqual(['Marran Light']);
+    expect(f.complete(c)).toBe(16);
+    expect(f.line).toBe('2m Marran Light open');
+    expect(f.completions).toEqual([]);
+    await f.type('2m ', 3, 2);
+    expect(calls).toHaveLength(1); // who types on asks once, and nothing is asked for between words
   });
 
-  it('acts on what is picked, or else on what is selected', () => {
+  it('puts a word of the menu in the place of another choice, and takes it out again', () => {
     const f = find();
-    expect(f.chosen(list)).toEqual([]);
-    f.selected = idText({ source: 'A', key: '2' });
-    expect(f.chosen(list).map((r) => r.id.key)).toEqual(['2']);
-    f.pick(idText({ source: 'A', key: '1' }));
-    f.pick(idText({ source: 'A', key: '3' }));
-    expect(f.chosen(list).map((r) => r.id.key)).toEqual(['1', '3']);
-    f.pick(idText({ source: 'A', key: '3' }));
-    expect(f.chosen(list).map((r) => r.id.key)).toEqual(['1']);
+    const word = (from: number, text: string, menu: string) =>
+      ({ from, to: from + text.length, text, menu, as: '', state: '', says: '', left_out: 0, rest: '' }) as const;
+    f.line = '2m low haven open';
+    const words = [word(0, '2m', 'band'), word(3, 'low haven', ''), word(13, 'open', 'access')];
+    f.choose('70cm', { name: 'band', choices: [{ word: '70cm', says: '' }] }, words);
+    expect(f.line).toBe('low haven open 70cm');
+    f.line = '2m low haven open';
+    const access = {
+      name: 'access',
+      choices: [
+        { word: 'open', says: '' },
+        { word: 'closed', says: '' },
+      ],
+    };
+    f.choose('open', access, []);
+    expect(f.line).toBe('2m low haven');
+    f.choose('open', access, []);
+    f.choose('closed', access, []); // faster than any answer
+    expect(f.line).toBe('2m low haven closed');
+    f.choose('closed', access, []);
+    expect(f.line).toBe('2m low haven');
   });
 
   it('takes them into the radio that the plan shows, and says what was left out', async () => {
@@ -67,7 +86,7 @@ describe('find', () => {
         ledger: { load: 2, revision: 8, rows: [], base: '' },
       },
     }));
-    await f.add(list, two);
+    await f.add(list.slice(0, 2), two);
     expect(calls[0]?.body).toEqual({
       ids: [
         { source: 'A', key: '1' },
@@ -87,7 +106,7 @@ describe('find', () => {
     const f = find();
     f.pick(idText({ source: 'A', key: '1' }));
     link.lost();
-    await f.add(list, two);
+    await f.add(list.slice(0, 2), two);
     link.back();
     expect(f.trouble).toContain('Not done. The application does not answer');
     expect(calls).toEqual([]);

@@ -251,6 +251,7 @@
     padding: 8px 0 0 var(--margin);
   }
   .left > section {
+    position: relative;
     margin-right: 12px;
     max-height: 56%;
     overflow-y: auto;
@@ -258,6 +259,7 @@
     margin-left: -10px;
   }
   .slots {
+    position: relative; /* what is only read aloud in a row stays in here */
     overflow-anchor: none; /* the rows that are drawn change while it scrolls */
     flex: 1;
     min-height: 0;
@@ -266,6 +268,7 @@
     padding: 0 12px 0 10px;
   }
   .panel {
+    position: relative;
     background: var(--sheet);
     border-left: var(--line);
     padding: 14px var(--margin) 0 20px;

@@ -2,21 +2,23 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { untrack } from 'svelte';
   import Button from '$parts/Button.svelte';
-  import Field from '$parts/Field.svelte';
   import { api, must } from '$lib/api/client';
   import { chosen } from '$lib/api/chosen.svelte';
+  import { holdingsQuery, workspaceQuery } from '$lib/queries';
   import { commands } from '$session/commands.svelte';
   import { writes } from '$session/session';
   import { navigate, route } from '../../router';
   import Bring from './Bring.svelte';
-  import Holds from './Holds.svelte';
+  import Parts from './Parts.svelte';
+  import Rest from './Rest.svelte';
   import RadioList from './RadioList.svelte';
   import { RadiosState } from './radios.svelte';
 
   const radio = new RadiosState(useQueryClient(), writes);
   let bringing = $state(false);
+  const workspace = createQuery(workspaceQuery);
   const radios = createQuery(() => ({
-    queryKey: ['radios'],
+    queryKey: ['radios', chosen.plan],
     queryFn: async () => must(await api.GET('/api/radios')).radios,
   }));
   const shown = $derived(chosen.load); // the radio that the plan shows
@@ -27,7 +29,6 @@
   $effect(() => {
     if (wanted) void radio.open(wanted);
   });
-  const groups = $derived([...new Set(radio.form?.fields.map((f) => f.group))]);
   const file = $derived(`data:text/yaml;charset=utf-8,${encodeURIComponent(radio.preview?.yaml ?? '')}`);
 
   const go = (id: string | undefined) => {
@@ -40,6 +41,18 @@
     const id = await radio.bring(yaml);
     go(id);
     return id !== undefined;
+  };
+  const use = (fill: boolean) => void radio.use(fill);
+  const done = $derived((radio.texts.checked ?? '').split(',').filter((x) => x.trim() !== '').length);
+  /** The radios of this profile in the plan, and what they hold. */
+  const units = $derived((workspace.data?.loads ?? []).filter((l) => l.radio.id === radio.form?.id));
+  const holdings = createQuery(() =>
+    holdingsQuery(workspace.data?.plan.id ?? 0, workspace.data?.loads.length ?? 0, chosen.load),
+  );
+  /** How many channels a radio of the plan has; nothing where the plan has only one radio. */
+  const has = (load: number) => {
+    const n = holdings.data?.holdings.filter((h) => h.load === load && h.slot !== null).length;
+    return n === undefined ? '' : ` (${String(n)} channels)`;
   };
   const remove = async () => {
     if (await radio.remove()) void navigate('/radios');
@@ -61,20 +74,51 @@
 
 <svelte:head><title>{radio.form ? `${radio.form.name} · ` : ''}Radios · Mnemos</title></svelte:head>
 
-<main
-  class="mx-auto grid max-w-[1320px] grid-cols-[220px_minmax(0,1fr)_minmax(0,400px)] gap-8 px-6 py-6 max-wide:block max-desk:px-4 max-desk:pb-20"
->
-  <div class="max-wide:mb-6">
-    {#if radios.data}<RadioList radios={radios.data} current={radio.form?.id ?? ''} {go} />{/if}
+<main class="page">
+  <div class="list">
+    {#if radios.data}<RadioList
+        radios={radios.data}
+        current={radio.form?.id ?? ''}
+        {go}
+        unsaved={(id) => radio.drafts.includes(id)}
+      />{/if}
     <button type="button" class="link mt-3 max-desk:min-h-11" onclick={() => (bringing = true)}
       >Import a profile…</button
     >
   </div>
-  <div>
-    <div class="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-bold pb-2">
-      <h1 class="mr-auto text-head font-strong">{radio.form?.name ?? 'Radios'}</h1>
+  <div class="sheet">
+    <div class="top">
+      {#if radio.form?.own}
+        <h1 class="sr-only">{radio.form.name}</h1>
+        <input
+          id="name"
+          aria-label="name"
+          class="name"
+          autocomplete="off"
+          spellcheck="false"
+          aria-invalid={radio.faults.name !== undefined}
+          bind:value={
+            () => radio.texts.name ?? '',
+            (v) => {
+              radio.texts.name = v;
+            }
+          }
+          oninput={() => {
+            radio.typed();
+          }}
+        />
+      {:else}<h1>{radio.form?.name ?? 'Radios'}</h1>{/if}
       {#if radio.form}
+        <p>
+          {#if radio.form.own}{radio.texts.form}, yours. Check these five on the radio in your hand; <b>{done} of 5</b> done.
+          {:else}{radio.form.form}, invented and generic. Copy it, and make the copy match the one in your hand.{/if}
+        </p>
         {#if radio.form.own}
+          {#if radio.dirty}<Button
+              onclick={() => {
+                radio.revert();
+              }}>Put back</Button
+            >{/if}
           <Button
             key={commands.key('radio-save')}
             fix={radio.dirty ? 'live' : undefined}
@@ -82,84 +126,110 @@
             onclick={() => void radio.save()}>Save</Button
           >
         {/if}
-        <Button onclick={() => void copy()}>{radio.form.own ? 'Copy' : 'Copy to change'}</Button>
+        <Button fix={radio.form.own ? undefined : 'idle'} onclick={() => void copy()}
+          >{radio.form.own ? 'Copy' : 'Copy to change'}</Button
+        >
         {#if radio.form.load === null}
-          <Button onclick={() => void radio.use()} disabled={radio.dirty}>Add to plan</Button>
+          <Button
+            onclick={() => {
+              use(false);
+            }}
+            disabled={radio.dirty}>Add to plan</Button
+          >
         {:else}
           <Button onclick={() => void radio.leave()}>Remove from plan</Button>
         {/if}
         {#if radio.form.own && radio.form.load === null}<Button onclick={() => void remove()}>Delete</Button>{/if}
       {/if}
     </div>
-    <div class="flex items-baseline justify-between gap-3 py-1 text-label text-ink2">
+    {#if radio.faults.name}<p class="text-label text-stop">{radio.faults.name}</p>{/if}
+    <div class="flex flex-wrap items-baseline justify-between gap-x-3 py-1 text-label text-ink2">
       <p role="status">
         {radio.message}
         {#if radio.gone}
           <button type="button" class="link" onclick={() => void bring(radio.gone)}>Restore</button>
         {/if}
+        {#if Object.keys(radio.faults).length > 0}<span class="text-stop"
+            >Fix the marked value first; the drawing is that of the profile before it.</span
+          >{/if}
+        {#if units.length > 0}In the plan as {units.map((l) => l.unit.name + has(l.id)).join(', ')}.{/if}
       </p>
-      {#if radio.form}<a class="link" href={file} download="{radio.form.id}.yaml">Save as a YAML file</a>{/if}
+      {#if radio.form}<a class="link max-desk:min-h-11" href={file} download="{radio.form.id}.yaml"
+          >Save as a YAML file</a
+        >{/if}
     </div>
     {#if radio.trouble}<p role="alert" class="pb-2 text-stop">{radio.trouble}</p>{/if}
-    {#if radio.form}
-      {#if !radio.form.own}
-        <p class="pb-2 text-ink2">An invented, generic radio. Copy it, and make the copy match the one in your hand.</p>
-      {/if}
-      <div class="groups">
-        {#each groups as group (group)}
-          <section aria-label={group}>
-            <h2 class="border-b border-rule2 pt-3 pb-1 font-strong">
-              {group === 'crib' ? 'what to press, printed on the keypad sheet' : group}
-            </h2>
-            {#each radio.form.fields.filter((f) => f.group === group) as f (f.key)}
-              <Field
-                name={f.key}
-                label={f.label}
-                hint={f.hint}
-                options={f.options?.map((o, i) => ({ value: o, label: (f.says?.[i] ?? o) || 'none' }))}
-                disabled={!radio.form.own}
-                fault={radio.faults[f.key]}
-                typed={() => {
-                  radio.typed();
-                }}
-                bind:value={
-                  () => radio.texts[f.key] ?? '',
-                  (v) => {
-                    radio.texts[f.key] = v;
-                  }
-                }
-              />
-            {/each}
-          </section>
-        {/each}
-      </div>
+    {#if radio.form && radio.preview}
+      <Parts {radio} preview={radio.preview} {use} />
+      <Rest {radio} />
     {/if}
-  </div>
-  <div class="holds max-wide:mt-8">
-    {#if radio.preview}<Holds preview={radio.preview} old={Object.keys(radio.faults).length > 0} />{/if}
   </div>
 </main>
 <Bring bind:open={bringing} trouble={radio.trouble} {bring} />
 
 <style>
-  .groups {
-    columns: 2 340px;
-    column-gap: 32px;
+  .page {
+    display: grid;
+    grid-template-columns: 206px minmax(0, 1fr);
+    min-height: calc(var(--screen) - var(--bar));
+    padding-top: 5px;
   }
-  .groups section {
-    break-inside: avoid;
+  .list {
+    padding: 0 0 12px var(--margin);
+    border-right: var(--line);
   }
-  .holds {
-    position: sticky;
-    top: 62px;
-    align-self: start;
-    max-height: calc(var(--screen) - 80px);
-    overflow-y: auto;
+  .sheet {
+    min-width: 0;
+    padding: 10px 20px 0 20px;
+    background: var(--sheet);
+  }
+  .top {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 4px 10px;
+    min-height: 34px;
+  }
+  h1,
+  .name {
+    font-size: var(--t-head);
+    font-weight: var(--w-strong);
+    line-height: 26px;
+  }
+  .name {
+    field-sizing: content;
+    min-width: 6ch;
+    max-width: 100%;
+    padding: 0 2px;
+    background: transparent;
+    text-decoration: underline dotted;
+    text-decoration-color: var(--rule2);
+    text-decoration-thickness: 1px;
+    text-underline-offset: 5px;
+  }
+  .name:focus {
+    background: var(--water);
+    text-decoration: none;
+  }
+  .top p {
+    flex: 1 1 260px;
+    font-size: var(--t-small);
+    color: var(--ink2);
+  }
+  .top b {
+    font-weight: var(--w-strong);
+    color: var(--ink);
   }
   @media (max-width: 79.375em) {
-    .holds {
-      position: static;
-      max-height: none;
+    .page {
+      display: block;
+    }
+    .list {
+      padding: 8px var(--margin);
+      border: 0;
+    }
+    .sheet {
+      padding: 8px var(--margin) 72px;
     }
   }
 </style>

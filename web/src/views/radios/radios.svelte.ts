@@ -4,6 +4,14 @@ import { link } from '$lib/api/link.svelte';
 import type { Writes } from '$session/writes.svelte';
 import { api, ApiError, must, type Preview, type RadioForm } from '$lib/api/client';
 
+interface Draft {
+  revision: number;
+  texts: Record<string, string>;
+}
+
+/** The edits that are not saved, by profile. */
+const kept = () => JSON.parse(sessionStorage.getItem('radios') ?? '{}') as Record<string, Draft>;
+
 /** The profile that is being looked at or edited, with a preview of what it would hold. */
 export class RadiosState {
   form = $state<RadioForm>();
@@ -14,6 +22,8 @@ export class RadiosState {
   trouble = $state('');
   /** The YAML of a profile that was deleted, so that it can be brought back. */
   gone = $state('');
+  /** Which profiles have edits that are not saved. They are kept while other views are looked at. */
+  drafts = $state<readonly string[]>(Object.keys(kept()));
   #asked = 0;
   #wanted = '';
   #timer = 0;
@@ -39,8 +49,29 @@ export class RadiosState {
     });
   }
 
+  /** Keeps what is not saved of the profile that is shown, or drops it where it is as it was, or was saved. */
+  #keep(saved?: string): void {
+    const form = this.form;
+    const all = kept();
+    const drop = saved ?? (this.dirty ? undefined : form?.id);
+    if (form && this.dirty && saved !== form.id) all[form.id] = { revision: form.revision, texts: { ...this.texts } };
+    const left = Object.fromEntries(Object.entries(all).filter(([id]) => id !== drop));
+    sessionStorage.setItem('radios', JSON.stringify(left));
+    this.drafts = Object.keys(left);
+  }
+
+  /** Puts everything back as it was saved. */
+  revert(): void {
+    if (!this.form) return;
+    this.texts = { ...this.form.texts };
+    this.faults = {};
+    this.#keep();
+    void this.look();
+  }
+
   /** Called at every keystroke; the preview follows a moment later. */
   typed(): void {
+    this.#keep();
     window.clearTimeout(this.#timer);
     this.#timer = window.setTimeout(() => void this.look(), 150);
   }
@@ -97,6 +128,7 @@ export class RadiosState {
       this.#wrong(new ApiError(error));
       return;
     }
+    this.#keep(form.id); // what was typed is saved now
     if (this.form?.id === form.id)
       this.#show(
         (data as RadioForm | undefined) ??
@@ -127,11 +159,13 @@ export class RadiosState {
     return done;
   }
 
-  async use(): Promise<void> {
+  async use(fill = false): Promise<void> {
     const form = this.form;
     if (!form) return;
     await this.#try(async () => {
-      const l = must(await api.POST('/api/radios/{radio}/use', { params: { path: { radio: form.id } } }));
+      const l = must(
+        await api.POST('/api/radios/{radio}/use', { params: { path: { radio: form.id }, query: { fill } } }),
+      );
       this.message = `In the plan, with ${String(l.rows.length)} channels. Ctrl+Z undoes it.`;
       this.form = { ...form, load: l.load };
       await this.#refresh();
@@ -166,7 +200,9 @@ export class RadiosState {
 
   #show(form: RadioForm): void {
     this.form = form;
-    this.texts = { ...form.texts };
+    const draft = kept()[form.id];
+    this.texts = { ...form.texts, ...(draft && draft.revision === form.revision ? draft.texts : {}) };
+    this.#keep();
     this.faults = {};
     this.trouble = '';
     void this.look();

@@ -10,6 +10,8 @@ vi.mock('$lib/api/client', async (original) => {
 vi.stubGlobal('window', { setTimeout, clearTimeout });
 
 const { RadiosState } = await import('./radios.svelte');
+const { threadsOf } = await import('./threads');
+const { shares, spread } = await import('./spread');
 const { Writes } = await import('$session/writes.svelte');
 
 const form = (id: string, more: Partial<RadioForm> = {}): RadioForm =>
@@ -36,6 +38,7 @@ const preview = (more: Partial<Preview> = {}): Preview => ({
   rows: [],
   faults: [],
   yaml: '',
+  drawing: {} as Preview['drawing'],
   ...more,
 });
 
@@ -53,6 +56,10 @@ async function open(id: string, more: Partial<RadioForm> = {}, writes = new Writ
   calls.length = 0;
   return s;
 }
+
+beforeEach(() => {
+  sessionStorage.setItem('radios', '{}');
+});
 
 const refused = (field: string, message: string) => () => ({
   error: { title: 'No', status: 422, detail: message, errors: [{ field, message }] },
@@ -207,5 +214,72 @@ describe('a profile', () => {
     writes.now();
     await saved;
     expect(s.message).toBe('Saved.');
+  });
+});
+
+const settled = () => new Promise((done) => setTimeout(done, 200));
+
+describe('what is not saved', () => {
+  it('is kept while another view is looked at, and dropped when it is put back or the profile is another one by then', async () => {
+    const s = await open('a');
+    s.texts.slots = '1-20';
+    answers.push(() => ({ data: preview() }));
+    s.typed();
+    await settled();
+    expect(s.drafts).toEqual(['a']);
+    const again = await open('a');
+    expect(again.texts.slots).toBe('1-20');
+    expect(again.dirty).toBe(true);
+    answers.push(() => ({ data: preview() }));
+    again.revert();
+    expect(again.texts.slots).toBe('1-200');
+    expect(again.drafts).toEqual([]);
+    again.texts.slots = '1-30';
+    answers.push(() => ({ data: preview() }));
+    again.typed();
+    await settled();
+    const newer = await open('a', { revision: 9 });
+    expect(newer.texts.slots).toBe('1-200');
+  });
+});
+
+describe('threads', () => {
+  const row = (slot: number, lost: string, half: string) =>
+    ({
+      slot,
+      lost,
+      half,
+      losses: [],
+      held: true,
+      short_name: '',
+      channel: { name: `C${String(slot)}` },
+    }) as unknown as Preview['rows'][number];
+
+  it('leave where they are lost, and what is left is what goes on', () => {
+    const rows = [
+      row(1, '', ''),
+      row(2, 'bands', ''),
+      row(3, 'slots', ''),
+      row(4, 'bands', ''),
+      row(5, '', 'tones'),
+      row(6, '', 'rest'),
+    ];
+    const t = threadsOf(rows);
+    expect(t.at.map((a) => a.left)).toEqual([4, 3, 3, 3, 3]);
+    expect(t.at.map((a) => a.lost.length)).toEqual([2, 1, 0, 0, 0]);
+    expect(t.at.map((a) => a.half.length)).toEqual([0, 0, 0, 1, 1]);
+    expect(t.whole.map((r) => r.slot)).toEqual([1]);
+    expect(t.whole.length + t.part.length).toBe(t.at.at(-1)?.left);
+  });
+
+  it('have labels that do not touch and stay inside', () => {
+    const at = spread([10, 11, 12, 90, 91], 18, 8, 130);
+    for (let i = 1; i < at.length; i++) expect((at[i] ?? 0) - (at[i - 1] ?? 0)).toBeGreaterThan(17.5);
+    expect(Math.min(...at)).toBeGreaterThanOrEqual(7.9);
+    expect(Math.max(...at)).toBeLessThanOrEqual(130.1);
+    expect(spread([], 18, 0, 10)).toEqual([]);
+    const bands = shares([1, 15, 10], 636, 20, 76);
+    expect(bands.reduce((a, b) => a + b.width, 0) + 40).toBeCloseTo(636);
+    expect(Math.min(...bands.map((b) => b.width))).toBeGreaterThanOrEqual(76);
   });
 });

@@ -14,6 +14,7 @@ export interface Form {
   services: string[];
   bands: string[];
   unlicensed: boolean;
+  marks: string;
 }
 
 /** The settings as texts, to be typed over. */
@@ -29,6 +30,7 @@ export function formOf(s: Settings): Form {
     services: [...s.services],
     bands: [...s.bands],
     unlicensed: s.unlicensed,
+    marks: s.marks,
   };
 }
 
@@ -63,6 +65,31 @@ export class SettingsState {
     }
     this.#plan = plan;
     this.#take(s);
+  }
+
+  /** What the licence permits, as it is asked: everything, some bands, or nothing yet. */
+  get permits(): 'all' | 'some' | 'none' {
+    if (this.form?.unlicensed) return 'none';
+    return (this.form?.bands.length ?? 0) > 0 ? 'some' : 'all';
+  }
+
+  talks(band: string): boolean {
+    return this.permits === 'all' || (this.permits === 'some' && (this.form?.bands.includes(band) ?? false));
+  }
+
+  /** Says what the licence permits, and saves it; of some bands all are ticked at first. */
+  permit(what: 'all' | 'some' | 'none', bands: readonly string[]): void {
+    if (!this.form) return;
+    this.form.unlicensed = what === 'none';
+    this.form.bands = what === 'some' ? [...bands] : [];
+    void this.save();
+  }
+
+  /** Talks on a band, or only listens there. Without any band there is nothing left to send on. */
+  toggle(band: string, bands: readonly string[]): void {
+    const on = bands.filter((b) => (b === band ? !this.talks(b) : this.talks(b)));
+    if (on.length === 0) this.permit('none', bands);
+    else this.permit(on.length === bands.length ? 'all' : 'some', on);
   }
 
   #take(s: Settings): void {
@@ -118,6 +145,7 @@ export class SettingsState {
     const s = (data as Settings | undefined) ?? must(await api.GET('/api/settings'));
     this.before = old;
     this.message = 'Saved. Every channel has been checked again.';
+    this.faults = {}; // at once: nothing may move under a hand later
     if (JSON.stringify(this.form) === sent) this.form = formOf(s);
     this.#saved = formOf(s);
     this.#revision = s.revision;

@@ -23,6 +23,7 @@ const settings = (more: Partial<Settings> = {}): Settings => ({
   services: [],
   bands: [],
   unlicensed: false,
+  marks: '',
   tone_policies: ['encode first', 'tone squelch first'],
   regions: [],
   revision: 3,
@@ -130,5 +131,27 @@ describe('settings', () => {
     expect(s.form?.region).toBe('us');
     expect(s.before).toBeUndefined();
     expect(s.message).toBe('Undone.');
+  });
+
+  it('say what the licence permits: everything, some bands, or nothing yet', async () => {
+    const { s } = state();
+    const bands = ['2 m', '70 cm'];
+    const answer = () => answers.push((c) => ({ data: settings(c.body as Partial<Settings>) }));
+    expect([s.permits, s.talks('2 m')]).toEqual(['all', true]);
+    answer();
+    s.toggle('70 cm', bands);
+    await vi.waitFor(() => {
+      expect(calls[0]?.body.bands).toEqual(['2 m']);
+    });
+    expect([s.permits, s.talks('2 m'), s.talks('70 cm')]).toEqual(['some', true, false]);
+    await vi.waitFor(() => {
+      expect(s.message).toContain('Saved');
+    });
+    answer();
+    s.toggle('2 m', bands); // no band is left to send on: that is no licence, and not every band
+    await vi.waitFor(() => {
+      expect(calls[1]?.body).toMatchObject({ bands: [], unlicensed: true });
+    });
+    expect(s.permits).toBe('none');
   });
 });
