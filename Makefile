@@ -77,11 +77,13 @@ bench-ui: $(UI) chromium
 recovery: build
 	$(GO) run ./cmd/recovery $(if $(CORPUS),--corpus $(CORPUS)) $(ARGS)
 
-## proof: what make test samples, in large numbers (PROOF channels into every radio, TABLES tables of clubs)
+## proof: what make test samples, in large numbers (PROOF channels into every radio, TABLES tables of clubs, LINES searches)
 PROOF ?= 5000
 TABLES ?= 10000
+LINES ?= 10000
 proof:
 	MNEMOS_PROOF=$(PROOF) $(GO) test -count 1 -timeout 120m -v -run 'Followed|Spoiled' ./core/keypad
+	MNEMOS_LINES=$(LINES) $(GO) test -count 1 -timeout 30m -v -run PlainScan ./core/find
 	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
 	MNEMOS_ROUNDS=50 $(GO) test -count 1 -timeout 30m -v -run TwoProcesses ./internal/cli
 

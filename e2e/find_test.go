@@ -13,27 +13,35 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// TestFindByKeyboard looks for a repeater, reads what each listing says of it,
-// and takes two into the plan, without a mouse.
+// rows is how many repeaters the list shows.
+const rows = "document.querySelectorAll('[aria-label=Repeaters] > li').length"
+
+// TestFindByKeyboard reads what each listing says of a repeater, settles in what
+// they differ, takes that back, and adds the three nearest that the radio lacks,
+// without a mouse.
 func TestFindByKeyboard(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.presses("1", kb.ModifierAlt)
 	p.reads("[role=option]", "Quay House")
+	p.reads("main", "Trail holds 18 of 44 and is missing 18; it cannot use the other 8.")
 	p.accessible()
-	p.presses("/")
-	p.types("holm")
-	p.until("document.querySelectorAll('[role=option]').length === 1")
+	p.types("holm") // nothing has the focus: it goes to the line
+	p.until(rows + " === 1")
 	p.presses(kb.Enter)
 	p.until("document.activeElement.getAttribute('role') === 'option'")
-	p.reads("section", "Holm Rigg")
-	p.reads("section table", "110.9 Hz")
-	p.reads("section table", "differs")
-	p.reads("section", "check on the air, or ask the owner")
+	p.reads("section h2", "Holm Rigg")
+	p.reads("section", "The lists exchange its tones.")
+	p.reads("section", "It may not hear you")
+	p.reads("section table", "110.9")
+	p.reads("section table", "differ")
 	p.accessible()
-	p.do(click(`button[aria-label="Use this value: Lantern list: uplink tone 156.7 Hz"]`))
+	p.tabsTo("Use this value: Lantern list: uplink tone 156.7 Hz")
+	p.presses(kb.Enter)
 	p.reads("[role=status]", "it applies until a newer edition")
 	p.reads("section table", "as Lantern list has it")
-	p.do(click(`button[aria-label="correct access"]`))
+	p.misses("section", "The lists exchange its tones.")
+	p.tabsTo("correct access")
+	p.presses(kb.Enter)
 	p.fills(`input[aria-label="access, as you know it"]`, "sometimes")
 	p.do(clickText("Save"))
 	p.reads("[role=alert]", "write one of")
@@ -41,67 +49,119 @@ func TestFindByKeyboard(t *testing.T) {
 	p.fills(`input[aria-label="how you know"]`, "asked the owner")
 	p.do(clickText("Save"))
 	p.reads("section table", "asked the owner")
-	p.reads("[role=option]", "for members")
+	p.reads("section", "ask the owner before you use it")
 	p.accessible()
-	p.do(click(`button[aria-label="Undo the correction of access"]`))
-	p.misses("[role=option]", "for members")
-	p.do(blur())
-
-	// Two at once, in the next vacant slots.
-	p.do(focus("input[aria-label=Search]"))
-	p.clears()
-	p.types("beacon")
-	p.reads("[role=option]", "Beacon Hill")
-	p.until("document.querySelectorAll('[role=option]').length === 1")
+	// Each is listed, with a way back.
+	p.runsButton("2 changed by you")
+	p.reads("[aria-label='Changed by people']", "uplink tone is 156.7")
+	p.tabsTo("Undo access of h-qx3hlr")
 	p.presses(kb.Enter)
-	p.until("document.activeElement.innerText.includes('Beacon Hill')")
-	p.presses(" ")
-	p.reads("[role=option]", "picked")
-	p.do(focus("input[aria-label=Search]"))
+	p.misses("section", "ask the owner before you use it")
+	p.do(blur())
+	p.presses("z", kb.ModifierCtrl) // that is one step like any other
+	p.reads("section", "ask the owner before you use it")
+	p.presses("z", kb.ModifierCtrl)
+	p.presses("z", kb.ModifierCtrl)
+	p.reads("section", "The lists exchange its tones.")
+
+	p.presses("/")
 	p.clears()
-	p.types("herring")
-	p.until("document.querySelectorAll('[role=option]').length === 1")
+	p.types("mis")
+	p.reads("[aria-label=Completions]", "not in Trail")
+	p.presses(kb.ArrowDown)
+	p.presses(kb.Enter)
+	p.until("document.querySelector('#find-line').value === 'missing '")
+	p.types("60km")
+	p.reads("main", "Trail holds 0 of 11 and is missing 11.")
 	p.presses(kb.Enter)
 	p.until("document.activeElement.innerText.includes('Herring Gate')")
-	p.presses(" ")
-	p.do(focus("input[aria-label=Search]"))
-	p.clears()
-	p.reads("[role=option]", "Quay House")
+	for range 3 {
+		p.presses(" ")
+		p.presses(kb.ArrowDown)
+	}
+	p.reads("main", "3 picked")
+	p.accessible()
 	p.do(blur())
-	p.reads("main button", "Add 2 to Trail")
 	p.presses(kb.Enter, kb.ModifierCtrl)
-	p.reads("[role=status]", "In Trail, slot 4, 10")
+	p.reads("[role=status]", "In Trail, slot 4, 10, 11")
 	p.presses("2", kb.ModifierAlt)
-	p.reads("#slot-4", "Herring Gate") // the nearer first
-	p.reads("#slot-10", "Beacon Hill")
+	p.reads("#slot-4", "Herring Gate") // the nearest first
+	p.reads("#slot-10", "Sea Barn")
+	p.reads("#slot-11", "Beacon Hill")
 	p.presses("z", kb.ModifierCtrl)
 	p.reads("#slot-4", "empty")
-	p.reads("#slot-10", "empty")
+	p.reads("#slot-11", "empty")
 }
 
-// TestFindNarrows ticks what narrows the search, and says why a repeater is
-// not for everybody.
-func TestFindNarrows(t *testing.T) {
+// TestFindByMouse does the same jobs with the mouse: adds what is missing from the
+// four answers and from the chart, and makes a channel as it is published.
+func TestFindByMouse(t *testing.T) {
+	p := sit(t, 1280, 800)
+	p.goes("/find")
+	p.reads("aside", "Nearest you are missing")
+	p.reads("aside", "Thinnest: east, 2 of 4 within 60 km.")
+	p.reads("aside", "Tern Stack")
+	p.mouse("Add to slots 4, 10, 11, 19")
+	p.reads("[role=status]", "In Trail, slot 4, 10, 11, 19")
+	p.reads("main", "Trail holds 22 of 44 and is missing 14")
+	p.misses("section[aria-labelledby=near]", "Herring Gate")
+
+	p.mouse("Marran Light")
+	p.reads("section h2", "Marran Light")
+	p.reads("section", "It would not hear you")
+	p.mouse("Send 88.5 Hz")
+	p.reads("[role=status]", "done in slot 7")
+	p.reads("section", "It would hear you")
+	p.mouse("what is around")
+	p.reads("aside", "Confirmed last")
+
+	// The disagreement of two lists, settled by a value.
+	p.mouse("Holm Rigg")
+	p.mouse("Use this value: Harbour list: downlink tone 156.7 Hz")
+	p.reads("section table", "as Harbour list has it")
+	p.mouse("Undo the correction of downlink tone")
+	p.misses("section table", "as Harbour list has it")
+}
+
+// TestFindIsReadAsTyped types words of all sorts and looks at what each was taken
+// as; what cannot be used says what to type instead.
+func TestFindIsReadAsTyped(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.goes("/find")
 	p.reads("[role=option]", "Quay House")
-	p.misses("[role=option]", "Kettle Bay") // digital only
-	tick := func(label string) {
-		p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("[...document.querySelectorAll('fieldset label')].find((l) => l.innerText.includes(%s)).click()", quote(label))))
-	}
-	tick("digital too")
 	p.reads("[role=option]", "Kettle Bay")
-	p.reads("[role=option]", "digital only: an FM radio hears noise")
-	p.reads("[role=option]", "for members: ask the owner")
-	tick("open to all")
-	p.misses("[role=option]", "for members")
-	tick("not in my plan")
-	p.misses("[role=option]", "slot ")
-	p.chooses(`form [aria-label^="band:"]`, "70 cm")
-	p.misses("[role=option]", "145.270")
-	p.do(focus("input[aria-label=Search]"))
-	p.types("nothing like this")
-	p.reads("main", "Nothing published here matches")
+	p.fills("#find-line", "2m fm open near low haven 30km")
+	p.until("[...document.querySelectorAll('.word em')].map((e) => e.innerText.trim()).join('|') === 'band|usable with FM|open to all|from here|within'")
+	p.reads("main", "from Low Haven")
+	p.misses("[role=option]", "Kettle Bay")
+	p.fills("#find-line", "4m")
+	p.reads("main", "4m is not a band in United States: type 10m, 6m, 2m")
+	p.fills("#find-line", "zebra")
+	p.reads("main", `Nothing published here has "zebra"`)
+	p.reads("main", "Take a word out of the line")
+	p.accessible()
+	p.fills("#find-line", "near atlantis")
+	p.reads("main", "type its locator, such as GN21ia")
+	// A place that one names oneself.
+	p.goes("/settings")
+	p.fills("#marks", "hut nowhere")
+	p.reads("#marks-fault", "write a name and its place")
+	p.fills("#marks", "North Pier 41.1,-55.4")
+	p.reads("[role=status]", "Saved")
+	p.goes("/find")
+	p.reads(".chart", "North Pier")
+	p.fills("#find-line", "near north pier")
+	p.reads("main", "from North Pier")
+	p.fills("#find-line", "")
+	p.presses("w", kb.ModifierAlt)
+	p.mouse("digital: digital only")
+	p.until("document.querySelector('#find-line').value === 'digital'")
+	p.until(rows + " === 1")
+	p.reads("[role=option]", "Kettle Bay")
+	p.mouse("fm: usable with FM") // one of a group
+	p.until("document.querySelector('#find-line').value === 'fm'")
+	p.mouse("fm: usable with FM")
+	p.until("document.querySelector('#find-line').value === ''")
 	p.accessible()
 }
 
@@ -159,69 +219,84 @@ func TestBringByHand(t *testing.T) {
 	// they are one, and takes it back.
 	p.reads("[role=option]", "Low Haven")
 	p.do(clickOption("Low Haven"))
-	p.reads("section", "Low Haven")
-	n := ask[int](p, "document.querySelectorAll('[role=option]').length")
+	p.reads("section h2", "Low Haven")
+	n := ask[int](p, "Number(document.querySelector('.slot').innerText)") // how many are found
 	p.do(clickText("Not the same repeater"))
 	p.reads("[role=status]", "Split")
-	p.until(fmt.Sprintf("document.querySelectorAll('[role=option]').length === %d", n+1))
+	p.until(fmt.Sprintf("document.querySelector('.slot').innerText === '%d'", n+1))
 	p.do(chromedp.Evaluate[chromedp.Void]("[...document.querySelectorAll('[role=option]')].filter((o) => o.innerText.includes('Low Haven')).forEach((o) => o.dispatchEvent(new MouseEvent('dblclick', {bubbles: true})))"))
-	p.do(clickText("One repeater"))
+	p.do(clickText("Same repeater"))
 	p.reads("[role=status]", "Joined")
-	p.until(fmt.Sprintf("document.querySelectorAll('[role=option]').length === %d", n))
+	p.until(fmt.Sprintf("document.querySelector('.slot').innerText === '%d'", n))
 
 	p.do(click(`button[aria-label="Remove club"]`))
 	p.do(clickText("Remove"))
 	p.misses("[role=option]", "Fern Top")
 }
 
-// TestMapAndList chooses on the map and sees it in the list, and the other
-// way round.
-func TestMapAndList(t *testing.T) {
+// TestChartAndList chooses on the chart and sees it in the list, and the other way
+// round; the chart is moved by keys.
+func TestChartAndList(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.goes("/find")
-	p.reads("[role=option]", "Quay House")
-	rows := "document.querySelectorAll('[role=option]').length"
-	near := ask[int](p, rows)
-	for range 3 { // each look waits for the one before, or the count is that of a map on its way
-		p.do(click(`button[aria-label=Closer]`))
-		p.until(fmt.Sprintf("%s > 0 && %s < %d", rows, rows, near)) // the list is that of the map
-		near = ask[int](p, rows)
+	p.reads(".chart", "Rook Hey")
+	p.reads(".chart", "Ostrel Islands")
+	number := func() string {
+		return ask[string](p, "document.querySelector('.chart [role=application]').getAttribute('aria-label').match(/[0-9]+/)[0]")
 	}
-	p.do(click(`button[aria-label=Farther]`))
-	p.until(fmt.Sprintf("%s > %d", rows, near))
+	whole := number()
+	p.do(focus(".chart [role=application]"))
+	for range 5 { // each look waits for the one before
+		before := number()
+		p.presses("+")
+		p.until("document.querySelector('.chart [role=application]').getAttribute('aria-label').match(/[0-9]+/)[0] !== " + quote(before))
+	}
+	p.presses(kb.Home)
+	p.until("document.querySelector('.chart [role=application]').getAttribute('aria-label').match(/[0-9]+/)[0] === " + quote(whole))
+	p.presses(kb.ArrowRight)
+	p.presses(kb.ArrowRight)
+	p.until("document.querySelector('.chart [role=application]').getAttribute('aria-label').match(/[0-9]+/)[0] !== " + quote(whole))
+	p.misses(".chart", "Whin Brow")
+	p.presses(kb.Home)
+	p.reads(".chart", "Whin Brow")
 
-	// By name it may be anywhere, and the map goes there.
-	p.misses("[role=option]", "Far Skerry")
-	p.do(focus("input[aria-label=Search]"))
-	p.types("far skerry")
-	p.reads("[role=option]", "Far Skerry")
-	p.do(click("[role=option]"))
-	p.reads("section", "Far Skerry")
-	p.do(focus("input[aria-label=Search]"))
-	p.clears()
-	p.reads("[role=option]", "Far Skerry") // it is on the map now
+	// A mark on the chart is chosen in the list, where it comes into view.
+	at := ask[[]float64](p, "(() => { const e = [...document.querySelectorAll('.chart text')].find((e) => e.textContent === 'Ramsel Fell').getBoundingClientRect(); return [e.x + e.width / 2, e.y + e.height / 2]; })()")
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("document.querySelector('.chart .hand').dispatchEvent(new MouseEvent('click', {bubbles: true, clientX: %g, clientY: %g}))", at[0], at[1])))
+	p.reads("section h2", "Ramsel Fell")
+	p.until("(() => { const e = [...document.querySelectorAll('[role=option]')].find((e) => e.innerText.includes('Ramsel Fell')).getBoundingClientRect(); return e.top > 100 && e.bottom < innerHeight; })()")
+	p.until("document.querySelector('.chart .chosen') !== null")
+	p.accessible()
 
-	// A mark on the map is chosen in the list.
-	p.do(chromedp.Evaluate[chromedp.Void](`{ const c = document.querySelector('.chart'); const b = c.getBoundingClientRect(); const at = {bubbles: true, clientX: b.x + b.width / 2, clientY: b.y + b.height / 2};
-		const canvas = [...c.querySelectorAll('canvas')].at(-1); for (const type of ['mousemove', 'mousedown', 'mouseup', 'click']) canvas.dispatchEvent(new MouseEvent(type, at)); }`))
-	p.reads("section", "Far Skerry")
-
-	// A locator is a place to look at.
-	p.do(focus("input[aria-label=Search]"))
-	p.types("GN21ia")
-	p.reads("[role=option]", "Quay House")
+	// Another place to look around from.
+	p.fills("#find-line", "IO91")
+	p.reads(".chart", "Around IO91")
+	p.reads(".chart", "coarse coast")
+	p.reads("main", "from here")
 }
 
 func TestFindPhone(t *testing.T) {
 	p := sit(t, 390, 844)
+	p.touchscreen()
 	p.goes("/find")
-	p.reads("[role=option]", "Quay House")
+	p.reads("main", "Quay House")
 	p.accessible()
-	assert.False(t, ask[bool](p, "document.documentElement.scrollWidth > innerWidth"), "nothing sticks out at the side")
-	p.do(click("[role=option]"))
-	p.reads("section", "You are inside its radio horizon")
-	p.do(clickText("Add to Trail"))
-	p.reads("[role=status]", "already in this radio")
+	sides := "document.documentElement.scrollWidth > innerWidth"
+	assert.False(t, ask[bool](p, sides), "nothing sticks out at the side")
+	for i, name := range []string{"Herring Gate", "Sea Barn", "Beacon Hill"} { // the three nearest that the radio lacks
+		slot := []string{"4", "10", "11"}[i]
+		p.thumb(name + " ")
+		p.reads(".opened h2", name)
+		p.reads(".opened", "you transmit")
+		assert.False(t, ask[bool](p, sides), name)
+		p.thumb("Add to slot " + slot)
+		p.reads("[role=status]", "In Trail, slot "+slot)
+		p.thumb(name + " ")
+	}
+	p.thumb("Holm Rigg")
+	p.thumb("Use this value: Lantern list: uplink tone 156.7 Hz")
+	p.reads("[role=status]", "it applies until a newer edition")
+	p.accessible()
 }
 
 // hostile are names as somebody might publish them to break a page.
@@ -260,7 +335,7 @@ func TestHostileNames(t *testing.T) {
 	}
 	sound()
 	for i := range 8 {
-		p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("document.querySelectorAll('[role=option]')[%d].click()", i)))
+		p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("document.querySelectorAll('[aria-label=Repeaters] [role=option]')[%d].click()", i)))
 		p.sees("section table")
 		sound()
 	}

@@ -19,8 +19,8 @@ func (p *person) point(text string) (x, y float64) {
 	find := fmt.Sprintf(`(() => {
 		const clean = (s) => s.replace(/\s+/g, ' ').trim();
 		const shown = (e) => e.getClientRects().length > 0 && !e.disabled;
-		const all = [...document.querySelectorAll('button, a, label, [role=menuitem], [role=menuitemradio], [role=option], [role=row], summary')].filter(shown);
-		const names = (e) => [clean(e.getAttribute('aria-label') ?? ''), clean(e.innerText)];
+		const all = [...document.querySelectorAll('button, a, label, [role=menuitem], [role=menuitemradio], [role=option], [role=row], [role=button], summary')].filter(shown);
+		const names = (e) => [clean(e.getAttribute('aria-label') ?? ''), clean(e.innerText ?? '')];
 		const e = all.find((e) => names(e).includes(%[1]s)) ?? all.find((e) => names(e).some((n) => n.includes(%[1]s)));
 		if (!e) return '';
 		e.scrollIntoView({block: 'center', behavior: 'instant'});

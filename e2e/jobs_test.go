@@ -207,18 +207,19 @@ func TestTravellerByThumb(t *testing.T) {
 	p.fills("#seek", "")
 	p.thumb("Find")
 	p.reads("main h1", "Find")
-	assert.False(t, ask[bool](p, "[...document.querySelectorAll('form fieldset')].some((e) => e.offsetParent)"), "the filters are folded")
-	p.thumb("filters")
-	p.reads("form", "not in my plan")
-	p.thumb("fewer filters")
-	p.fills("input[aria-label=Search]", "herring")
-	p.until("document.querySelectorAll('[role=option]').length === 1")
-	p.reads("[role=option]", "Herring Gate")
-	p.do(click("[role=option]"))
-	p.sees(`section[aria-label="What the listings say"]`) // the record lies over the list, beside its row
-	p.until("[...document.querySelectorAll('[role=option]')][0].getBoundingClientRect().bottom < document.querySelector('section[aria-label=\"What the listings say\"]').getBoundingClientRect().top")
+	p.thumb("words")
+	p.thumb("70cm: 70 cm")
+	p.until("document.querySelector('#find-line').value === '70cm'")
+	p.thumb("words")
+	p.fills("#find-line", "herring")
+	p.until("document.querySelectorAll('[aria-label=Repeaters] > li').length === 1")
+	p.reads("[aria-label=Repeaters]", "Herring Gate")
+	p.thumb("Herring Gate")
+	p.reads(".opened h2", "Herring Gate") // it opens where it stands
+	p.reads(".opened", "It would hear you")
+	p.reads(".opened", "449.875")
 	p.accessible()
-	p.thumb("Add to Trail")
+	p.thumb("Add to slot 4")
 	p.reads("[role=status]", "In Trail, slot 4")
 
 	// Where the device is, when asked.
@@ -228,7 +229,7 @@ func TestTravellerByThumb(t *testing.T) {
 	p.reads("[role=status]", "Saved.")
 	p.thumb("Use the position of this device")
 	p.until("document.querySelector('#place').value.startsWith('41.0208')")
-	for path, shows := range map[string]string{"/": "Marran Light", "/find": "Quay House", "/radios": "How much of the plan fits", "/settings": "usual shifts"} {
+	for path, shows := range map[string]string{"/": "Marran Light", "/find": "Quay House", "/radios": "as they are", "/settings": "usual shifts"} {
 		p.goes(path)
 		p.reads("main", shows)
 		p.until("document.documentElement.scrollWidth <= 390")

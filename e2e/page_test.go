@@ -109,7 +109,7 @@ func begin(t *testing.T, width, height int64, fill func(*store.Store) error) *pe
 	w := &wire{inner: serving(s)}
 	server := httptest.NewServer(w)
 	tab, cancel := chromedp.NewContext(chromium, chromedp.WithNewBrowserContext())
-	ctx, stop := context.WithTimeout(tab, 100*time.Second)
+	ctx, stop := context.WithTimeout(tab, 180*time.Second)
 	p := &person{t: t, ctx: ctx, url: server.URL, store: s, wire: w, net: server}
 	require.NoError(t, chromedp.Listen(ctx, p.listen))
 	t.Cleanup(func() {
@@ -139,7 +139,7 @@ func (p *person) tab(path string, options ...chromedp.ContextOption) *person {
 		parent = chromium
 	}
 	made, cancel := chromedp.NewContext(parent, options...)
-	ctx, stop := context.WithTimeout(made, 100*time.Second)
+	ctx, stop := context.WithTimeout(made, 180*time.Second)
 	q := &person{t: p.t, ctx: ctx, url: p.url, store: p.store, wire: p.wire, net: p.net, lost: p.lost}
 	require.NoError(p.t, chromedp.Listen(ctx, q.listen))
 	p.t.Cleanup(func() {
@@ -434,4 +434,17 @@ func clickLabel(text string) chromedp.Action[chromedp.Void] {
 func clickText(text string) chromedp.Action[chromedp.Void] {
 	return chromedp.Evaluate[chromedp.Void](fmt.Sprintf(
 		"[...document.querySelectorAll('button')].find((b) => b.offsetParent !== null && b.innerText.replace(/\\s+/g, ' ').includes(%s)).click()", quote(text)))
+}
+
+// tabsTo goes on with the Tab key until what has a name has the focus.
+func (p *person) tabsTo(name string) {
+	p.t.Helper()
+	p.until("document.querySelector('[aria-label=' + JSON.stringify(" + quote(name) + ") + ']') !== null")
+	for range 120 {
+		if ask[string](p, "document.activeElement.getAttribute('aria-label') ?? ''") == name {
+			return
+		}
+		p.presses(kb.Tab)
+	}
+	require.Fail(p.t, "the Tab key does not reach "+name)
 }

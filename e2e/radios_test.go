@@ -11,39 +11,57 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// TestOwnRadio makes a radio of one's own by keyboard: copy a shipped one,
-// change it and see at once what the plan would lose, name a mistake, save,
-// load the plan into it, and find it in the plan.
+// TestOwnRadio makes a radio of one's own by keyboard: copy the nearest one, change
+// it and see at once what the plan would lose, name a mistake, save, load the plan
+// into it, and find it in the plan.
 func TestOwnRadio(t *testing.T) {
 	p := sit(t, 1280, 800)
 	p.presses("9", kb.ModifierAlt)
 	p.reads("main h1", "Trail")
-	p.reads("section", "24 as they are, 1 in part, 1 not at all")
+	p.reads(".foot", "25 24 as they are, 1 in part")
 	p.goes("/radios/gale")
 	p.reads("main", "Copy it, and make the copy match the one in your hand")
-	assert.True(t, ask[bool](p, "document.querySelector('#slots').tagName === 'P'"), "a shipped profile is not edited")
+	p.until("document.querySelector('#receive') === null") // a shipped profile is not edited
 	p.accessible()
 
-	p.do(clickText("Copy"))
+	p.runsButton("Copy to change")
 	p.reads("[role=status]", "Copied")
-	p.fills("#name", "Loft radio")
-	p.fills("#slots", "20")
-	p.reads("section", "the slot: it has no 30")
+	p.do(focus("#name"))
+	p.clears()
+	p.types("Loft radio")
+	p.tabs("slots")
+	p.clears()
+	p.types("20")
+	p.reads(".beside", "−8 no slot of that number")
+	p.reads(".beside", "Skua Point")
+	p.reads("[aria-label=Slots]", "8 channels depend on it")
 	p.until(`document.querySelector('#name').value === 'Loft radio'`)
 	p.reads("main button[disabled]", "Add to plan")
 
-	// A mistake is named beside its field, and nothing typed is lost.
+	// What is not saved is still there after another view was looked at.
+	p.presses("2", kb.ModifierAlt)
+	p.reads("[role=grid]", "Marran Light")
+	p.presses("9", kb.ModifierAlt)
+	p.reads("nav[aria-label=Radios]", "not saved yet")
+	p.goes("/radios/own-my-gale")
+	p.until("document.querySelector('#slots')?.value === '20'")
+
+	// A mistake is named beside its value, and nothing typed is lost.
+	p.runsButton("Show them")
 	p.fills("#steps", "five")
 	p.reads("#steps-fault", "five")
 	p.presses("s", kb.ModifierCtrl)
 	p.reads("[role=alert]", "five")
 	p.until(`document.querySelector('#steps').value === 'five'`)
-	p.fills("#steps", "5, 12.5, 25")
+	p.fills("#steps", "5, 12,5, 25") // as half of the world writes it
 	p.sees("#steps:not([aria-invalid=true])")
 	p.fills("#slots", "1-99")
-	p.misses("section", "the slot: it has no 30")
+	p.misses(".beside", "no slot of that number")
 	p.chooses("#dcs", "0")
-	p.reads("section", "D023N: holds no tone")
+	p.reads(".beside", "no tone for D023N")
+	p.until("document.querySelector('input[aria-label=\"Checked on the radio: tones\"]') !== null")
+	p.do(click(`input[aria-label="Checked on the radio: tones"]`))
+	p.reads("main", "1 of 5 done")
 	p.accessible()
 
 	p.presses("s", kb.ModifierCtrl)
@@ -72,7 +90,28 @@ func TestOwnRadio(t *testing.T) {
 	p.misses("nav[aria-label=Radios]", "Loft radio")
 	p.do(clickText("Restore"))
 	p.reads("nav[aria-label=Radios]", "Loft radio")
+	p.runsButton("Show them")
 	p.until(`document.querySelector('#steps').value === '5, 12.5, 25'`)
+	p.reads("main", "1 of 5 done")
+}
+
+// TestRadioByMouse copies the nearest one, and loads the plan with those channels
+// in other slots that have none of their number.
+func TestRadioByMouse(t *testing.T) {
+	p := sit(t, 1280, 800)
+	p.goes("/radios/beck")
+	p.reads("[aria-label=Bands]", "Turn to 442.100 MHz. If it goes there, it has 70 cm too")
+	p.reads("[aria-label=Bands]", "5 channels depend on it")
+	p.until("[...document.querySelectorAll('.beside .sum')].map((e) => e.innerText).join(' ') === '26 18 12 12 12 12'")
+	p.mouse("Copy to change")
+	p.reads("[role=status]", "Copied")
+	p.reads("[aria-label=Shift]", "store the transmit side in slot")
+	p.mouse("Add with 6 in 4, 10, 11, 13, 14, 17")
+	p.reads("[role=status]", "In the plan, with 18 channels")
+	p.mouse("Plan")
+	p.reads("#slot-13", "Sallow Mill")
+	p.presses("z", kb.ModifierCtrl)
+	p.misses("header", "My Beck")
 }
 
 // TestBringProfile takes a profile from a file, after a bad one was refused.
@@ -103,13 +142,23 @@ func TestBringProfile(t *testing.T) {
 
 func TestRadiosPhone(t *testing.T) {
 	p := sit(t, 390, 844)
+	p.touchscreen()
 	p.goes("/radios/cairn")
 	p.reads("main h1", "Cairn")
 	p.accessible()
-	assert.False(t, ask[bool](p, "document.documentElement.scrollWidth > innerWidth"), "nothing sticks out at the side")
+	sides := "document.documentElement.scrollWidth > innerWidth"
+	assert.False(t, ask[bool](p, sides), "nothing sticks out at the side")
 	p.chooses(`main [aria-label^="radio:"]`, "moor")
 	p.reads("main h1", "Moor")
 	p.until("location.pathname === '/radios/moor'")
+	p.thumb("Copy to change")
+	p.reads("[role=status]", "Copied")
+	p.fills("#receive", "136-174")
+	p.reads("[aria-label=Bands]", "it has to receive where it transmits")
+	p.fills("#transmit", "144-148")
+	p.reads("[aria-label=Bands]", "18 go on")
+	assert.False(t, ask[bool](p, sides), "nor then")
+	p.accessible()
 }
 
 // TestSettingsView changes the circumstances and sees the plan judged anew.
@@ -126,8 +175,11 @@ func TestSettingsView(t *testing.T) {
 	p.fills("#place", "GN21ia")
 	p.reads("[role=status]", "Saved")
 
-	p.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('label')].find((l) => l.innerText.trim() === '2 m').click()`))
+	p.reads("main", "32 repeaters to talk through, 1 to ask about first")
+	p.mouse("70 cm talk and listen")
 	p.reads("[role=status]", "Saved")
+	p.reads("main", "24 repeaters to talk through")
+	p.until("document.querySelector('input[name=permits][value=some]').checked")
 	p.presses("2", kb.ModifierAlt)
 	p.sees("#slot-13")
 	p.do(focus("#slot-13"))

@@ -37,6 +37,7 @@ func TestScreenshots(t *testing.T) {
 		{"keypad-try", 1280, 800, "day", trying},
 		{"keypad-phone", 390, 844, "night", trying},
 		{"find", 1280, 800, "day", finding},
+		{"find-phone", 390, 844, "red", lacking},
 		{"find-import", 1280, 800, "day", bringing},
 		{"radios", 1280, 800, "day", editing},
 		{"settings", 1280, 800, "day", setting},
@@ -130,19 +131,28 @@ func trying(p *person) {
 func editing(p *person) {
 	p.goes("/radios/beck")
 	p.reads("h1", "Beck")
-	p.do(clickText("Copy"))
+	p.do(clickText("Copy to change"))
 	p.reads("[role=status]", "Copied")
 	p.fills("#name", "Loft radio")
-	p.fills("#slots", "20")
-	p.reads("section", "Loft radio does not receive there")
+	p.reads(".beside", "−6 no slot of that number")
 }
 
 func finding(p *person) {
 	p.goes("/find")
 	p.reads("[role=option]", "Holm Rigg")
 	p.do(clickOption("Holm Rigg"))
-	p.reads("section table", "differs")
-	p.until("document.querySelectorAll('.chart canvas').length > 0")
+	p.reads("section", "The lists exchange its tones.")
+	p.fills("#find-line", "60km fm")
+	p.reads(".line", "usable with FM")
+	p.until("document.querySelectorAll('.chart text').length > 10")
+}
+
+// lacking opens the nearest that the radio lacks, in its place.
+func lacking(p *person) {
+	p.goes("/find")
+	p.reads(".chart", "Rook Hey")
+	p.mouse("Herring Gate ")
+	p.reads(".opened", "It would hear you")
 }
 
 // bringing is a table with a title, decimal commas and two rows that cannot be
@@ -162,5 +172,5 @@ func bringing(p *person) {
 
 func setting(p *person) {
 	p.goes("/settings")
-	p.reads("table", "146.520")
+	p.reads("main", "repeaters to talk through")
 }

@@ -11,7 +11,7 @@ import (
 func (p *person) importsText(text string) {
 	p.t.Helper()
 	p.goes("/find")
-	p.reads("[role=option]", "Quay House")
+	p.reads("[aria-label=Repeaters]", "Quay House")
 	p.presses("i", kb.ModifierCtrl)
 	p.sees("[role=dialog] textarea")
 	p.fills("[role=dialog] textarea", text)
@@ -48,13 +48,13 @@ func TestWhoseTX(t *testing.T) {
 	p.do(clickText("Import the readable rows"))
 	p.reads("[role=dialog]", "2 rows imported")
 	p.do(clickText("Close"))
-	for text, finds := range map[string]string{"season": "Fern Top", "444": "Low Quay", "147.25": "Fern Top", "pasted quay": "Low Quay"} {
-		p.fills("input[aria-label=Search]", text)
+	for text, finds := range map[string]string{"season": "Fern Top", "444": "Low Quay", "147.25": "Fern Top", "pasted low": "Low Quay"} {
+		p.fills("#find-line", text)
 		p.reads("[role=option]", finds)
 	}
-	p.fills("input[aria-label=Search]", "")
-	p.reads("[role=status]", "2 without a place")
-	p.do(clickText("2 without a place"))
+	p.fills("#find-line", "")
+	p.reads("main", "2 without a position")
+	p.do(clickText("2 without a position"))
 	p.until("document.querySelectorAll('[role=option]').length === 2")
 	p.accessible()
 
@@ -85,5 +85,5 @@ func TestWhoseTX(t *testing.T) {
 	p.do(clickText("Import the readable rows"))
 	p.reads("[role=dialog]", "2 rows imported")
 	p.do(clickText("Close"))
-	p.sees("[role=option]")
+	p.sees("[aria-label=Repeaters] > li")
 }

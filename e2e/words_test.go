@@ -24,7 +24,7 @@ func TestWordsChangeNothing(t *testing.T) {
 	require.NoError(t, err)
 	r := rand.New(rand.NewPCG(7, 11))
 	for _, view := range []struct{ path, into string }{
-		{"/", "#entry"}, {"/find", "input[aria-label=Search]"}, {"/radios", ""}, {"/settings", ""}, {"/keypad/1/8", ""},
+		{"/", "#entry"}, {"/find", "#find-line"}, {"/radios", ""}, {"/settings", ""}, {"/keypad/1/8", ""},
 	} {
 		p.goes(view.path)
 		if view.into != "" {
