@@ -29,7 +29,13 @@ func (p *person) point(text string) (x, y float64) {
 		const there = document.elementFromPoint(x, y);
 		return there && (e.contains(there) || there.contains(e)) ? x + ' ' + y : 'covered by ' + there?.outerHTML.slice(0, 120);
 	})()`, quote(text))
-	p.until(find + " !== ''")
+	// A hand waits until what it reaches for lies still: what is asked in every
+	// frame has to answer the same a few times.
+	p.until(fmt.Sprintf(`(() => {
+		const at = %s, was = window.reaches ?? {};
+		window.reaches = {at, still: at !== '' && at === was.at ? was.still + 1 : 0};
+		return window.reaches.still >= 4;
+	})()`, find))
 	at := ask[string](p, find)
 	_, err := fmt.Sscanf(at, "%g %g", &x, &y)
 	require.NoError(p.t, err, "%q is %s", text, at)
