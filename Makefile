@@ -7,7 +7,7 @@ GO := go
 PACKAGES := ./cmd/... ./core/... ./internal/... ./e2e/...
 export CGO_ENABLED := 0
 
-.PHONY: demo build test test-go test-web race soak lint dev bench bench-ui proof recovery screenshots rules generate chromium fuzz clean
+.PHONY: demo build test test-go test-web race soak lint lint-go lint-web dev bench bench-ui proof recovery screenshots rules generate chromium fuzz clean
 
 ## demo: build everything and start with the demonstration data (DATA=DIR keeps it)
 demo: build
@@ -25,8 +25,10 @@ $(UI): web/node_modules/.package-lock.json $(WEB)
 	cd web && npm run build
 	@touch internal/webui/dist/.keep
 
-## test: everything that CI checks
-test: $(UI) chromium lint test-web race test-go
+## test: everything that CI checks: what needs one core beside what needs one, and the tests with the browser last
+test: $(UI) chromium
+	$(MAKE) -j2 --output-sync=target lint-go lint-web test-web race
+	$(MAKE) test-go
 
 test-go: $(UI) chromium
 	MNEMOS_CHROMIUM=$(CHROMIUM) $(GO) test -timeout 30m -parallel 3 $(PACKAGES)
@@ -47,10 +49,14 @@ CUTS ?= 500
 soak: $(UI)
 	MNEMOS_KILLS=$(KILLS) MNEMOS_CUTS=$(CUTS) $(GO) test -count 1 -timeout 60m -v -run 'KilledUnderEditors|LogCutOff' ./internal/cli
 
-lint: $(UI)
+lint: lint-go lint-web
+
+lint-go: $(UI)
 	@out="$$($(GO) tool gofumpt -l core internal cmd e2e)"; test -z "$$out" || { echo "gofumpt would change:"; echo "$$out"; exit 1; }
 	$(GO) vet $(PACKAGES)
 	$(GO) tool staticcheck $(PACKAGES)
+
+lint-web: $(UI)
 	cd web && npm run check && npm run lint
 	@cd web && npx openapi-typescript ../internal/api/openapi.yaml -o node_modules/.schema.d.ts >/dev/null && \
 		cmp -s node_modules/.schema.d.ts src/lib/api/schema.d.ts || { echo "web/src/lib/api/schema.d.ts is stale: run make generate"; exit 1; }

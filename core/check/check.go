@@ -312,3 +312,14 @@ func init() {
 		byID[Rules[i].ID] = &Rules[i]
 	}
 }
+
+// Title is what a rule is about; "" for an ID of none.
+func Title(rule string) string {
+	if r := byID[rule]; r != nil {
+		return r.Title
+	}
+	return ""
+}
+
+// Graver reports whether one severity matters more than another.
+func Graver(a, b Severity) bool { return grave[a] < grave[b] }

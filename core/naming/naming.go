@@ -1,9 +1,10 @@
 // Package naming makes the short names that a radio's display has room for:
-// unique in the radio, readable, and with the figures that tell two channels
-// apart.
+// unique in the radio, readable, and with the figures and the words that tell two
+// channels apart.
 package naming
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 	"unicode"
@@ -13,17 +14,47 @@ import (
 	"mnemos/core/radio"
 )
 
-// Short returns a name for a channel that fits the limits and is not taken.
-// It prefers, in this order: the name as it is; without its spaces; its first
-// word; its words shortened by their vowels; a cut; and last a cut with a
-// number. Figures are kept as long as anything is. An empty name stays empty.
+// Short returns a name for a channel that fits the limits and is not taken. It is
+// the first of its Options that is free, or else a cut with a number. An empty
+// name stays empty.
 func Short(name string, limits radio.Names, taken func(string) bool) string {
+	return Among(nil).Short(name, limits, taken)
+}
+
+// Group is the names of a plan, counted by their words: what a name shares with
+// others does not tell it apart.
+type Group map[string]int
+
+// Among counts the words of names.
+func Among(all []string) Group {
+	g := Group{}
+	for _, name := range all {
+		for _, w := range distinct(name) {
+			g[w]++
+		}
+	}
+	return g
+}
+
+// distinct are the words of a name, small, once each.
+func distinct(name string) []string {
+	var out []string
+	for _, p := range parse(strings.ToLower(name)) {
+		if !p.figures && !slices.Contains(out, p.text) {
+			out = append(out, p.text)
+		}
+	}
+	return out
+}
+
+// Short is like the function, for a name among others.
+func (g Group) Short(name string, limits radio.Names, taken func(string) bool) string {
 	clean := Clean(name, limits.Characters)
 	if clean == "" {
 		return ""
 	}
-	for _, s := range options(clean, limits.Length) {
-		if len([]rune(s)) <= limits.Length && !taken(s) {
+	for _, s := range g.Options(name, limits) {
+		if !taken(s) {
 			return s
 		}
 	}
@@ -53,60 +84,10 @@ func Fits(s string, limits radio.Names) bool {
 	return len([]rune(s)) <= limits.Length && strings.Trim(s, limits.Characters) == ""
 }
 
-func options(clean string, length int) []string {
-	words, figures := split(clean)
-	out := []string{clean, strings.ReplaceAll(clean, " ", "")}
-	if len(words) > 0 && count(words[0]) >= 4 {
-		out = append(out, words[0]+space(figures), words[0]+figures)
-	}
-	squeezed := squeeze(words, length-len(figures))
-	out = append(out, squeezed+space(figures), squeezed+figures)
-	if joined := []rune(strings.Join(words, "")); len(joined)+len(figures) > length && length > len(figures) {
-		out = append(out, string(joined[:length-len(figures)])+figures)
-	}
-	return out
-}
-
-func space(figures string) string {
-	if figures == "" {
-		return ""
-	}
-	return " " + figures
-}
-
-// split parts the words from the figures at the end of a name: "WALK 2" and
-// "WALK2" both have the figures "2".
-func split(clean string) (words []string, figures string) {
-	body := strings.TrimRight(clean, "0123456789")
-	return strings.Fields(body), clean[len(body):]
-}
-
-// squeeze drops vowels inside the words, from the last to the first, until
-// they fit together.
-func squeeze(words []string, length int) string {
-	s := append([]string(nil), words...)
-	for i := len(s) - 1; i >= 0 && total(s) > length; i-- {
-		first := string([]rune(s[i])[:1])
-		s[i] = first + strings.Map(func(r rune) rune {
-			if strings.ContainsRune("AEIOUaeiou", r) {
-				return -1
-			}
-			return r
-		}, strings.TrimPrefix(s[i], first))
-	}
-	return strings.Join(s, "")
-}
-
-func total(words []string) (n int) {
-	for _, w := range words {
-		n += count(w)
-	}
-	return n
-}
-
 // count is the length in characters, not in bytes: displays differ in script.
 func count(s string) int { return len([]rune(s)) }
 
+// numbered is a cut with a number that nobody has.
 func numbered(clean string, length int, taken func(string) bool) string {
 	base := []rune(strings.ReplaceAll(clean, " ", ""))
 	for n := 2; ; n++ {

@@ -29,10 +29,10 @@ func TestShort(t *testing.T) {
 	for _, c := range []struct{ name, want string }{
 		{"Beacon Hill", "BEACON"},
 		{"Tern", "TERN"},
-		{"Long Ridge", "LONG"},
+		{"Long Ridge", "LONG R"},
 		{"Walk 12", "WALK12"},
-		{"Walk reserve 2", "WALK 2"},
-		{"Stag Rock Light", "STAG"},
+		{"Walk reserve 2", "WALKR2"},
+		{"Stag Rock Light", "STAGRL"},
 		{"Ålø", "AL"},
 		{"", ""},
 		{"!!!", ""},
@@ -41,7 +41,7 @@ func TestShort(t *testing.T) {
 		assert.Equal(t, c.want, Short(c.name, upper6, func(string) bool { return false }), c.name)
 	}
 	taken := map[string]bool{"BEACON": true}
-	assert.Equal(t, "BCNHLL", Short("Beacon Hill", upper6, func(s string) bool { return taken[s] }))
+	assert.Equal(t, "BEACNH", Short("Beacon Hill", upper6, func(s string) bool { return taken[s] }))
 }
 
 func TestProperties(t *testing.T) {

@@ -240,7 +240,7 @@ func TestUpdate(t *testing.T) {
 	}
 	channelOf := func(row map[string]any) map[string]any { return row["channel"].(map[string]any) }
 	rows := change("7", map[string]any{"name": "Lantern Point", "receive": "146,97", "shift": "-", "transmit_tone": "100", "receive_tone": "", "power": "low", "scan": "skip"})
-	assert.Equal(t, "LANTER", rows[7]["short_name"], "the short name follows")
+	assert.Equal(t, "LNTRNP", rows[7]["short_name"], "the short name follows")
 	assert.EqualValues(t, 146_970_000, channelOf(rows[7])["receive_hz"])
 	assert.EqualValues(t, 146_370_000, channelOf(rows[7])["transmit_hz"])
 	assert.Nil(t, channelOf(rows[7])["receive_tone"])

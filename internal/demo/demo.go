@@ -190,8 +190,13 @@ func fillLoad(e *store.Edit, l store.Load, profile string, slots map[int]string,
 	if err != nil {
 		return err
 	}
-	taken := map[string]bool{}
-	for _, slot := range slices.Sorted(maps.Keys(slots)) {
+	order := slices.Sorted(maps.Keys(slots))
+	long := make([]string, len(order))
+	for i, slot := range order {
+		long[i] = entry.Read(slots[slot], plan).Channel.Name
+	}
+	short := naming.Among(long).All(long, make([]string, len(long)), p.Names)
+	for i, slot := range order {
 		line := slots[slot]
 		d := entry.Read(line, plan)
 		if !d.Complete() {
@@ -204,9 +209,7 @@ func fillLoad(e *store.Edit, l store.Load, profile string, slots map[int]string,
 			}
 			channels[line] = id
 		}
-		short := naming.Short(d.Channel.Name, p.Names, func(s string) bool { return taken[s] })
-		taken[short] = true
-		if err := e.AddEntry(store.Entry{LoadID: l.ID, Slot: slot, ChannelID: id, ShortName: short, Scan: d.Scan}); err != nil {
+		if err := e.AddEntry(store.Entry{LoadID: l.ID, Slot: slot, ChannelID: id, ShortName: short[i], Scan: d.Scan}); err != nil {
 			return err
 		}
 		if err := e.Number(id, slot); err != nil {

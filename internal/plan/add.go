@@ -9,7 +9,6 @@ import (
 	"mnemos/core/check"
 	"mnemos/core/entry"
 	"mnemos/core/listing"
-	"mnemos/core/naming"
 	"mnemos/internal/store"
 )
 
@@ -42,9 +41,10 @@ func (p *Plans) AddFound(ctx context.Context, loadID, revision int64, ids []list
 	out := &Added{Slots: []int{}, Skipped: []Skipped{}}
 	var entries []store.Entry
 	var others [][]store.Entry
-	taken := d.shortTaken(noSlot)
-	used := map[string]bool{}
-	short := func(s string) bool { return taken(s) || used[s] }
+	shown, err := p.called(ctx, d.plan.ID, d.radio.Names)
+	if err != nil {
+		return nil, err
+	}
 	slot := d.radio.Slots.First
 	for _, id := range ids {
 		c, err := p.channelOf(ctx, d, id)
@@ -66,8 +66,7 @@ func (p *Plans) AddFound(ctx context.Context, loadID, revision int64, ids []list
 			continue
 		}
 		slot = n + 1
-		e := store.Entry{LoadID: loadID, Slot: n, ShortName: naming.Short(c.Name, d.radio.Names, short), Scan: entry.ScanYes, Channel: c, Repeater: id}
-		used[e.ShortName] = true
+		e := store.Entry{LoadID: loadID, Slot: n, ShortName: shown.name(0, c.Name), Scan: entry.ScanYes, Channel: c, Repeater: id}
 		entries = append(entries, e)
 		puts, too := more.place(e)
 		out.Puts, others = append(out.Puts, puts...), append(others, too)

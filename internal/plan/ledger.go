@@ -24,6 +24,7 @@ type Row struct {
 	Flags     map[channel.Field]string // the gravest severity per field
 	Top       *check.Finding           // the first finding that has a fix
 	Line      string                   // the channel as an entry line
+	Rules     []string                 // IDs of the rules that found something graver than a note
 	Repeater  listing.ID               // the published statement that it was made from; zero for none
 }
 
@@ -40,6 +41,15 @@ type Ledger struct {
 	Redo     string
 	Checking bool  // what is published is being read: look again for the verdicts
 	Puts     []Put // where a channel that was stored went in other radios
+	Kinds    []Kind
+}
+
+// Kind is a rule that found something in a load, and in how many channels.
+type Kind struct {
+	Rule, Title string
+	Severity    check.Severity // the gravest
+	Channels    int
+	Fixable     int // how many of them have a fix that is very likely what was meant
 }
 
 // Ledger returns a load as it stands.
@@ -64,6 +74,7 @@ func (p *Plans) Ledger(ctx context.Context, loadID int64) (*Ledger, error) {
 		}
 		l.Rows = append(l.Rows, d.row(e, results[i]))
 	}
+	l.Kinds = kinds(results)
 	if n, ok := d.vacant(d.radio.Slots.First); ok {
 		l.NextSlot = &n
 	}
@@ -114,6 +125,9 @@ func (d *desk) row(e store.Entry, r check.Result) Row {
 		row.Watts = &w
 	}
 	for _, f := range r.Findings { // gravest first
+		if f.Severity != check.Note && !slices.Contains(row.Rules, f.Rule) {
+			row.Rules = append(row.Rules, f.Rule)
+		}
 		if f.Severity != check.Stop && f.Severity != check.Fix {
 			continue
 		}

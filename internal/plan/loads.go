@@ -7,7 +7,6 @@ import (
 	"slices"
 
 	"mnemos/core/band"
-	"mnemos/core/naming"
 	"mnemos/core/radio"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
@@ -251,13 +250,16 @@ func (p *Plans) PreviewRadio(ctx context.Context, planID int64, id string, texts
 	if err != nil {
 		return nil, err
 	}
-	taken := map[string]bool{}
+	shown, err := p.called(ctx, plan.ID, profile.Names)
+	if err != nil {
+		return nil, err
+	}
+	shown.all(channels)
 	for _, e := range channels {
 		row := PreviewRow{Slot: e.Slot, Entry: e.Entry, Held: profile.Slots.Holds(e.Slot) && profile.CanReceive(e.Channel.Receive)}
 		_, row.Losses = radio.Fit(e.Channel, profile)
 		row.Thread = profile.Thread(radio.Slotted{Slot: e.Slot, Channel: e.Channel})
-		row.Short = naming.Short(e.Channel.Name, profile.Names, func(s string) bool { return taken[s] })
-		taken[row.Short] = true
+		row.Short = shown.name(e.ChannelID, e.Channel.Name)
 		switch {
 		case !row.Held:
 			v.Cannot++

@@ -298,6 +298,9 @@ func (p *Plans) Remove(ctx context.Context, id, seen int64) error {
 				return err
 			}
 		}
+		if err := e.DropSets(id); err != nil {
+			return err
+		}
 		if err := e.Release(id); err != nil {
 			return err
 		}

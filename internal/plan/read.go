@@ -6,7 +6,6 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/entry"
 	"mnemos/core/listing"
-	"mnemos/core/naming"
 	"mnemos/core/radio"
 	"mnemos/internal/assess"
 	"mnemos/internal/store"
@@ -70,7 +69,12 @@ func (p *Plans) read(ctx context.Context, d *desk, line string, slot *int) (*Rea
 			r.meant = listing.ID{Source: m.Source, Key: m.Key}
 		}
 	}
-	r.ShortName = naming.Short(draft.Channel.Name, d.radio.Names, d.shortTaken(noSlot))
+	shown, err := p.called(ctx, d.plan.ID, d.radio.Names)
+	if err != nil {
+		return nil, err
+	}
+	shown.more([]string{draft.Channel.Name})
+	r.ShortName = shown.name(0, draft.Channel.Name)
 	if answer.Slot != nil {
 		if e, ok := d.at(*answer.Slot); ok {
 			r.Occupied = label(e.Channel)

@@ -5,7 +5,6 @@ import (
 	"fmt"
 
 	"mnemos/core/check"
-	"mnemos/core/naming"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
@@ -177,14 +176,4 @@ func (p *Plans) occupied(ctx context.Context, loadID int64, slot int) (*desk, st
 		return nil, store.Entry{}, fmt.Errorf("slot %d is empty: %w", slot, fault.ErrNotFound)
 	}
 	return d, e, nil
-}
-
-// shorten keeps the short name in step with the long one, unless the person
-// chose a short name that the long one did not give.
-func (d *desk) shorten(old store.Entry, name string) string {
-	taken := d.shortTaken(old.Slot)
-	if old.ShortName != naming.Short(old.Channel.Name, d.radio.Names, taken) {
-		return old.ShortName
-	}
-	return naming.Short(name, d.radio.Names, taken)
 }

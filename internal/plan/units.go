@@ -8,7 +8,6 @@ import (
 
 	"mnemos/core/channel"
 	"mnemos/core/intake"
-	"mnemos/core/naming"
 	"mnemos/core/radio"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
@@ -70,11 +69,15 @@ func (p *Plans) AddUnit(ctx context.Context, planID int64, profileID string, for
 	if err != nil {
 		return nil, err
 	}
-	called := profile.Name
+	title := profile.Name
 	if u.Name != "" {
-		called = u.Name
+		title = u.Name
 	}
-	stamp, err := p.fleet.Stamp(ctx, "load the plan into "+called)
+	shown, err := p.called(ctx, plan.ID, profile.Names)
+	if err != nil {
+		return nil, err
+	}
+	stamp, err := p.fleet.Stamp(ctx, "load the plan into "+title)
 	if err != nil {
 		return nil, err
 	}
@@ -83,12 +86,11 @@ func (p *Plans) AddUnit(ctx context.Context, planID int64, profileID string, for
 		if l, err = x.AddLoad(u); err != nil {
 			return err
 		}
-		taken := map[string]bool{}
+		shown.all(channels)
 		entries, _ := placed(channels, profile, form.Fill)
 		for _, e := range entries {
-			short := naming.Short(e.Channel.Name, profile.Names, func(s string) bool { return taken[s] })
-			taken[short] = true
-			if err := x.AddEntry(store.Entry{LoadID: l.ID, Slot: e.Slot, ChannelID: e.ChannelID, ShortName: short, Scan: e.Scan}); err != nil {
+			short := shown.name(e.ChannelID, e.Channel.Name)
+			if err := x.AddEntry(store.Entry{LoadID: l.ID, Slot: e.Slot, ChannelID: e.ChannelID, ShortName: short, Pinned: shown.pinned[e.ChannelID], Scan: e.Scan}); err != nil {
 				return err
 			}
 		}
@@ -251,6 +253,7 @@ type Put struct {
 // beside is other radios of the plan that are to get channels too.
 type beside struct {
 	desks []*desk
+	shown []*called // what the channels are called on each of them
 	top   int // the highest number that everybody uses
 }
 
@@ -272,7 +275,11 @@ func (p *Plans) beside(ctx context.Context, d *desk, loads []int64) (beside, err
 			return b, err
 		}
 		if o.plan.ID == d.plan.ID {
-			b.desks = append(b.desks, o)
+			c, err := p.called(ctx, o.plan.ID, o.radio.Names)
+			if err != nil {
+				return b, err
+			}
+			b.desks, b.shown = append(b.desks, o), append(b.shown, c)
 		}
 	}
 	return b, nil
@@ -282,11 +289,12 @@ func (p *Plans) beside(ctx context.Context, d *desk, loads []int64) (beside, err
 // that is vacant, else the first vacant one above the numbers that everybody
 // uses. What it chose is taken for the next.
 func (b beside) place(e store.Entry) (puts []Put, entries []store.Entry) {
-	for _, o := range b.desks {
+	for i, o := range b.desks {
 		x := e
-		x.ID, x.LoadID, x.ShortName = 0, o.load.ID, naming.Short(e.Channel.Name, o.radio.Names, o.shortTaken(noSlot))
+		x.ID, x.LoadID = 0, o.load.ID
 		why := o.room(e.Channel, &x.Slot, b.top)
 		if puts = append(puts, Put{o.load.ID, x.Slot, why}); why == "" {
+			x.ShortName, x.Pinned = b.shown[i].name(e.ChannelID, e.Channel.Name), b.shown[i].pinned[e.ChannelID]
 			entries = append(entries, x)
 			o.entries = append(o.entries, x)
 		}

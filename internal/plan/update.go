@@ -19,6 +19,7 @@ import (
 // that stay. Every field that cannot be read is reported at once.
 type Update struct {
 	Name, ShortName, Receive, Shift, TransmitTone, ReceiveTone, Width, Power, Scan, Slot *string
+	Pinned *bool // the short name stays whatever the long one becomes
 
 	Swap     bool // exchange with what is in the wanted slot
 	Revision int64
@@ -38,11 +39,27 @@ func (p *Plans) Update(ctx context.Context, loadID int64, slot int, u Update) (*
 	if err := f.Or(); err != nil {
 		return nil, err
 	}
+	called, err := p.renamed(ctx, d, e, to)
+	if err != nil {
+		return nil, err
+	}
 	return p.change(ctx, d, u.Revision, u.label(e, to), func(x *store.Edit) error {
 		if err := x.SetChannel(e.ChannelID, to.Channel, link(e, to.Channel)); err != nil {
 			return err
 		}
-		return move(x, e, to, other)
+		for _, c := range called { // what it is called on every radio
+			if c.ID != e.ID {
+				if err := x.SetEntry(c); err != nil {
+					return err
+				}
+				continue
+			}
+			c.Slot = to.Slot
+			if err := move(x, e, c, other); err != nil {
+				return err
+			}
+		}
+		return nil
 	})
 }
 
@@ -56,20 +73,17 @@ func link(e store.Entry, c channel.Channel) listing.ID {
 }
 
 // move puts an entry where it is to be, in exchange with another one or not.
-// The numbers that everybody uses go along where the slots had them.
 func move(x *store.Edit, from, to store.Entry, other *store.Entry) error {
-	if other == nil {
-		if err := x.SetEntry(to); err != nil || from.Slot == to.Slot {
-			return err
-		}
-		return x.Renumber(from.Slot, to.Slot, from.ChannelID)
-	}
 	slot := to.Slot
 	to.Slot = from.Slot
-	if err := x.Swap(to, *other); err != nil {
+	if err := x.SetEntry(to); err != nil || from.Slot == slot {
 		return err
 	}
-	return x.Renumber(from.Slot, slot, from.ChannelID, other.ChannelID)
+	placings := []store.Placing{{Entry: to, To: slot}}
+	if other != nil {
+		placings = append(placings, store.Placing{Entry: *other, To: from.Slot})
+	}
+	return x.Arrange(placings)
 }
 
 func (u Update) label(from, to store.Entry) string {
@@ -160,10 +174,10 @@ func (u Update) entry(f *fault.Invalid, d *desk, old store.Entry, to *store.Entr
 			f.Add("scan", "%q: use yes, skip or priority", *u.Scan)
 		}
 	}
+	if u.Pinned != nil {
+		to.Pinned = *u.Pinned
+	}
 	if u.ShortName == nil {
-		if u.Name != nil {
-			to.ShortName = d.shorten(old, to.Channel.Name)
-		}
 		return
 	}
 	short := strings.TrimSpace(*u.ShortName)
@@ -173,7 +187,7 @@ func (u Update) entry(f *fault.Invalid, d *desk, old store.Entry, to *store.Entr
 	case short != "" && d.shortTaken(old.Slot)(short):
 		f.Add("short_name", "another slot is called %s already", short)
 	}
-	to.ShortName = short
+	to.ShortName, to.Pinned = short, short != ""
 }
 
 // slot reads the wanted slot, and returns what is to change places with the

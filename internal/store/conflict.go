@@ -32,6 +32,7 @@ var columnWords = []struct{ column, words string }{
 	{"slot", "slot"},
 	{"channel_id", "channel"},
 	{"short_name", "short name"},
+	{"pinned", "pinned"},
 	{"scan", "scanning"},
 	{"season", "season"},
 	{"region", "region"},
@@ -86,6 +87,12 @@ func differs(left, now json.RawMessage) error {
 // called is what a person calls a row.
 func called(row map[string]any) string {
 	switch {
+	case row["set_id"] != nil:
+		return "a channel of a set"
+	case row["event"] != nil:
+		return fmt.Sprintf("the snapshot %v", row["name"])
+	case row["kind"] != nil && row["plan_id"] != nil:
+		return fmt.Sprintf("the set %v", row["name"])
 	case row["slot"] != nil:
 		return fmt.Sprintf("slot %v", row["slot"])
 	case row["profile"] != nil:

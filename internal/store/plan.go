@@ -20,13 +20,14 @@ type Entry struct {
 	ChannelID int64
 	ShortName string
 	Scan      entry.Scan
+	Pinned    bool // a person chose the short name
 	Channel   channel.Channel
 	Repeater  listing.ID // the published statement that the channel was made from; zero for none
 	Rev       int64      // the change in which it came into its slot
 }
 
 func (v Entry) row() entryRow {
-	return entryRow{ID: v.ID, LoadID: v.LoadID, Slot: v.Slot, ChannelID: v.ChannelID, ShortName: v.ShortName, Scan: string(v.Scan)}
+	return entryRow{ID: v.ID, LoadID: v.LoadID, Slot: v.Slot, ChannelID: v.ChannelID, ShortName: v.ShortName, Scan: string(v.Scan), Pinned: v.Pinned}
 }
 
 func toRow(id, planID int64, c channel.Channel, of listing.ID) channelRow {
@@ -125,7 +126,7 @@ func (s *Store) Entries(ctx context.Context, loadID int64) ([]Entry, error) {
 		}
 		out = append(out, Entry{
 			ID: r.ID, LoadID: r.LoadID, Slot: r.Slot, ChannelID: r.ChannelID,
-			ShortName: r.ShortName, Scan: entry.Scan(r.Scan), Channel: c, Repeater: listing.ID{Source: r.C.Source, Key: r.C.Key}, Rev: r.Rev,
+			ShortName: r.ShortName, Scan: entry.Scan(r.Scan), Pinned: r.Pinned, Channel: c, Repeater: listing.ID{Source: r.C.Source, Key: r.C.Key}, Rev: r.Rev,
 		})
 	}
 	return out, nil

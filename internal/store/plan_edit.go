@@ -60,6 +60,9 @@ func (e *Edit) dropChannel(c Row) error {
 	if err := e.unnumber(id); err != nil {
 		return err
 	}
+	if err := e.leave("channel_id", id); err != nil {
+		return err
+	}
 	return e.remove(c)
 }
 
@@ -80,24 +83,45 @@ func (e *Edit) SetEntry(v Entry) error {
 	return e.Put(v.row())
 }
 
-// Swap exchanges the slots of two entries. SQLite checks uniqueness row by
-// row, so one of them waits on a negative slot meanwhile.
-func (e *Edit) Swap(a, b Entry) error {
-	parked, err := e.row("entry", b.ID)
-	if err != nil {
-		return e.removed("entry", b.ID, err)
+// Placing is an entry and the slot that it is to be in.
+type Placing struct {
+	Entry
+	To int
+}
+
+// Arrange puts entries into other slots, of one radio or of several. SQLite
+// checks uniqueness row by row, so they wait on negative slots meanwhile. The
+// numbers that everybody uses go along.
+func (e *Edit) Arrange(placings []Placing) error {
+	own := map[string][]int64{}
+	parked := make([]Row, len(placings))
+	for i, p := range placings {
+		r, err := e.row("entry", p.ID)
+		if err != nil {
+			return e.removed("entry", p.ID, err)
+		}
+		if err := e.saw(r); err != nil {
+			return err
+		}
+		parked[i] = r
+		own["entry"] = append(own["entry"], p.ID)
 	}
-	if err := e.saw(parked); err != nil {
-		return err
+	for _, p := range placings {
+		if err := e.park(p.ID); err != nil {
+			return err
+		}
 	}
-	if err := e.park(b.ID); err != nil {
-		return err
+	for i, p := range placings {
+		to := p.Entry
+		to.Slot = p.To
+		if err := e.room(to.row(), own); err != nil {
+			return err
+		}
+		if err := e.write(parked[i], to.row()); err != nil {
+			return err
+		}
 	}
-	a.Slot, b.Slot = b.Slot, a.Slot
-	if err := e.Put(a.row()); err != nil {
-		return err
-	}
-	return e.write(parked, b.row())
+	return e.follow(placings)
 }
 
 func (e *Edit) park(id int64) error {
@@ -169,30 +193,62 @@ func (e *Edit) Number(channelID int64, n int) error {
 	return e.Put(TeamSlot{ID: id, PlanID: e.planID, Number: n, ChannelID: channelID})
 }
 
-// Renumber lets the numbers of channels follow them from one slot to another,
-// or back where two were exchanged. A number stays where another radio has the
-// channel in the old slot, and where somebody else has the new one.
-func (e *Edit) Renumber(from, to int, channels ...int64) error {
-	var moves []TeamSlot
-	for _, id := range channels {
-		var rows []TeamSlot
-		err := e.tx.SelectContext(e.ctx, &rows, "SELECT "+tables["team_slot"].columns+` FROM team_slot AS t WHERE channel_id = ?1 AND number IN (?2, ?3)
-			AND NOT EXISTS (SELECT 1 FROM entry WHERE entry.channel_id = ?1 AND entry.kind = '' AND entry.slot = t.number)
-			AND NOT EXISTS (SELECT 1 FROM team_slot AS o WHERE o.plan_id = t.plan_id AND o.number = ?2 + ?3 - t.number AND o.channel_id NOT IN (SELECT value FROM json_each(?4)))`,
-			id, from, to, list(channels))
-		if err != nil {
-			return fmt.Errorf("read the number of channel %d: %w", id, err)
-		}
-		moves = append(moves, rows...)
+// follow lets the numbers of channels follow them to other slots. A number stays
+// where another radio has the channel in the old slot, and where somebody else
+// has the new one.
+func (e *Edit) follow(placings []Placing) error {
+	var numbers []TeamSlot
+	if err := e.tx.SelectContext(e.ctx, &numbers, "SELECT "+tables["team_slot"].columns+" FROM team_slot WHERE plan_id = ?", e.planID); err != nil {
+		return fmt.Errorf("read team slots: %w", err)
 	}
-	for _, r := range moves {
-		if err := e.remove(r); err != nil {
-			return err
+	var still []struct {
+		Channel int64 `db:"channel_id"`
+		Slot    int   `db:"slot"`
+	}
+	if err := e.tx.SelectContext(e.ctx, &still, "SELECT channel_id, slot FROM entry JOIN load ON load.id = entry.load_id WHERE plan_id = ? AND entry.kind = ''", e.planID); err != nil {
+		return fmt.Errorf("read entries: %w", err)
+	}
+	type place struct {
+		channel int64
+		slot    int
+	}
+	stays := map[place]bool{}
+	for _, x := range still {
+		stays[place{x.Channel, x.Slot}] = true
+	}
+	to := map[place]int{}
+	for _, p := range placings {
+		to[place{p.ChannelID, p.Slot}] = p.To
+	}
+	want, taken := map[int64]int{}, map[int]int64{}
+	for _, n := range numbers {
+		taken[n.Number] = n.ChannelID
+		if t, moved := to[place{n.ChannelID, n.Number}]; moved && !stays[place{n.ChannelID, n.Number}] {
+			want[n.ChannelID] = t
 		}
 	}
-	for _, r := range moves {
-		if err := e.Number(r.ChannelID, from+to-r.Number); err != nil {
-			return err
+	for settled := false; !settled; { // who cannot go is in the way of another
+		settled = true
+		for c, t := range want {
+			by, is := taken[t]
+			if _, goes := want[by]; is && by != c && !goes {
+				delete(want, c)
+				settled = false
+			}
+		}
+	}
+	for _, n := range numbers {
+		if _, goes := want[n.ChannelID]; goes {
+			if err := e.remove(n); err != nil {
+				return err
+			}
+		}
+	}
+	for _, n := range numbers {
+		if t, goes := want[n.ChannelID]; goes {
+			if err := e.Number(n.ChannelID, t); err != nil {
+				return err
+			}
 		}
 	}
 	return nil

@@ -92,7 +92,37 @@ type entryRow struct {
 	ChannelID int64  `db:"channel_id" json:"channel_id"`
 	ShortName string `db:"short_name" json:"short_name"`
 	Scan      string `db:"scan" json:"scan"`
+	Pinned    bool   `db:"pinned" json:"pinned"`
 	Rev       int64  `db:"rev" json:"-"`
+}
+
+// Set is channels that belong together.
+type Set struct {
+	ID     int64  `db:"id" json:"id"`
+	PlanID int64  `db:"plan_id" json:"plan_id"`
+	Kind   string `db:"kind" json:"kind"`
+	Name   string `db:"name" json:"name"`
+	Rev    int64  `db:"rev" json:"-"`
+}
+
+// Member is a channel in a set.
+type Member struct {
+	ID        int64 `db:"id" json:"id"`
+	SetID     int64 `db:"set_id" json:"set_id"`
+	ChannelID int64 `db:"channel_id" json:"channel_id"`
+	Place     int   `db:"place" json:"place"` // its order in the set
+	Priority  bool  `db:"priority" json:"priority"`
+	Rev       int64 `db:"rev" json:"-"`
+}
+
+// Snapshot is a plan as it was after a change, under a name.
+type Snapshot struct {
+	ID     int64  `db:"id" json:"id"`
+	PlanID int64  `db:"plan_id" json:"plan_id"`
+	Name   string `db:"name" json:"name"`
+	Event  int64  `db:"event" json:"event"` // the last change that is in it
+	At     string `db:"at" json:"at"`
+	Rev    int64  `db:"rev" json:"-"`
 }
 
 // TeamSlot is the number that everybody uses for a channel.
@@ -161,6 +191,9 @@ func (r Load) of() (string, int64)       { return "load", r.ID }
 func (r channelRow) of() (string, int64) { return "channel", r.ID }
 func (r entryRow) of() (string, int64)   { return "entry", r.ID }
 func (r TeamSlot) of() (string, int64)   { return "team_slot", r.ID }
+func (r Set) of() (string, int64)        { return "channel_set", r.ID }
+func (r Member) of() (string, int64)     { return "member", r.ID }
+func (r Snapshot) of() (string, int64)   { return "snapshot", r.ID }
 func (r Profile) of() (string, int64)    { return "profile", r.ID }
 func (r Decision) of() (string, int64)   { return "decision", r.ID }
 func (r Correction) of() (string, int64) { return "correction", r.ID }
@@ -176,7 +209,7 @@ type table struct {
 // tables are those that are edited.
 var tables = func() map[string]table {
 	out := map[string]table{}
-	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Snapshot{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
 		name, _ := r.of()
 		out[name] = tableOf(name, reflect.TypeOf(r))
 	}

@@ -180,7 +180,7 @@ func TestUndo(t *testing.T) {
 					require.NoError(r, e.DropEntry(old.ID))
 					return e.DropChannel(old.ChannelID)
 				case used[other].ID != 0 && other != slot:
-					return e.Swap(old, used[other])
+					return e.Arrange([]Placing{{old, other}, {used[other], slot}})
 				default:
 					c := old.Channel
 					c.Name += "x"
@@ -306,7 +306,7 @@ func TestTeamSlots(t *testing.T) {
 	both := map[int64]int{quay.ChannelID: 1, pier.ChannelID: 2}
 	require.Equal(t, both, numbers(), "the first to ask has it")
 	b.edit(t, "ann", "exchange", func(e *Edit) error {
-		return errors.Join(e.Swap(quay, pier), e.Renumber(1, 2, quay.ChannelID, pier.ChannelID))
+		return e.Arrange([]Placing{{quay, 2}, {pier, 1}})
 	})
 	require.Equal(t, map[int64]int{quay.ChannelID: 2, pier.ChannelID: 1}, numbers())
 	require.NoError(t, b.undo(t, "ann", false))
@@ -315,10 +315,9 @@ func TestTeamSlots(t *testing.T) {
 	require.Equal(t, map[int64]int{pier.ChannelID: 2}, numbers())
 	move := func(to int) func(e *Edit) error {
 		return func(e *Edit) error {
-			v, from := pier, pier.Slot
-			v.Slot = to
-			pier = v
-			return errors.Join(e.SetEntry(v), e.Renumber(from, to, v.ChannelID))
+			from := pier
+			pier.Slot = to
+			return e.Arrange([]Placing{{from, to}})
 		}
 	}
 	b.edit(t, "bob", "on another radio too", func(e *Edit) error {

@@ -149,9 +149,9 @@ func (e *Edit) reverse(changes []RowChange) error {
 			return err
 		}
 	}
-	for _, last := range []bool{false, true} { // numbers follow their channels
+	for _, last := range []bool{false, true} { // numbers and sets follow their channels
 		for _, r := range slices.Backward(back) {
-			if (r.table == "team_slot") != last {
+			if follows[r.table] != last {
 				continue
 			}
 			if err := e.restore(r, own); err != nil {
@@ -168,6 +168,10 @@ func (e *Edit) reverse(changes []RowChange) error {
 	}
 	return e.dropUnused(changes)
 }
+
+// follows are the tables whose rows follow from what happens to channels: they
+// are no reason to refuse that something is taken back.
+var follows = map[string]bool{"team_slot": true, "member": true}
 
 // reversal is a row as it stands, and as it is to be; nil for none.
 type reversal struct {
@@ -192,7 +196,7 @@ func (e *Edit) reversal(c RowChange) (r reversal, err error) {
 	} else if err != nil {
 		return r, err
 	}
-	if left == nil && r.now == nil || same(left, r.now) || c.Table == "team_slot" {
+	if left == nil && r.now == nil || same(left, r.now) || follows[c.Table] {
 		return r, nil
 	}
 	now, err := image(r.now)
@@ -234,6 +238,8 @@ func (e *Edit) restore(r reversal, own map[string][]int64) error {
 	switch {
 	case r.table == "team_slot":
 		return e.renumber(r)
+	case r.table == "member":
+		return e.rejoin(r)
 	case r.was != nil:
 		if x, ok := r.was.(entryRow); ok {
 			if err := e.room(x, own); err != nil {
@@ -266,6 +272,26 @@ func (e *Edit) renumber(r reversal) error {
 	err := e.tx.GetContext(e.ctx, &taken, `SELECT (SELECT count(*) FROM team_slot WHERE id <> ? AND (plan_id = ? AND number = ? OR channel_id = ?)) +
 		(SELECT count(*) = 0 FROM channel WHERE id = ?)`, r.id, was.PlanID, was.Number, was.ChannelID, was.ChannelID)
 	if err != nil || taken > 0 {
+		return err
+	}
+	return e.write(r.now, was)
+}
+
+// rejoin puts a channel back into a set, or takes it out, unless one of them is
+// gone by now or that is done already.
+func (e *Edit) rejoin(r reversal) error {
+	now, _ := r.now.(Member)
+	was, had := r.was.(Member)
+	switch {
+	case r.now != nil && !had:
+		return e.remove(now)
+	case !had:
+		return nil
+	}
+	var possible bool
+	err := e.tx.GetContext(e.ctx, &possible, `SELECT EXISTS (SELECT 1 FROM channel WHERE id = ?1) AND EXISTS (SELECT 1 FROM channel_set WHERE id = ?2)
+		AND NOT EXISTS (SELECT 1 FROM member WHERE channel_id = ?1 AND set_id = ?2 AND id <> ?3)`, was.ChannelID, was.SetID, r.id)
+	if err != nil || !possible {
 		return err
 	}
 	return e.write(r.now, was)

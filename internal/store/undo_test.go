@@ -189,10 +189,9 @@ func TestUndoInAnyOrder(t *testing.T) {
 			case action == "move":
 				b.edit(t, who, "move", func(e *Edit) error {
 					if next, ok := b.at(t, load)[slot%3+1]; ok {
-						return e.Swap(old, next)
+						return e.Arrange([]Placing{{old, next.Slot}, {next, old.Slot}})
 					}
-					old.Slot = slot%3 + 1
-					return e.SetEntry(old)
+					return e.Arrange([]Placing{{old, slot%3 + 1}})
 				})
 			default:
 				b.edit(t, who, "rename", func(e *Edit) error { return rename(r, e, old, fmt.Sprint("r", n), fmt.Sprint("s", n)) })
