@@ -67,7 +67,7 @@ func (s *server) UpdateEntry(ctx context.Context, r UpdateEntryRequestObject) (U
 	b := r.Body
 	l, err := s.Plans.Update(ctx, r.Load, r.Slot, plan.Update{
 		Name: b.Name, ShortName: b.ShortName, Receive: b.Receive, Shift: b.Shift, TransmitTone: b.TransmitTone, ReceiveTone: b.ReceiveTone,
-		Width: b.Bandwidth, Power: b.Power, Scan: b.Scan, Slot: b.Slot, Swap: or(b.Swap), Revision: b.Revision,
+		Width: b.Bandwidth, Power: b.Power, Scan: b.Scan, Slot: b.Slot, Pinned: b.Pinned, Swap: or(b.Swap), Revision: b.Revision,
 	})
 	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) UpdateEntryResponseObject { return UpdateEntry200JSONResponse{l} })
 }

@@ -22,6 +22,39 @@ import (
 	"github.com/oapi-codegen/runtime"
 )
 
+// Defines values for ArrangementAct.
+const (
+	ArrangementActAlign  ArrangementAct = "align"
+	ArrangementActClose  ArrangementAct = "close"
+	ArrangementActInsert ArrangementAct = "insert"
+	ArrangementActMove   ArrangementAct = "move"
+	ArrangementActOrder  ArrangementAct = "order"
+	ArrangementActStep   ArrangementAct = "step"
+	ArrangementActSwap   ArrangementAct = "swap"
+)
+
+// Valid indicates whether the value is a known member of the ArrangementAct enum.
+func (e ArrangementAct) Valid() bool {
+	switch e {
+	case ArrangementActAlign:
+		return true
+	case ArrangementActClose:
+		return true
+	case ArrangementActInsert:
+		return true
+	case ArrangementActMove:
+		return true
+	case ArrangementActOrder:
+		return true
+	case ArrangementActStep:
+		return true
+	case ArrangementActSwap:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for CellKind.
 const (
 	CellKindEmpty     CellKind = ""
@@ -316,6 +349,45 @@ func (e LegPasses) Valid() bool {
 	}
 }
 
+// Defines values for MeetingKind.
+const (
+	Harmonic MeetingKind = "harmonic"
+	Input    MeetingKind = "input"
+	Output   MeetingKind = "output"
+)
+
+// Valid indicates whether the value is a known member of the MeetingKind enum.
+func (e MeetingKind) Valid() bool {
+	switch e {
+	case Harmonic:
+		return true
+	case Input:
+		return true
+	case Output:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for PasteRequestViewpoint.
+const (
+	PasteRequestViewpointOperator PasteRequestViewpoint = "operator"
+	PasteRequestViewpointRepeater PasteRequestViewpoint = "repeater"
+)
+
+// Valid indicates whether the value is a known member of the PasteRequestViewpoint enum.
+func (e PasteRequestViewpoint) Valid() bool {
+	switch e {
+	case PasteRequestViewpointOperator:
+		return true
+	case PasteRequestViewpointRepeater:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PublishedRecordKind.
 const (
 	PublishedRecordKindEmpty   PublishedRecordKind = ""
@@ -457,6 +529,63 @@ func (e RejectRowState) Valid() bool {
 	}
 }
 
+// Defines values for TaskDo.
+const (
+	TaskDoAdd    TaskDo = "add"
+	TaskDoFix    TaskDo = "fix"
+	TaskDoImport TaskDo = "import"
+	TaskDoLook   TaskDo = "look"
+	TaskDoMove   TaskDo = "move"
+)
+
+// Valid indicates whether the value is a known member of the TaskDo enum.
+func (e TaskDo) Valid() bool {
+	switch e {
+	case TaskDoAdd:
+		return true
+	case TaskDoFix:
+		return true
+	case TaskDoImport:
+		return true
+	case TaskDoLook:
+		return true
+	case TaskDoMove:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for TaskKind.
+const (
+	TaskKindConflict   TaskKind = "conflict"
+	TaskKindListing    TaskKind = "listing"
+	TaskKindMissing    TaskKind = "missing"
+	TaskKindMoved      TaskKind = "moved"
+	TaskKindStop       TaskKind = "stop"
+	TaskKindUnverified TaskKind = "unverified"
+)
+
+// Valid indicates whether the value is a known member of the TaskKind enum.
+func (e TaskKind) Valid() bool {
+	switch e {
+	case TaskKindConflict:
+		return true
+	case TaskKindListing:
+		return true
+	case TaskKindMissing:
+		return true
+	case TaskKindMoved:
+		return true
+	case TaskKindStop:
+		return true
+	case TaskKindUnverified:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for TransmitSideKind.
 const (
 	TransmitSideKindNone    TransmitSideKind = "none"
@@ -585,6 +714,27 @@ type Around struct {
 	WithinKm float64 `json:"within_km"`
 }
 
+// Arrangement defines model for Arrangement.
+type Arrangement struct {
+	Act   ArrangementAct `json:"act"`
+	Count *int           `json:"count,omitempty"`
+
+	// Everywhere also in the other radios that have the channels in the same slots
+	Everywhere *bool `json:"everywhere,omitempty"`
+	Revision   int64 `json:"revision"`
+	Slots      []int `json:"slots"`
+	To         *int  `json:"to,omitempty"`
+}
+
+// ArrangementAct defines model for Arrangement.Act.
+type ArrangementAct string
+
+// BackRequest defines model for BackRequest.
+type BackRequest struct {
+	Event    int64 `json:"event"`
+	Revision int64 `json:"revision"`
+}
+
 // BandCount defines model for BandCount.
 type BandCount struct {
 	Cannot  int    `json:"cannot"`
@@ -652,6 +802,13 @@ type ChannelBandwidth string
 // ChannelPower defines model for Channel.Power.
 type ChannelPower string
 
+// ChannelDifference defines model for ChannelDifference.
+type ChannelDifference struct {
+	Fields []FieldDifference `json:"fields"`
+	Is     *Compared         `json:"is"`
+	Was    *Compared         `json:"was"`
+}
+
 // ChartSpot defines model for ChartSpot.
 type ChartSpot struct {
 	Audible bool        `json:"audible"`
@@ -675,6 +832,25 @@ type ChartSpot struct {
 type ChartSpots struct {
 	Number int         `json:"number"`
 	Spots  []ChartSpot `json:"spots"`
+}
+
+// ChosenFix defines model for ChosenFix.
+type ChosenFix struct {
+	Id   string `json:"id"`
+	Slot int    `json:"slot"`
+}
+
+// Compared defines model for Compared.
+type Compared struct {
+	Name      string `json:"name"`
+	ReceiveHz int    `json:"receive_hz"`
+	Slot      int    `json:"slot"`
+}
+
+// Comparison defines model for Comparison.
+type Comparison struct {
+	Differences []ChannelDifference `json:"differences"`
+	Same        int                 `json:"same"`
 }
 
 // Completion defines model for Completion.
@@ -776,6 +952,12 @@ type EditionChanges struct {
 	Same    int            `json:"same"`
 }
 
+// Either how a row reads from both sides
+type Either struct {
+	Operator string `json:"operator"`
+	Repeater string `json:"repeater"`
+}
+
 // Event What a server-sent event holds
 type Event struct {
 	Changes *[]RowChange `json:"changes,omitempty"`
@@ -834,6 +1016,13 @@ type EvidenceRowMark string
 type FieldConflict struct {
 	Field  string          `json:"field"`
 	Values []ConflictValue `json:"values"`
+}
+
+// FieldDifference defines model for FieldDifference.
+type FieldDifference struct {
+	Field string `json:"field"`
+	Is    string `json:"is"`
+	Was   string `json:"was"`
 }
 
 // FieldFault defines model for FieldFault.
@@ -916,6 +1105,13 @@ type Fix struct {
 
 // FixConfidence defines model for Fix.Confidence.
 type FixConfidence string
+
+// FixKindRequest defines model for FixKindRequest.
+type FixKindRequest struct {
+	Fixes    []ChosenFix `json:"fixes"`
+	Revision int64       `json:"revision"`
+	Rule     string      `json:"rule"`
+}
 
 // FixRequest defines model for FixRequest.
 type FixRequest struct {
@@ -1084,6 +1280,13 @@ type HeldSlot struct {
 	Why     string  `json:"why"`
 }
 
+// History defines model for History.
+type History struct {
+	Changes   []PastChange `json:"changes"`
+	More      bool         `json:"more"`
+	Snapshots []Snapshot   `json:"snapshots"`
+}
+
 // Holding defines model for Holding.
 type Holding struct {
 	// Can it could
@@ -1195,6 +1398,13 @@ type ImportView struct {
 // ImportViewViewpoint defines model for ImportView.Viewpoint.
 type ImportViewViewpoint string
 
+// Joining defines model for Joining.
+type Joining struct {
+	Channels []int64 `json:"channels"`
+	Out      *bool   `json:"out,omitempty"`
+	Priority *bool   `json:"priority,omitempty"`
+}
+
 // Key defines model for Key.
 type Key struct {
 	Index int    `json:"index"`
@@ -1226,6 +1436,17 @@ type KeypadSheet struct {
 	Verdict Verdict `json:"verdict"`
 }
 
+// Kind defines model for Kind.
+type Kind struct {
+	Channels int `json:"channels"`
+
+	// Fixable of them those with a fix that is very likely what was meant
+	Fixable  int    `json:"fixable"`
+	Rule     string `json:"rule"`
+	Severity string `json:"severity"`
+	Title    string `json:"title"`
+}
+
 // Ledger defines model for Ledger.
 type Ledger struct {
 	// Base the tag of the ledger that the rows change; empty where they are all of them
@@ -1235,10 +1456,13 @@ type Ledger struct {
 	Checking bool `json:"checking"`
 
 	// Gone slots of the base that are empty now
-	Gone     []int `json:"gone"`
-	Load     int64 `json:"load"`
-	NextSlot *int  `json:"next_slot"`
-	Plan     int64 `json:"plan"`
+	Gone []int `json:"gone"`
+
+	// Kinds what was found, the gravest and most frequent first
+	Kinds    []Kind `json:"kinds"`
+	Load     int64  `json:"load"`
+	NextSlot *int   `json:"next_slot"`
+	Plan     int64  `json:"plan"`
 
 	// Puts where a channel that was just stored went in other radios
 	Puts     []Put     `json:"puts"`
@@ -1251,6 +1475,12 @@ type Ledger struct {
 	Tag   string `json:"tag"`
 	Tally Tally  `json:"tally"`
 	Undo  string `json:"undo"`
+}
+
+// LeftOut defines model for LeftOut.
+type LeftOut struct {
+	Row int    `json:"row"`
+	Why string `json:"why"`
 }
 
 // Leg defines model for Leg.
@@ -1309,6 +1539,17 @@ type Match struct {
 	UplinkTone *string `json:"uplink_tone"`
 }
 
+// Meeting how a channel gets into another one of the same radio
+type Meeting struct {
+	AtHz int         `json:"at_hz"`
+	Kind MeetingKind `json:"kind"`
+	Says string      `json:"says"`
+	Slot int         `json:"slot"`
+}
+
+// MeetingKind defines model for Meeting.Kind.
+type MeetingKind string
+
 // NameRules defines model for NameRules.
 type NameRules struct {
 	Characters string `json:"characters"`
@@ -1321,6 +1562,21 @@ type NamedPlace struct {
 	Lat  float64 `json:"lat"`
 	Lon  float64 `json:"lon"`
 	Name string  `json:"name"`
+}
+
+// Names defines model for Names.
+type Names struct {
+	Names []string `json:"names"`
+}
+
+// Nearest defines model for Nearest.
+type Nearest struct {
+	Can     bool    `json:"can"`
+	Channel int64   `json:"channel"`
+	Held    Channel `json:"held"`
+	Losses  []Loss  `json:"losses"`
+	Slot    *int    `json:"slot"`
+	Wanted  Channel `json:"wanted"`
 }
 
 // NewPlanRequest defines model for NewPlanRequest.
@@ -1352,11 +1608,29 @@ type NewUnitRequest struct {
 	Radio string `json:"radio"`
 }
 
+// OfKind defines model for OfKind.
+type OfKind struct {
+	Fixes []OfferedFix `json:"fixes"`
+
+	// Look slots that a person has to look at
+	Look []int `json:"look"`
+}
+
 // Offer defines model for Offer.
 type Offer struct {
 	Channel  Channel `json:"channel"`
 	Complete bool    `json:"complete"`
 	Line     string  `json:"line"`
+}
+
+// OfferedFix defines model for OfferedFix.
+type OfferedFix struct {
+	Id    string  `json:"id"`
+	Is    Channel `json:"is"`
+	Label string  `json:"label"`
+	Name  string  `json:"name"`
+	Slot  int     `json:"slot"`
+	Was   Channel `json:"was"`
 }
 
 // OperatorInfo defines model for OperatorInfo.
@@ -1366,6 +1640,39 @@ type OperatorInfo struct {
 	Locator   string  `json:"locator"`
 	RadiusKm  float64 `json:"radius_km"`
 	Region    string  `json:"region"`
+}
+
+// PastChange defines model for PastChange.
+type PastChange struct {
+	At     time.Time `json:"at"`
+	Event  int64     `json:"event"`
+	Latest bool      `json:"latest"`
+	Person string    `json:"person"`
+	Says   string    `json:"says"`
+	Undone bool      `json:"undone"`
+}
+
+// PasteRequest defines model for PasteRequest.
+type PasteRequest struct {
+	// Replace store over what is there
+	Replace   *bool                  `json:"replace,omitempty"`
+	Revision  int64                  `json:"revision"`
+	Slot      int                    `json:"slot"`
+	Text      string                 `json:"text"`
+	Viewpoint *PasteRequestViewpoint `json:"viewpoint,omitempty"`
+}
+
+// PasteRequestViewpoint defines model for PasteRequest.Viewpoint.
+type PasteRequestViewpoint string
+
+// Pasted defines model for Pasted.
+type Pasted struct {
+	Ask *Either `json:"ask"`
+
+	// Ledger null where something is asked first
+	Ledger *Ledger   `json:"ledger"`
+	Left   []LeftOut `json:"left"`
+	Slots  []int     `json:"slots"`
 }
 
 // Person defines model for Person.
@@ -1785,6 +2092,7 @@ type Ribbon struct {
 	Channels []RibbonChannel `json:"channels"`
 	NearbyHz []int           `json:"nearby_hz"`
 	Source   string          `json:"source"`
+	Thirds   []Third         `json:"thirds"`
 }
 
 // RibbonBand defines model for RibbonBand.
@@ -1799,12 +2107,13 @@ type RibbonBand struct {
 
 // RibbonChannel defines model for RibbonChannel.
 type RibbonChannel struct {
-	Inside     bool    `json:"inside"`
-	ReceiveHz  int     `json:"receive_hz"`
-	Says       string  `json:"says"`
-	Slot       int     `json:"slot"`
-	TransmitHz *int    `json:"transmit_hz"`
-	Verdict    Verdict `json:"verdict"`
+	Inside     bool      `json:"inside"`
+	Meets      []Meeting `json:"meets"`
+	ReceiveHz  int       `json:"receive_hz"`
+	Says       string    `json:"says"`
+	Slot       int       `json:"slot"`
+	TransmitHz *int      `json:"transmit_hz"`
+	Verdict    Verdict   `json:"verdict"`
 }
 
 // Row defines model for Row.
@@ -1816,14 +2125,20 @@ type Row struct {
 	Id   int64  `json:"id"`
 	Line string `json:"line"`
 
+	// Pinned the short name stays when others change
+	Pinned bool `json:"pinned"`
+
 	// Repeater the published statement that it was made from
-	Repeater  *StatementID `json:"repeater"`
-	Scan      string       `json:"scan"`
-	ShortName string       `json:"short_name"`
-	Slot      int          `json:"slot"`
-	Top       *Finding     `json:"top"`
-	Verdict   Verdict      `json:"verdict"`
-	Watts     *float64     `json:"watts"`
+	Repeater *StatementID `json:"repeater"`
+
+	// Rules the rules that found something graver than a note
+	Rules     []string `json:"rules"`
+	Scan      string   `json:"scan"`
+	ShortName string   `json:"short_name"`
+	Slot      int      `json:"slot"`
+	Top       *Finding `json:"top"`
+	Verdict   Verdict  `json:"verdict"`
+	Watts     *float64 `json:"watts"`
 }
 
 // RowChange defines model for RowChange.
@@ -1841,6 +2156,57 @@ type Rule struct {
 	Id      string `json:"id"`
 	Source  string `json:"source"`
 	Title   string `json:"title"`
+}
+
+// SetInfo defines model for SetInfo.
+type SetInfo struct {
+	Id       int64       `json:"id"`
+	Kind     string      `json:"kind"`
+	Members  []SetMember `json:"members"`
+	Name     string      `json:"name"`
+	Revision int64       `json:"revision"`
+	Units    []SetUnit   `json:"units"`
+}
+
+// SetKind defines model for SetKind.
+type SetKind struct {
+	Id    string `json:"id"`
+	Says  string `json:"says"`
+	Title string `json:"title"`
+}
+
+// SetMember defines model for SetMember.
+type SetMember struct {
+	Channel  int64 `json:"channel"`
+	Priority bool  `json:"priority"`
+}
+
+// SetName defines model for SetName.
+type SetName struct {
+	Name     string `json:"name"`
+	Revision *int64 `json:"revision,omitempty"`
+}
+
+// SetRequest defines model for SetRequest.
+type SetRequest struct {
+	Channels *[]int64 `json:"channels,omitempty"`
+	Kind     string   `json:"kind"`
+	Name     string   `json:"name"`
+}
+
+// SetUnit defines model for SetUnit.
+type SetUnit struct {
+	Cannot int    `json:"cannot"`
+	Could  int    `json:"could"`
+	Held   int    `json:"held"`
+	Load   int64  `json:"load"`
+	Says   string `json:"says"`
+}
+
+// Sets defines model for Sets.
+type Sets struct {
+	Kinds []SetKind `json:"kinds"`
+	Sets  []SetInfo `json:"sets"`
 }
 
 // Settings defines model for Settings.
@@ -1882,6 +2248,27 @@ type SettingsRequest struct {
 
 	// Unlicensed no licence yet: the person listens
 	Unlicensed *bool `json:"unlicensed,omitempty"`
+}
+
+// SeveralFields defines model for SeveralFields.
+type SeveralFields struct {
+	Bandwidth    *string `json:"bandwidth,omitempty"`
+	Name         *string `json:"name,omitempty"`
+	Pinned       *bool   `json:"pinned,omitempty"`
+	Power        *string `json:"power,omitempty"`
+	Receive      *string `json:"receive,omitempty"`
+	ReceiveTone  *string `json:"receive_tone,omitempty"`
+	Scan         *string `json:"scan,omitempty"`
+	Shift        *string `json:"shift,omitempty"`
+	ShortName    *string `json:"short_name,omitempty"`
+	TransmitTone *string `json:"transmit_tone,omitempty"`
+}
+
+// SeveralRequest defines model for SeveralRequest.
+type SeveralRequest struct {
+	Fields   SeveralFields `json:"fields"`
+	Revision int64         `json:"revision"`
+	Slots    []int         `json:"slots"`
 }
 
 // Sheet defines model for Sheet.
@@ -1942,6 +2329,25 @@ type SlotRange struct {
 	Last  int `json:"last"`
 }
 
+// SlotsRequest defines model for SlotsRequest.
+type SlotsRequest struct {
+	Revision int64 `json:"revision"`
+	Slots    []int `json:"slots"`
+}
+
+// Snapshot defines model for Snapshot.
+type Snapshot struct {
+	At    time.Time `json:"at"`
+	Event int64     `json:"event"`
+	Id    int64     `json:"id"`
+	Name  string    `json:"name"`
+}
+
+// SnapshotRequest defines model for SnapshotRequest.
+type SnapshotRequest struct {
+	Name string `json:"name"`
+}
+
 // Span defines model for Span.
 type Span struct {
 	LowerHz int `json:"lower_hz"`
@@ -1983,6 +2389,11 @@ type StoreRequest struct {
 	Slot     *int     `json:"slot,omitempty"`
 }
 
+// TableText defines model for TableText.
+type TableText struct {
+	Text string `json:"text"`
+}
+
 // Tally defines model for Tally.
 type Tally struct {
 	Agrees     int `json:"agrees"`
@@ -1991,12 +2402,38 @@ type Tally struct {
 	Unverified int `json:"unverified"`
 }
 
+// Task defines model for Task.
+type Task struct {
+	Do       TaskDo   `json:"do"`
+	From     int64    `json:"from"`
+	FromSlot int      `json:"from_slot"`
+	Id       string   `json:"id"`
+	Kind     TaskKind `json:"kind"`
+	Says     string   `json:"says"`
+	Slot     *int     `json:"slot"`
+	Title    string   `json:"title"`
+	Why      string   `json:"why"`
+}
+
+// TaskDo defines model for Task.Do.
+type TaskDo string
+
+// TaskKind defines model for Task.Kind.
+type TaskKind string
+
 // Thin defines model for Thin.
 type Thin struct {
 	All       int     `json:"all"`
 	Direction string  `json:"direction"`
 	Held      int     `json:"held"`
 	WithinKm  float64 `json:"within_km"`
+}
+
+// Third the third harmonic of a channel of another band
+type Third struct {
+	AtHz int    `json:"at_hz"`
+	Says string `json:"says"`
+	Slot int    `json:"slot"`
 }
 
 // ToneFollows defines model for ToneFollows.
@@ -2055,6 +2492,7 @@ type UnitRequest struct {
 type UpdateRequest struct {
 	Bandwidth    *string `json:"bandwidth,omitempty"`
 	Name         *string `json:"name,omitempty"`
+	Pinned       *bool   `json:"pinned,omitempty"`
 	Power        *string `json:"power,omitempty"`
 	Receive      *string `json:"receive,omitempty"`
 	ReceiveTone  *string `json:"receive_tone,omitempty"`
@@ -2085,6 +2523,11 @@ type Word struct {
 	Problem *string `json:"problem,omitempty"`
 	Start   int     `json:"start"`
 	Text    string  `json:"text"`
+}
+
+// Work defines model for Work.
+type Work struct {
+	Tasks []Task `json:"tasks"`
 }
 
 // Workspace defines model for Workspace.
@@ -2287,9 +2730,29 @@ type AddFoundJSONBody struct {
 	Revision int64         `json:"revision"`
 }
 
+// GetKindParams defines parameters for GetKind.
+type GetKindParams struct {
+	Rule string `form:"rule" json:"rule"`
+}
+
 // GetRibbonParams defines parameters for GetRibbon.
 type GetRibbonParams struct {
 	Band *string `form:"band,omitempty" json:"band,omitempty"`
+}
+
+// DeleteSeveralParams defines parameters for DeleteSeveral.
+type DeleteSeveralParams struct {
+	// Slots slot numbers, parted by commas
+	Slots string `form:"slots" json:"slots"`
+
+	// Revision the revision that was seen; without it whatever there is is meant
+	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
+}
+
+// CopyTableParams defines parameters for CopyTable.
+type CopyTableParams struct {
+	// Slots slot numbers, parted by commas
+	Slots string `form:"slots" json:"slots"`
 }
 
 // RemovePlanParams defines parameters for RemovePlan.
@@ -2298,15 +2761,41 @@ type RemovePlanParams struct {
 	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
 }
 
+// ComparePlansParams defines parameters for ComparePlans.
+type ComparePlansParams struct {
+	// Event the change after which the first is looked at; without it as it is now
+	Event *int64 `form:"event,omitempty" json:"event,omitempty"`
+
+	// Load one radio of the first
+	Load *int64 `form:"load,omitempty" json:"load,omitempty"`
+
+	// With the second plan; without it the same
+	With      *int64 `form:"with,omitempty" json:"with,omitempty"`
+	WithEvent *int64 `form:"with_event,omitempty" json:"with_event,omitempty"`
+	WithLoad  *int64 `form:"with_load,omitempty" json:"with_load,omitempty"`
+}
+
 // CopyPlanJSONBody defines parameters for CopyPlan.
 type CopyPlanJSONBody struct {
 	Name string `json:"name"`
+}
+
+// GetHistoryParams defines parameters for GetHistory.
+type GetHistoryParams struct {
+	// Before only what was before this change
+	Before *int64 `form:"before,omitempty" json:"before,omitempty"`
 }
 
 // GetHoldingsParams defines parameters for GetHoldings.
 type GetHoldingsParams struct {
 	// Load the radio of which is said what it does not have
 	Load *int64 `form:"load,omitempty" json:"load,omitempty"`
+}
+
+// DropSetParams defines parameters for DropSet.
+type DropSetParams struct {
+	// Revision the revision that was seen; without it whatever there is is meant
+	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
 }
 
 // GetRadiosParams defines parameters for GetRadios.
@@ -2417,6 +2906,12 @@ type PreviewImportJSONRequestBody = ImportForm
 // RunImportJSONRequestBody defines body for RunImport for application/json ContentType.
 type RunImportJSONRequestBody = ImportForm
 
+// ArrangeJSONRequestBody defines body for Arrange for application/json ContentType.
+type ArrangeJSONRequestBody = Arrangement
+
+// GoBackJSONRequestBody defines body for GoBack for application/json ContentType.
+type GoBackJSONRequestBody = BackRequest
+
 // StoreLineJSONRequestBody defines body for StoreLine for application/json ContentType.
 type StoreLineJSONRequestBody = StoreRequest
 
@@ -2435,8 +2930,23 @@ type TryKeypadJSONRequestBody = HandsetActs
 // AddFoundJSONRequestBody defines body for AddFound for application/json ContentType.
 type AddFoundJSONRequestBody AddFoundJSONBody
 
+// FixKindJSONRequestBody defines body for FixKind for application/json ContentType.
+type FixKindJSONRequestBody = FixKindRequest
+
+// RenameSeveralJSONRequestBody defines body for RenameSeveral for application/json ContentType.
+type RenameSeveralJSONRequestBody = SlotsRequest
+
 // ReadLineJSONRequestBody defines body for ReadLine for application/json ContentType.
 type ReadLineJSONRequestBody = ReadRequest
+
+// UpdateSeveralJSONRequestBody defines body for UpdateSeveral for application/json ContentType.
+type UpdateSeveralJSONRequestBody = SeveralRequest
+
+// DuplicateSeveralJSONRequestBody defines body for DuplicateSeveral for application/json ContentType.
+type DuplicateSeveralJSONRequestBody = SlotsRequest
+
+// PasteTableJSONRequestBody defines body for PasteTable for application/json ContentType.
+type PasteTableJSONRequestBody = PasteRequest
 
 // UndoJSONRequestBody defines body for Undo for application/json ContentType.
 type UndoJSONRequestBody = UndoRequest
@@ -2455,6 +2965,18 @@ type ChangePlanJSONRequestBody = PlanRequest
 
 // CopyPlanJSONRequestBody defines body for CopyPlan for application/json ContentType.
 type CopyPlanJSONRequestBody CopyPlanJSONBody
+
+// AddSetJSONRequestBody defines body for AddSet for application/json ContentType.
+type AddSetJSONRequestBody = SetRequest
+
+// RenameSetJSONRequestBody defines body for RenameSet for application/json ContentType.
+type RenameSetJSONRequestBody = SetName
+
+// JoinSetJSONRequestBody defines body for JoinSet for application/json ContentType.
+type JoinSetJSONRequestBody = Joining
+
+// KeepSnapshotJSONRequestBody defines body for KeepSnapshot for application/json ContentType.
+type KeepSnapshotJSONRequestBody = SnapshotRequest
 
 // AddUnitJSONRequestBody defines body for AddUnit for application/json ContentType.
 type AddUnitJSONRequestBody = NewUnitRequest
@@ -2560,6 +3082,12 @@ type ServerInterface interface {
 	// GetLedger A radio's slots, every channel judged
 	// (GET /api/loads/{load})
 	GetLedger(ctx *echo.Context, load Load) error
+	// Arrange Move channels about between slots, as one step
+	// (POST /api/loads/{load}/arrange)
+	Arrange(ctx *echo.Context, load Load) error
+	// GoBack Put the plan back as it was after a change, as one step
+	// (POST /api/loads/{load}/back)
+	GoBack(ctx *echo.Context, load Load) error
 	// StoreLine Store an entry line as a channel
 	// (POST /api/loads/{load}/entries)
 	StoreLine(ctx *echo.Context, load Load) error
@@ -2584,18 +3112,51 @@ type ServerInterface interface {
 	// GetKeypad How to key the channel into the radio by hand
 	// (GET /api/loads/{load}/entries/{slot}/keypad)
 	GetKeypad(ctx *echo.Context, load Load, slot Slot) error
+	// GetNames Other short names of a channel
+	// (GET /api/loads/{load}/entries/{slot}/names)
+	GetNames(ctx *echo.Context, load Load, slot Slot) error
 	// AddFound Take published repeaters into the plan, as one change
 	// (POST /api/loads/{load}/found)
 	AddFound(ctx *echo.Context, load Load) error
+	// GetKind What fixing everything of one kind would change
+	// (GET /api/loads/{load}/kinds)
+	GetKind(ctx *echo.Context, load Load, params GetKindParams) error
+	// FixKind Apply fixes of one kind to several channels, as one step
+	// (POST /api/loads/{load}/kinds)
+	FixKind(ctx *echo.Context, load Load) error
+	// RenameSeveral Work short names out again, for every radio with the same display
+	// (POST /api/loads/{load}/names)
+	RenameSeveral(ctx *echo.Context, load Load) error
+	// GetNearest What a radio would really hold of a channel of its plan
+	// (GET /api/loads/{load}/nearest/{channel})
+	GetNearest(ctx *echo.Context, load Load, channel int64) error
 	// ReadLine Read an entry line without storing it
 	// (POST /api/loads/{load}/read)
 	ReadLine(ctx *echo.Context, load Load) error
 	// GetRibbon A band to scale, with the radio's channels in it
 	// (GET /api/loads/{load}/ribbon)
 	GetRibbon(ctx *echo.Context, load Load, params GetRibbonParams) error
+	// DeleteSeveral Empty several slots
+	// (DELETE /api/loads/{load}/several)
+	DeleteSeveral(ctx *echo.Context, load Load, params DeleteSeveralParams) error
+	// UpdateSeveral Change fields of the channels in several slots, as typed
+	// (PATCH /api/loads/{load}/several)
+	UpdateSeveral(ctx *echo.Context, load Load) error
+	// DuplicateSeveral Store channels once more, in vacant slots
+	// (POST /api/loads/{load}/several/copy)
+	DuplicateSeveral(ctx *echo.Context, load Load) error
+	// CopyTable Channels as a table, for the clipboard
+	// (GET /api/loads/{load}/table)
+	CopyTable(ctx *echo.Context, load Load, params CopyTableParams) error
+	// PasteTable Store the rows of a table, as one step
+	// (POST /api/loads/{load}/table)
+	PasteTable(ctx *echo.Context, load Load) error
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx *echo.Context, load Load) error
+	// GetWork What to do next
+	// (GET /api/loads/{load}/work)
+	GetWork(ctx *echo.Context, load Load) error
 	// GetOutlines Coasts that are drawn on the map beside those of the world
 	// (GET /api/outlines)
 	GetOutlines(ctx *echo.Context) error
@@ -2617,12 +3178,39 @@ type ServerInterface interface {
 	// ChangePlan Rename a plan, change its note or where it is used, archive it or bring it back
 	// (PATCH /api/plans/{id})
 	ChangePlan(ctx *echo.Context, id ID) error
+	// ComparePlans How two plans, radios or times differ
+	// (GET /api/plans/{id}/compare)
+	ComparePlans(ctx *echo.Context, id ID, params ComparePlansParams) error
 	// CopyPlan Copy a plan under another name
 	// (POST /api/plans/{id}/copy)
 	CopyPlan(ctx *echo.Context, id ID) error
+	// GetHistory What became of a plan, newest first, and its snapshots
+	// (GET /api/plans/{id}/history)
+	GetHistory(ctx *echo.Context, id ID, params GetHistoryParams) error
 	// GetHoldings Which radio has which channel, and where
 	// (GET /api/plans/{id}/holdings)
 	GetHoldings(ctx *echo.Context, id ID, params GetHoldingsParams) error
+	// GetSets The sets of a plan, and what the radios can hold of them
+	// (GET /api/plans/{id}/sets)
+	GetSets(ctx *echo.Context, id ID) error
+	// AddSet Make a set of channels
+	// (POST /api/plans/{id}/sets)
+	AddSet(ctx *echo.Context, id ID) error
+	// DropSet Remove a set; its channels stay
+	// (DELETE /api/plans/{id}/sets/{set})
+	DropSet(ctx *echo.Context, id ID, set int64, params DropSetParams) error
+	// RenameSet Rename a set
+	// (PATCH /api/plans/{id}/sets/{set})
+	RenameSet(ctx *echo.Context, id ID, set int64) error
+	// JoinSet Put channels into a set, or take them out
+	// (POST /api/plans/{id}/sets/{set}/members)
+	JoinSet(ctx *echo.Context, id ID, set int64) error
+	// KeepSnapshot Name the plan as it is now
+	// (POST /api/plans/{id}/snapshots)
+	KeepSnapshot(ctx *echo.Context, id ID) error
+	// ForgetSnapshot Remove a snapshot
+	// (DELETE /api/plans/{id}/snapshots/{snapshot})
+	ForgetSnapshot(ctx *echo.Context, id ID, snapshot int64) error
 	// AddUnit Add a radio to the plan, with every channel that it can hold
 	// (POST /api/plans/{id}/units)
 	AddUnit(ctx *echo.Context, id ID) error
@@ -3250,6 +3838,38 @@ func (w *ServerInterfaceWrapper) GetLedger(ctx *echo.Context) error {
 	return err
 }
 
+// Arrange converts echo context to params.
+func (w *ServerInterfaceWrapper) Arrange(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Arrange(ctx, load)
+	return err
+}
+
+// GoBack converts echo context to params.
+func (w *ServerInterfaceWrapper) GoBack(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GoBack(ctx, load)
+	return err
+}
+
 // StoreLine converts echo context to params.
 func (w *ServerInterfaceWrapper) StoreLine(ctx *echo.Context) error {
 	var err error
@@ -3443,6 +4063,30 @@ func (w *ServerInterfaceWrapper) GetKeypad(ctx *echo.Context) error {
 	return err
 }
 
+// GetNames converts echo context to params.
+func (w *ServerInterfaceWrapper) GetNames(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "slot" -------------
+	var slot Slot
+
+	err = runtime.BindStyledParameterWithOptions("simple", "slot", ctx.Param("slot"), &slot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetNames(ctx, load, slot)
+	return err
+}
+
 // AddFound converts echo context to params.
 func (w *ServerInterfaceWrapper) AddFound(ctx *echo.Context) error {
 	var err error
@@ -3456,6 +4100,87 @@ func (w *ServerInterfaceWrapper) AddFound(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.AddFound(ctx, load)
+	return err
+}
+
+// GetKind converts echo context to params.
+func (w *ServerInterfaceWrapper) GetKind(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetKindParams
+	// ------------- Required query parameter "rule" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "rule", ctx.QueryParams(), &params.Rule, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter rule: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetKind(ctx, load, params)
+	return err
+}
+
+// FixKind converts echo context to params.
+func (w *ServerInterfaceWrapper) FixKind(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.FixKind(ctx, load)
+	return err
+}
+
+// RenameSeveral converts echo context to params.
+func (w *ServerInterfaceWrapper) RenameSeveral(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.RenameSeveral(ctx, load)
+	return err
+}
+
+// GetNearest converts echo context to params.
+func (w *ServerInterfaceWrapper) GetNearest(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "channel" -------------
+	var channel int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "channel", ctx.Param("channel"), &channel, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter channel: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetNearest(ctx, load, channel)
 	return err
 }
 
@@ -3500,6 +4225,111 @@ func (w *ServerInterfaceWrapper) GetRibbon(ctx *echo.Context) error {
 	return err
 }
 
+// DeleteSeveral converts echo context to params.
+func (w *ServerInterfaceWrapper) DeleteSeveral(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DeleteSeveralParams
+	// ------------- Required query parameter "slots" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "slots", ctx.QueryParams(), &params.Slots, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slots: %s", err))
+	}
+
+	// ------------- Optional query parameter "revision" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "revision", ctx.QueryParams(), &params.Revision, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter revision: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DeleteSeveral(ctx, load, params)
+	return err
+}
+
+// UpdateSeveral converts echo context to params.
+func (w *ServerInterfaceWrapper) UpdateSeveral(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.UpdateSeveral(ctx, load)
+	return err
+}
+
+// DuplicateSeveral converts echo context to params.
+func (w *ServerInterfaceWrapper) DuplicateSeveral(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DuplicateSeveral(ctx, load)
+	return err
+}
+
+// CopyTable converts echo context to params.
+func (w *ServerInterfaceWrapper) CopyTable(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CopyTableParams
+	// ------------- Required query parameter "slots" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "slots", ctx.QueryParams(), &params.Slots, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slots: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CopyTable(ctx, load, params)
+	return err
+}
+
+// PasteTable converts echo context to params.
+func (w *ServerInterfaceWrapper) PasteTable(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.PasteTable(ctx, load)
+	return err
+}
+
 // Undo converts echo context to params.
 func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 	var err error
@@ -3513,6 +4343,22 @@ func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Undo(ctx, load)
+	return err
+}
+
+// GetWork converts echo context to params.
+func (w *ServerInterfaceWrapper) GetWork(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetWork(ctx, load)
 	return err
 }
 
@@ -3609,6 +4455,59 @@ func (w *ServerInterfaceWrapper) ChangePlan(ctx *echo.Context) error {
 	return err
 }
 
+// ComparePlans converts echo context to params.
+func (w *ServerInterfaceWrapper) ComparePlans(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ComparePlansParams
+	// ------------- Optional query parameter "event" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "event", ctx.QueryParams(), &params.Event, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter event: %s", err))
+	}
+
+	// ------------- Optional query parameter "load" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "load", ctx.QueryParams(), &params.Load, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Optional query parameter "with" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "with", ctx.QueryParams(), &params.With, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter with: %s", err))
+	}
+
+	// ------------- Optional query parameter "with_event" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "with_event", ctx.QueryParams(), &params.WithEvent, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter with_event: %s", err))
+	}
+
+	// ------------- Optional query parameter "with_load" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "with_load", ctx.QueryParams(), &params.WithLoad, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter with_load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ComparePlans(ctx, id, params)
+	return err
+}
+
 // CopyPlan converts echo context to params.
 func (w *ServerInterfaceWrapper) CopyPlan(ctx *echo.Context) error {
 	var err error
@@ -3622,6 +4521,31 @@ func (w *ServerInterfaceWrapper) CopyPlan(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.CopyPlan(ctx, id)
+	return err
+}
+
+// GetHistory converts echo context to params.
+func (w *ServerInterfaceWrapper) GetHistory(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetHistoryParams
+	// ------------- Optional query parameter "before" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "before", ctx.QueryParams(), &params.Before, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter before: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetHistory(ctx, id, params)
 	return err
 }
 
@@ -3647,6 +4571,159 @@ func (w *ServerInterfaceWrapper) GetHoldings(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GetHoldings(ctx, id, params)
+	return err
+}
+
+// GetSets converts echo context to params.
+func (w *ServerInterfaceWrapper) GetSets(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetSets(ctx, id)
+	return err
+}
+
+// AddSet converts echo context to params.
+func (w *ServerInterfaceWrapper) AddSet(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.AddSet(ctx, id)
+	return err
+}
+
+// DropSet converts echo context to params.
+func (w *ServerInterfaceWrapper) DropSet(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// ------------- Path parameter "set" -------------
+	var set int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "set", ctx.Param("set"), &set, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter set: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DropSetParams
+	// ------------- Optional query parameter "revision" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "revision", ctx.QueryParams(), &params.Revision, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter revision: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropSet(ctx, id, set, params)
+	return err
+}
+
+// RenameSet converts echo context to params.
+func (w *ServerInterfaceWrapper) RenameSet(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// ------------- Path parameter "set" -------------
+	var set int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "set", ctx.Param("set"), &set, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter set: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.RenameSet(ctx, id, set)
+	return err
+}
+
+// JoinSet converts echo context to params.
+func (w *ServerInterfaceWrapper) JoinSet(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// ------------- Path parameter "set" -------------
+	var set int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "set", ctx.Param("set"), &set, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter set: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.JoinSet(ctx, id, set)
+	return err
+}
+
+// KeepSnapshot converts echo context to params.
+func (w *ServerInterfaceWrapper) KeepSnapshot(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.KeepSnapshot(ctx, id)
+	return err
+}
+
+// ForgetSnapshot converts echo context to params.
+func (w *ServerInterfaceWrapper) ForgetSnapshot(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// ------------- Path parameter "snapshot" -------------
+	var snapshot int64
+
+	err = runtime.BindStyledParameterWithOptions("simple", "snapshot", ctx.Param("snapshot"), &snapshot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter snapshot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ForgetSnapshot(ctx, id, snapshot)
 	return err
 }
 
@@ -4170,6 +5247,28 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.PATCH(options.BaseURL+"/api/units/:id", wrapper.ChangeUnit, options.OperationMiddlewares["changeUnit"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/copy", wrapper.CopyEntry, options.OperationMiddlewares["copyEntry"]...)
 	router.POST(options.BaseURL+"/api/demo", wrapper.OpenDemo, options.OperationMiddlewares["openDemo"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/arrange", wrapper.Arrange, options.OperationMiddlewares["arrange"]...)
+	router.DELETE(options.BaseURL+"/api/loads/:load/several", wrapper.DeleteSeveral, options.OperationMiddlewares["deleteSeveral"]...)
+	router.PATCH(options.BaseURL+"/api/loads/:load/several", wrapper.UpdateSeveral, options.OperationMiddlewares["updateSeveral"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/several/copy", wrapper.DuplicateSeveral, options.OperationMiddlewares["duplicateSeveral"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/table", wrapper.CopyTable, options.OperationMiddlewares["copyTable"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/table", wrapper.PasteTable, options.OperationMiddlewares["pasteTable"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/kinds", wrapper.GetKind, options.OperationMiddlewares["getKind"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/kinds", wrapper.FixKind, options.OperationMiddlewares["fixKind"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/names", wrapper.RenameSeveral, options.OperationMiddlewares["renameSeveral"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot/names", wrapper.GetNames, options.OperationMiddlewares["getNames"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/work", wrapper.GetWork, options.OperationMiddlewares["getWork"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/nearest/:channel", wrapper.GetNearest, options.OperationMiddlewares["getNearest"]...)
+	router.GET(options.BaseURL+"/api/plans/:id/sets", wrapper.GetSets, options.OperationMiddlewares["getSets"]...)
+	router.POST(options.BaseURL+"/api/plans/:id/sets", wrapper.AddSet, options.OperationMiddlewares["addSet"]...)
+	router.DELETE(options.BaseURL+"/api/plans/:id/sets/:set", wrapper.DropSet, options.OperationMiddlewares["dropSet"]...)
+	router.PATCH(options.BaseURL+"/api/plans/:id/sets/:set", wrapper.RenameSet, options.OperationMiddlewares["renameSet"]...)
+	router.POST(options.BaseURL+"/api/plans/:id/sets/:set/members", wrapper.JoinSet, options.OperationMiddlewares["joinSet"]...)
+	router.GET(options.BaseURL+"/api/plans/:id/history", wrapper.GetHistory, options.OperationMiddlewares["getHistory"]...)
+	router.POST(options.BaseURL+"/api/plans/:id/snapshots", wrapper.KeepSnapshot, options.OperationMiddlewares["keepSnapshot"]...)
+	router.DELETE(options.BaseURL+"/api/plans/:id/snapshots/:snapshot", wrapper.ForgetSnapshot, options.OperationMiddlewares["forgetSnapshot"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/back", wrapper.GoBack, options.OperationMiddlewares["goBack"]...)
+	router.GET(options.BaseURL+"/api/plans/:id/compare", wrapper.ComparePlans, options.OperationMiddlewares["comparePlans"]...)
 	router.GET(options.BaseURL+"/api/start", wrapper.GetStart, options.OperationMiddlewares["getStart"]...)
 	router.POST(options.BaseURL+"/api/start", wrapper.Start, options.OperationMiddlewares["start"]...)
 	router.GET(options.BaseURL+"/api/people", wrapper.GetPeople, options.OperationMiddlewares["getPeople"]...)
@@ -5250,6 +6349,86 @@ func (response GetLedgerdefaultApplicationProblemPlusJSONResponse) VisitGetLedge
 	return err
 }
 
+type ArrangeRequestObject struct {
+	Load Load `json:"load"`
+	Body *ArrangeJSONRequestBody
+}
+
+type ArrangeResponseObject interface {
+	VisitArrangeResponse(w http.ResponseWriter) error
+}
+
+type Arrange200JSONResponse struct{ LedgerJSONResponse }
+
+func (response Arrange200JSONResponse) VisitArrangeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ArrangedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ArrangedefaultApplicationProblemPlusJSONResponse) VisitArrangeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GoBackRequestObject struct {
+	Load Load `json:"load"`
+	Body *GoBackJSONRequestBody
+}
+
+type GoBackResponseObject interface {
+	VisitGoBackResponse(w http.ResponseWriter) error
+}
+
+type GoBack200JSONResponse struct{ LedgerJSONResponse }
+
+func (response GoBack200JSONResponse) VisitGoBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GoBackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GoBackdefaultApplicationProblemPlusJSONResponse) VisitGoBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type StoreLineRequestObject struct {
 	Load Load `json:"load"`
 	Body *StoreLineJSONRequestBody
@@ -5575,6 +6754,46 @@ func (response GetKeypaddefaultApplicationProblemPlusJSONResponse) VisitGetKeypa
 	return err
 }
 
+type GetNamesRequestObject struct {
+	Load Load `json:"load"`
+	Slot Slot `json:"slot"`
+}
+
+type GetNamesResponseObject interface {
+	VisitGetNamesResponse(w http.ResponseWriter) error
+}
+
+type GetNames200JSONResponse Names
+
+func (response GetNames200JSONResponse) VisitGetNamesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetNamesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetNamesdefaultApplicationProblemPlusJSONResponse) VisitGetNamesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type AddFoundRequestObject struct {
 	Load Load `json:"load"`
 	Body *AddFoundJSONRequestBody
@@ -5604,6 +6823,166 @@ type AddFounddefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddFounddefaultApplicationProblemPlusJSONResponse) VisitAddFoundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetKindRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetKindParams
+}
+
+type GetKindResponseObject interface {
+	VisitGetKindResponse(w http.ResponseWriter) error
+}
+
+type GetKind200JSONResponse OfKind
+
+func (response GetKind200JSONResponse) VisitGetKindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetKinddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetKinddefaultApplicationProblemPlusJSONResponse) VisitGetKindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FixKindRequestObject struct {
+	Load Load `json:"load"`
+	Body *FixKindJSONRequestBody
+}
+
+type FixKindResponseObject interface {
+	VisitFixKindResponse(w http.ResponseWriter) error
+}
+
+type FixKind200JSONResponse struct{ LedgerJSONResponse }
+
+func (response FixKind200JSONResponse) VisitFixKindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FixKinddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FixKinddefaultApplicationProblemPlusJSONResponse) VisitFixKindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RenameSeveralRequestObject struct {
+	Load Load `json:"load"`
+	Body *RenameSeveralJSONRequestBody
+}
+
+type RenameSeveralResponseObject interface {
+	VisitRenameSeveralResponse(w http.ResponseWriter) error
+}
+
+type RenameSeveral200JSONResponse struct{ LedgerJSONResponse }
+
+func (response RenameSeveral200JSONResponse) VisitRenameSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RenameSeveraldefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RenameSeveraldefaultApplicationProblemPlusJSONResponse) VisitRenameSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetNearestRequestObject struct {
+	Load    Load  `json:"load"`
+	Channel int64 `json:"channel"`
+}
+
+type GetNearestResponseObject interface {
+	VisitGetNearestResponse(w http.ResponseWriter) error
+}
+
+type GetNearest200JSONResponse Nearest
+
+func (response GetNearest200JSONResponse) VisitGetNearestResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetNearestdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetNearestdefaultApplicationProblemPlusJSONResponse) VisitGetNearestResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5695,6 +7074,206 @@ func (response GetRibbondefaultApplicationProblemPlusJSONResponse) VisitGetRibbo
 	return err
 }
 
+type DeleteSeveralRequestObject struct {
+	Load   Load `json:"load"`
+	Params DeleteSeveralParams
+}
+
+type DeleteSeveralResponseObject interface {
+	VisitDeleteSeveralResponse(w http.ResponseWriter) error
+}
+
+type DeleteSeveral200JSONResponse struct{ LedgerJSONResponse }
+
+func (response DeleteSeveral200JSONResponse) VisitDeleteSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeleteSeveraldefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeleteSeveraldefaultApplicationProblemPlusJSONResponse) VisitDeleteSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type UpdateSeveralRequestObject struct {
+	Load Load `json:"load"`
+	Body *UpdateSeveralJSONRequestBody
+}
+
+type UpdateSeveralResponseObject interface {
+	VisitUpdateSeveralResponse(w http.ResponseWriter) error
+}
+
+type UpdateSeveral200JSONResponse struct{ LedgerJSONResponse }
+
+func (response UpdateSeveral200JSONResponse) VisitUpdateSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type UpdateSeveraldefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response UpdateSeveraldefaultApplicationProblemPlusJSONResponse) VisitUpdateSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DuplicateSeveralRequestObject struct {
+	Load Load `json:"load"`
+	Body *DuplicateSeveralJSONRequestBody
+}
+
+type DuplicateSeveralResponseObject interface {
+	VisitDuplicateSeveralResponse(w http.ResponseWriter) error
+}
+
+type DuplicateSeveral201JSONResponse struct{ LedgerJSONResponse }
+
+func (response DuplicateSeveral201JSONResponse) VisitDuplicateSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DuplicateSeveraldefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DuplicateSeveraldefaultApplicationProblemPlusJSONResponse) VisitDuplicateSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CopyTableRequestObject struct {
+	Load   Load `json:"load"`
+	Params CopyTableParams
+}
+
+type CopyTableResponseObject interface {
+	VisitCopyTableResponse(w http.ResponseWriter) error
+}
+
+type CopyTable200JSONResponse TableText
+
+func (response CopyTable200JSONResponse) VisitCopyTableResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CopyTabledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CopyTabledefaultApplicationProblemPlusJSONResponse) VisitCopyTableResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PasteTableRequestObject struct {
+	Load Load `json:"load"`
+	Body *PasteTableJSONRequestBody
+}
+
+type PasteTableResponseObject interface {
+	VisitPasteTableResponse(w http.ResponseWriter) error
+}
+
+type PasteTable200JSONResponse Pasted
+
+func (response PasteTable200JSONResponse) VisitPasteTableResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PasteTabledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PasteTabledefaultApplicationProblemPlusJSONResponse) VisitPasteTableResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type UndoRequestObject struct {
 	Load Load `json:"load"`
 	Body *UndoJSONRequestBody
@@ -5724,6 +7303,45 @@ type UndodefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response UndodefaultApplicationProblemPlusJSONResponse) VisitUndoResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWorkRequestObject struct {
+	Load Load `json:"load"`
+}
+
+type GetWorkResponseObject interface {
+	VisitGetWorkResponse(w http.ResponseWriter) error
+}
+
+type GetWork200JSONResponse Work
+
+func (response GetWork200JSONResponse) VisitGetWorkResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWorkdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetWorkdefaultApplicationProblemPlusJSONResponse) VisitGetWorkResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -6007,6 +7625,46 @@ func (response ChangePlandefaultApplicationProblemPlusJSONResponse) VisitChangeP
 	return err
 }
 
+type ComparePlansRequestObject struct {
+	Id     ID `json:"id"`
+	Params ComparePlansParams
+}
+
+type ComparePlansResponseObject interface {
+	VisitComparePlansResponse(w http.ResponseWriter) error
+}
+
+type ComparePlans200JSONResponse Comparison
+
+func (response ComparePlans200JSONResponse) VisitComparePlansResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ComparePlansdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ComparePlansdefaultApplicationProblemPlusJSONResponse) VisitComparePlansResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type CopyPlanRequestObject struct {
 	Id   ID `json:"id"`
 	Body *CopyPlanJSONRequestBody
@@ -6036,6 +7694,46 @@ type CopyPlandefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CopyPlandefaultApplicationProblemPlusJSONResponse) VisitCopyPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHistoryRequestObject struct {
+	Id     ID `json:"id"`
+	Params GetHistoryParams
+}
+
+type GetHistoryResponseObject interface {
+	VisitGetHistoryResponse(w http.ResponseWriter) error
+}
+
+type GetHistory200JSONResponse History
+
+func (response GetHistory200JSONResponse) VisitGetHistoryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHistorydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetHistorydefaultApplicationProblemPlusJSONResponse) VisitGetHistoryResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -6080,6 +7778,288 @@ type GetHoldingsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetHoldingsdefaultApplicationProblemPlusJSONResponse) VisitGetHoldingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSetsRequestObject struct {
+	Id ID `json:"id"`
+}
+
+type GetSetsResponseObject interface {
+	VisitGetSetsResponse(w http.ResponseWriter) error
+}
+
+type GetSets200JSONResponse Sets
+
+func (response GetSets200JSONResponse) VisitGetSetsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSetsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSetsdefaultApplicationProblemPlusJSONResponse) VisitGetSetsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddSetRequestObject struct {
+	Id   ID `json:"id"`
+	Body *AddSetJSONRequestBody
+}
+
+type AddSetResponseObject interface {
+	VisitAddSetResponse(w http.ResponseWriter) error
+}
+
+type AddSet201JSONResponse Sets
+
+func (response AddSet201JSONResponse) VisitAddSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddSetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddSetdefaultApplicationProblemPlusJSONResponse) VisitAddSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropSetRequestObject struct {
+	Id     ID    `json:"id"`
+	Set    int64 `json:"set"`
+	Params DropSetParams
+}
+
+type DropSetResponseObject interface {
+	VisitDropSetResponse(w http.ResponseWriter) error
+}
+
+type DropSet200JSONResponse Sets
+
+func (response DropSet200JSONResponse) VisitDropSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropSetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropSetdefaultApplicationProblemPlusJSONResponse) VisitDropSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RenameSetRequestObject struct {
+	Id   ID    `json:"id"`
+	Set  int64 `json:"set"`
+	Body *RenameSetJSONRequestBody
+}
+
+type RenameSetResponseObject interface {
+	VisitRenameSetResponse(w http.ResponseWriter) error
+}
+
+type RenameSet200JSONResponse Sets
+
+func (response RenameSet200JSONResponse) VisitRenameSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RenameSetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RenameSetdefaultApplicationProblemPlusJSONResponse) VisitRenameSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JoinSetRequestObject struct {
+	Id   ID    `json:"id"`
+	Set  int64 `json:"set"`
+	Body *JoinSetJSONRequestBody
+}
+
+type JoinSetResponseObject interface {
+	VisitJoinSetResponse(w http.ResponseWriter) error
+}
+
+type JoinSet200JSONResponse Sets
+
+func (response JoinSet200JSONResponse) VisitJoinSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type JoinSetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response JoinSetdefaultApplicationProblemPlusJSONResponse) VisitJoinSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type KeepSnapshotRequestObject struct {
+	Id   ID `json:"id"`
+	Body *KeepSnapshotJSONRequestBody
+}
+
+type KeepSnapshotResponseObject interface {
+	VisitKeepSnapshotResponse(w http.ResponseWriter) error
+}
+
+type KeepSnapshot201JSONResponse History
+
+func (response KeepSnapshot201JSONResponse) VisitKeepSnapshotResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type KeepSnapshotdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response KeepSnapshotdefaultApplicationProblemPlusJSONResponse) VisitKeepSnapshotResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ForgetSnapshotRequestObject struct {
+	Id       ID    `json:"id"`
+	Snapshot int64 `json:"snapshot"`
+}
+
+type ForgetSnapshotResponseObject interface {
+	VisitForgetSnapshotResponse(w http.ResponseWriter) error
+}
+
+type ForgetSnapshot200JSONResponse History
+
+func (response ForgetSnapshot200JSONResponse) VisitForgetSnapshotResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ForgetSnapshotdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ForgetSnapshotdefaultApplicationProblemPlusJSONResponse) VisitForgetSnapshotResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -7072,6 +9052,12 @@ type StrictServerInterface interface {
 	// GetLedger A radio's slots, every channel judged
 	// (GET /api/loads/{load})
 	GetLedger(ctx context.Context, request GetLedgerRequestObject) (GetLedgerResponseObject, error)
+	// Arrange Move channels about between slots, as one step
+	// (POST /api/loads/{load}/arrange)
+	Arrange(ctx context.Context, request ArrangeRequestObject) (ArrangeResponseObject, error)
+	// GoBack Put the plan back as it was after a change, as one step
+	// (POST /api/loads/{load}/back)
+	GoBack(ctx context.Context, request GoBackRequestObject) (GoBackResponseObject, error)
 	// StoreLine Store an entry line as a channel
 	// (POST /api/loads/{load}/entries)
 	StoreLine(ctx context.Context, request StoreLineRequestObject) (StoreLineResponseObject, error)
@@ -7096,18 +9082,51 @@ type StrictServerInterface interface {
 	// GetKeypad How to key the channel into the radio by hand
 	// (GET /api/loads/{load}/entries/{slot}/keypad)
 	GetKeypad(ctx context.Context, request GetKeypadRequestObject) (GetKeypadResponseObject, error)
+	// GetNames Other short names of a channel
+	// (GET /api/loads/{load}/entries/{slot}/names)
+	GetNames(ctx context.Context, request GetNamesRequestObject) (GetNamesResponseObject, error)
 	// AddFound Take published repeaters into the plan, as one change
 	// (POST /api/loads/{load}/found)
 	AddFound(ctx context.Context, request AddFoundRequestObject) (AddFoundResponseObject, error)
+	// GetKind What fixing everything of one kind would change
+	// (GET /api/loads/{load}/kinds)
+	GetKind(ctx context.Context, request GetKindRequestObject) (GetKindResponseObject, error)
+	// FixKind Apply fixes of one kind to several channels, as one step
+	// (POST /api/loads/{load}/kinds)
+	FixKind(ctx context.Context, request FixKindRequestObject) (FixKindResponseObject, error)
+	// RenameSeveral Work short names out again, for every radio with the same display
+	// (POST /api/loads/{load}/names)
+	RenameSeveral(ctx context.Context, request RenameSeveralRequestObject) (RenameSeveralResponseObject, error)
+	// GetNearest What a radio would really hold of a channel of its plan
+	// (GET /api/loads/{load}/nearest/{channel})
+	GetNearest(ctx context.Context, request GetNearestRequestObject) (GetNearestResponseObject, error)
 	// ReadLine Read an entry line without storing it
 	// (POST /api/loads/{load}/read)
 	ReadLine(ctx context.Context, request ReadLineRequestObject) (ReadLineResponseObject, error)
 	// GetRibbon A band to scale, with the radio's channels in it
 	// (GET /api/loads/{load}/ribbon)
 	GetRibbon(ctx context.Context, request GetRibbonRequestObject) (GetRibbonResponseObject, error)
+	// DeleteSeveral Empty several slots
+	// (DELETE /api/loads/{load}/several)
+	DeleteSeveral(ctx context.Context, request DeleteSeveralRequestObject) (DeleteSeveralResponseObject, error)
+	// UpdateSeveral Change fields of the channels in several slots, as typed
+	// (PATCH /api/loads/{load}/several)
+	UpdateSeveral(ctx context.Context, request UpdateSeveralRequestObject) (UpdateSeveralResponseObject, error)
+	// DuplicateSeveral Store channels once more, in vacant slots
+	// (POST /api/loads/{load}/several/copy)
+	DuplicateSeveral(ctx context.Context, request DuplicateSeveralRequestObject) (DuplicateSeveralResponseObject, error)
+	// CopyTable Channels as a table, for the clipboard
+	// (GET /api/loads/{load}/table)
+	CopyTable(ctx context.Context, request CopyTableRequestObject) (CopyTableResponseObject, error)
+	// PasteTable Store the rows of a table, as one step
+	// (POST /api/loads/{load}/table)
+	PasteTable(ctx context.Context, request PasteTableRequestObject) (PasteTableResponseObject, error)
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx context.Context, request UndoRequestObject) (UndoResponseObject, error)
+	// GetWork What to do next
+	// (GET /api/loads/{load}/work)
+	GetWork(ctx context.Context, request GetWorkRequestObject) (GetWorkResponseObject, error)
 	// GetOutlines Coasts that are drawn on the map beside those of the world
 	// (GET /api/outlines)
 	GetOutlines(ctx context.Context, request GetOutlinesRequestObject) (GetOutlinesResponseObject, error)
@@ -7129,12 +9148,39 @@ type StrictServerInterface interface {
 	// ChangePlan Rename a plan, change its note or where it is used, archive it or bring it back
 	// (PATCH /api/plans/{id})
 	ChangePlan(ctx context.Context, request ChangePlanRequestObject) (ChangePlanResponseObject, error)
+	// ComparePlans How two plans, radios or times differ
+	// (GET /api/plans/{id}/compare)
+	ComparePlans(ctx context.Context, request ComparePlansRequestObject) (ComparePlansResponseObject, error)
 	// CopyPlan Copy a plan under another name
 	// (POST /api/plans/{id}/copy)
 	CopyPlan(ctx context.Context, request CopyPlanRequestObject) (CopyPlanResponseObject, error)
+	// GetHistory What became of a plan, newest first, and its snapshots
+	// (GET /api/plans/{id}/history)
+	GetHistory(ctx context.Context, request GetHistoryRequestObject) (GetHistoryResponseObject, error)
 	// GetHoldings Which radio has which channel, and where
 	// (GET /api/plans/{id}/holdings)
 	GetHoldings(ctx context.Context, request GetHoldingsRequestObject) (GetHoldingsResponseObject, error)
+	// GetSets The sets of a plan, and what the radios can hold of them
+	// (GET /api/plans/{id}/sets)
+	GetSets(ctx context.Context, request GetSetsRequestObject) (GetSetsResponseObject, error)
+	// AddSet Make a set of channels
+	// (POST /api/plans/{id}/sets)
+	AddSet(ctx context.Context, request AddSetRequestObject) (AddSetResponseObject, error)
+	// DropSet Remove a set; its channels stay
+	// (DELETE /api/plans/{id}/sets/{set})
+	DropSet(ctx context.Context, request DropSetRequestObject) (DropSetResponseObject, error)
+	// RenameSet Rename a set
+	// (PATCH /api/plans/{id}/sets/{set})
+	RenameSet(ctx context.Context, request RenameSetRequestObject) (RenameSetResponseObject, error)
+	// JoinSet Put channels into a set, or take them out
+	// (POST /api/plans/{id}/sets/{set}/members)
+	JoinSet(ctx context.Context, request JoinSetRequestObject) (JoinSetResponseObject, error)
+	// KeepSnapshot Name the plan as it is now
+	// (POST /api/plans/{id}/snapshots)
+	KeepSnapshot(ctx context.Context, request KeepSnapshotRequestObject) (KeepSnapshotResponseObject, error)
+	// ForgetSnapshot Remove a snapshot
+	// (DELETE /api/plans/{id}/snapshots/{snapshot})
+	ForgetSnapshot(ctx context.Context, request ForgetSnapshotRequestObject) (ForgetSnapshotResponseObject, error)
 	// AddUnit Add a radio to the plan, with every channel that it can hold
 	// (POST /api/plans/{id}/units)
 	AddUnit(ctx context.Context, request AddUnitRequestObject) (AddUnitResponseObject, error)
@@ -7924,6 +9970,102 @@ func (sh *strictHandler) GetLedger(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// Arrange operation middleware
+func (sh *strictHandler) Arrange(ctx *echo.Context, load Load) error {
+	var request ArrangeRequestObject
+
+	request.Load = load
+
+	var body ArrangeJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Arrange(ctx.Request().Context(), request.(ArrangeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Arrange")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ArrangeResponseObject); ok {
+		return validResponse.VisitArrangeResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GoBack operation middleware
+func (sh *strictHandler) GoBack(ctx *echo.Context, load Load) error {
+	var request GoBackRequestObject
+
+	request.Load = load
+
+	var body GoBackJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GoBack(ctx.Request().Context(), request.(GoBackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GoBack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GoBackResponseObject); ok {
+		return validResponse.VisitGoBackResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // StoreLine operation middleware
 func (sh *strictHandler) StoreLine(ctx *echo.Context, load Load) error {
 	var request StoreLineRequestObject
@@ -8247,6 +10389,32 @@ func (sh *strictHandler) GetKeypad(ctx *echo.Context, load Load, slot Slot) erro
 	return nil
 }
 
+// GetNames operation middleware
+func (sh *strictHandler) GetNames(ctx *echo.Context, load Load, slot Slot) error {
+	var request GetNamesRequestObject
+
+	request.Load = load
+	request.Slot = slot
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetNames(ctx.Request().Context(), request.(GetNamesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetNames")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetNamesResponseObject); ok {
+		return validResponse.VisitGetNamesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // AddFound operation middleware
 func (sh *strictHandler) AddFound(ctx *echo.Context, load Load) error {
 	var request AddFoundRequestObject
@@ -8289,6 +10457,154 @@ func (sh *strictHandler) AddFound(ctx *echo.Context, load Load) error {
 		return err
 	} else if validResponse, ok := response.(AddFoundResponseObject); ok {
 		return validResponse.VisitAddFoundResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetKind operation middleware
+func (sh *strictHandler) GetKind(ctx *echo.Context, load Load, params GetKindParams) error {
+	var request GetKindRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetKind(ctx.Request().Context(), request.(GetKindRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetKind")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetKindResponseObject); ok {
+		return validResponse.VisitGetKindResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// FixKind operation middleware
+func (sh *strictHandler) FixKind(ctx *echo.Context, load Load) error {
+	var request FixKindRequestObject
+
+	request.Load = load
+
+	var body FixKindJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FixKind(ctx.Request().Context(), request.(FixKindRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FixKind")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(FixKindResponseObject); ok {
+		return validResponse.VisitFixKindResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// RenameSeveral operation middleware
+func (sh *strictHandler) RenameSeveral(ctx *echo.Context, load Load) error {
+	var request RenameSeveralRequestObject
+
+	request.Load = load
+
+	var body RenameSeveralJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RenameSeveral(ctx.Request().Context(), request.(RenameSeveralRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RenameSeveral")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RenameSeveralResponseObject); ok {
+		return validResponse.VisitRenameSeveralResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetNearest operation middleware
+func (sh *strictHandler) GetNearest(ctx *echo.Context, load Load, channel int64) error {
+	var request GetNearestRequestObject
+
+	request.Load = load
+	request.Channel = channel
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetNearest(ctx.Request().Context(), request.(GetNearestRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetNearest")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetNearestResponseObject); ok {
+		return validResponse.VisitGetNearestResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -8369,6 +10685,202 @@ func (sh *strictHandler) GetRibbon(ctx *echo.Context, load Load, params GetRibbo
 	return nil
 }
 
+// DeleteSeveral operation middleware
+func (sh *strictHandler) DeleteSeveral(ctx *echo.Context, load Load, params DeleteSeveralParams) error {
+	var request DeleteSeveralRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeleteSeveral(ctx.Request().Context(), request.(DeleteSeveralRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeleteSeveral")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DeleteSeveralResponseObject); ok {
+		return validResponse.VisitDeleteSeveralResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// UpdateSeveral operation middleware
+func (sh *strictHandler) UpdateSeveral(ctx *echo.Context, load Load) error {
+	var request UpdateSeveralRequestObject
+
+	request.Load = load
+
+	var body UpdateSeveralJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.UpdateSeveral(ctx.Request().Context(), request.(UpdateSeveralRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "UpdateSeveral")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(UpdateSeveralResponseObject); ok {
+		return validResponse.VisitUpdateSeveralResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DuplicateSeveral operation middleware
+func (sh *strictHandler) DuplicateSeveral(ctx *echo.Context, load Load) error {
+	var request DuplicateSeveralRequestObject
+
+	request.Load = load
+
+	var body DuplicateSeveralJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DuplicateSeveral(ctx.Request().Context(), request.(DuplicateSeveralRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DuplicateSeveral")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DuplicateSeveralResponseObject); ok {
+		return validResponse.VisitDuplicateSeveralResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// CopyTable operation middleware
+func (sh *strictHandler) CopyTable(ctx *echo.Context, load Load, params CopyTableParams) error {
+	var request CopyTableRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CopyTable(ctx.Request().Context(), request.(CopyTableRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CopyTable")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CopyTableResponseObject); ok {
+		return validResponse.VisitCopyTableResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// PasteTable operation middleware
+func (sh *strictHandler) PasteTable(ctx *echo.Context, load Load) error {
+	var request PasteTableRequestObject
+
+	request.Load = load
+
+	var body PasteTableJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PasteTable(ctx.Request().Context(), request.(PasteTableRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PasteTable")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PasteTableResponseObject); ok {
+		return validResponse.VisitPasteTableResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Undo operation middleware
 func (sh *strictHandler) Undo(ctx *echo.Context, load Load) error {
 	var request UndoRequestObject
@@ -8411,6 +10923,31 @@ func (sh *strictHandler) Undo(ctx *echo.Context, load Load) error {
 		return err
 	} else if validResponse, ok := response.(UndoResponseObject); ok {
 		return validResponse.VisitUndoResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetWork operation middleware
+func (sh *strictHandler) GetWork(ctx *echo.Context, load Load) error {
+	var request GetWorkRequestObject
+
+	request.Load = load
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetWork(ctx.Request().Context(), request.(GetWorkRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetWork")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetWorkResponseObject); ok {
+		return validResponse.VisitGetWorkResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -8677,6 +11214,32 @@ func (sh *strictHandler) ChangePlan(ctx *echo.Context, id ID) error {
 	return nil
 }
 
+// ComparePlans operation middleware
+func (sh *strictHandler) ComparePlans(ctx *echo.Context, id ID, params ComparePlansParams) error {
+	var request ComparePlansRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ComparePlans(ctx.Request().Context(), request.(ComparePlansRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ComparePlans")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ComparePlansResponseObject); ok {
+		return validResponse.VisitComparePlansResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // CopyPlan operation middleware
 func (sh *strictHandler) CopyPlan(ctx *echo.Context, id ID) error {
 	var request CopyPlanRequestObject
@@ -8725,6 +11288,32 @@ func (sh *strictHandler) CopyPlan(ctx *echo.Context, id ID) error {
 	return nil
 }
 
+// GetHistory operation middleware
+func (sh *strictHandler) GetHistory(ctx *echo.Context, id ID, params GetHistoryParams) error {
+	var request GetHistoryRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetHistory(ctx.Request().Context(), request.(GetHistoryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetHistory")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetHistoryResponseObject); ok {
+		return validResponse.VisitGetHistoryResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetHoldings operation middleware
 func (sh *strictHandler) GetHoldings(ctx *echo.Context, id ID, params GetHoldingsParams) error {
 	var request GetHoldingsRequestObject
@@ -8745,6 +11334,278 @@ func (sh *strictHandler) GetHoldings(ctx *echo.Context, id ID, params GetHolding
 		return err
 	} else if validResponse, ok := response.(GetHoldingsResponseObject); ok {
 		return validResponse.VisitGetHoldingsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetSets operation middleware
+func (sh *strictHandler) GetSets(ctx *echo.Context, id ID) error {
+	var request GetSetsRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSets(ctx.Request().Context(), request.(GetSetsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSets")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetSetsResponseObject); ok {
+		return validResponse.VisitGetSetsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// AddSet operation middleware
+func (sh *strictHandler) AddSet(ctx *echo.Context, id ID) error {
+	var request AddSetRequestObject
+
+	request.Id = id
+
+	var body AddSetJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddSet(ctx.Request().Context(), request.(AddSetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddSet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(AddSetResponseObject); ok {
+		return validResponse.VisitAddSetResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DropSet operation middleware
+func (sh *strictHandler) DropSet(ctx *echo.Context, id ID, set int64, params DropSetParams) error {
+	var request DropSetRequestObject
+
+	request.Id = id
+	request.Set = set
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropSet(ctx.Request().Context(), request.(DropSetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropSet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropSetResponseObject); ok {
+		return validResponse.VisitDropSetResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// RenameSet operation middleware
+func (sh *strictHandler) RenameSet(ctx *echo.Context, id ID, set int64) error {
+	var request RenameSetRequestObject
+
+	request.Id = id
+	request.Set = set
+
+	var body RenameSetJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RenameSet(ctx.Request().Context(), request.(RenameSetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RenameSet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RenameSetResponseObject); ok {
+		return validResponse.VisitRenameSetResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// JoinSet operation middleware
+func (sh *strictHandler) JoinSet(ctx *echo.Context, id ID, set int64) error {
+	var request JoinSetRequestObject
+
+	request.Id = id
+	request.Set = set
+
+	var body JoinSetJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.JoinSet(ctx.Request().Context(), request.(JoinSetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "JoinSet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(JoinSetResponseObject); ok {
+		return validResponse.VisitJoinSetResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// KeepSnapshot operation middleware
+func (sh *strictHandler) KeepSnapshot(ctx *echo.Context, id ID) error {
+	var request KeepSnapshotRequestObject
+
+	request.Id = id
+
+	var body KeepSnapshotJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.KeepSnapshot(ctx.Request().Context(), request.(KeepSnapshotRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "KeepSnapshot")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(KeepSnapshotResponseObject); ok {
+		return validResponse.VisitKeepSnapshotResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ForgetSnapshot operation middleware
+func (sh *strictHandler) ForgetSnapshot(ctx *echo.Context, id ID, snapshot int64) error {
+	var request ForgetSnapshotRequestObject
+
+	request.Id = id
+	request.Snapshot = snapshot
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ForgetSnapshot(ctx.Request().Context(), request.(ForgetSnapshotRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ForgetSnapshot")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ForgetSnapshotResponseObject); ok {
+		return validResponse.VisitForgetSnapshotResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -9541,233 +12402,275 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5L1rkxs3sib8VxB834g5J5aSWr7MiWl90kjW2GvJ1qple0+MFQqQBZJwF4EaANVs2qH/voFMAIViAXVh",
-	"V7c1u19mrGYVCkgkEnl98o/FWu4rKZgwenH5x6Kiiu6ZYQr+9YqL4jUXzP53wfRa8cpwKRaXC7Nj5CBV",
-	"oZeEamJ27EioYsQcK1Yslgtun/lXzdRxsVwIumeLy0VpB1ou9HrH9tSOuKe3r5nYmt3i8quLi+XCvry4",
-	"XGijuNguPn1a4vclLdLfV7TgkpgdNYRrUkp5zQpCzTNy4GYna0O4sTMjG660IVIwIjfwh6qkIjdJ+7V4",
-	"khup9tQsLhdcmL9+tQiz5MKwLVMwze9e2idhuIqaXTMat2Mp9q+aK1YsLo2q2eSx95VUJjc+/tj3jS5R",
-	"PUET47nV323Gby11kxtm6d6zO34nhTSEqvWO32R5ye3gtIm9s/yS3SvgpomkvGIss1TFbrjmUuCiDlQT",
-	"zVh78YcdNeyGKUsFxezCuSZ7RoXJLNqPOXnhV6XMcZC2P41YdGs4Was1yw2IP06h4yd8mGnzd1lwBpIH",
-	"2f6VVHv7r7UUhglYA62qkq+pJfWT37QE8jdD//+KbRaXi//vSSPVnuCv+kk0ZPhmM0H8i66k0PEM3lqi",
-	"s8PMk/CjwjzazPMejkTJrFjlcBxqUTCljZTFIsiDK0MNm3lSOGZiSt/KA9lQhdOxc3jNCssLc33eDZch",
-	"BpzLv2hiOVWHy0YbKoAeb5VclayPSyp84n9Mm5QfNzGrX5ycOihp+dcJlll5tRkxQ5VKScslCxBCxnCx",
-	"1bN9PAyY+bZufvfHGj7+fCVr+HSlZMWUcUd5I8sCueXk4C+dsICnuGF7PTQz+IITP5+CqKNK0eOifaT/",
-	"6T/bfORDeEGufmNrY0eIB+xMXIe/dydeq4RStJMHYn/xN9li2X3TSv30ZRJPHp5aNsIUvpdegHb73Z77",
-	"OncHo9K0lnVZkB29YYSbZporKUtGhR14vaNCsHJoR164xz4trbLT+aJTuPxgy+HraolKSHLuqCpEat8O",
-	"hOTYYbU+YbXO5rQZarkQ9X6FrNudjJVHhAty2PH1jtiL/LiSxbGZk6jLkq5K5i/A7pS0u5cTd2zMDKBF",
-	"NiT0Kire3G6KS9jxsMokqxQFK7qcUgZhPkZGLxdVbcYf2Le1SdFVX/OqwsmMGubKPZ8ayl4LqV2N6Nwr",
-	"J9z6/UjN5NxSk6RUshYJWq6oKMYT5+9UFC9kLZIkWkux4Wo/gUiv7JzesYpRk1r2clHIemVGD/cSnk4M",
-	"s2NlkabznmttT9JsM5ZWNe4ePy4IUBqFQCTVqLC2Q61ZUgKYHQehSMvyx83i8p/9k3tvn/704fQcf1ou",
-	"buiaCjOJ55YLq/hz8fF631La7ZaU0Wzdae5cB+Hlhsh+P92GLB3zeaLFHOSWHmaeYumGGVN3iUgLqpHM",
-	"0P0RjYWhWxCeCutrFu4mlFvGK1mW8qC7C6H6Oj2dkq+Z0CxeSXQVlvLA1Mfd75OWslwIRlX6FacmJX+w",
-	"Msd9awJ3KbZm/Ibp9AIMLTMLN4oKvecm82JdVdmVp/cq0Cp6ubUuR5eI5tHs4wm5aS9h15BmuQ2/Ytu9",
-	"13pHne2rCtbXuQrpCjWezl5akTLIrih3cJDuVD98Wi5esLLssuU1x7uEiXpvx7H6DBjEYm2tf7nZaAZK",
-	"mgQH2kGqIho/0l7Y7QjVEr7mHk4R1M7xFa3LlCCQZb1P6JUbJffk4hl59JRspEKBLA/WVqPksJNlWhzv",
-	"mdZ0mz47yr6U1NBGrdFN1I3j3mq+mFx2o+927/QDL8wu3qIDLxj4PJSSh+RmZMVCZU9IPNaOb3cg3go8",
-	"P8nh3BHJSiH/O/DI5R855TMipDtoQ3f0e/fclV1x9J6bybCSG14YObW0XInWH829PZ3Tb51QZRltpd+G",
-	"DCcoc1XJxAGgdcFXLc6MLaYR1+QEkY7mVK8UM9QwK/i+e2lfGKlaDN3MweRJTJGbzLG8Yarg60Fm+tk9",
-	"9mm5uO2Kkes9YVS3zLn8Io7J94VUsLtTFazbhR0xr2pEdpZf6hLtMqQJUH8Z+KOXrRKKSR/RdSUnGFwN",
-	"8w7ZPThuWFhyynJflQyp2/HqKLnPTJge9RTZbS+2EQoGfBCeDfIcvtQ/cZ26xVo/jiNrQ4khusbDp+cm",
-	"NiVfm59pWSecTtfs2OMqm0bXuiqoaWm1GSEb/Ez264G8/vX0KpRia8OKV9yJthNJmZ7Rhrfthei+lCa9",
-	"OlmlYiyUCHZgirCC278QywpEyz2zls6WsDK2ASMhXTHlfKFdGeY3pJ9WuAT/uJt4GHi5AMcdTLqHbskj",
-	"RbeUC226iz14M1d7iU805cUzwvaVOYLOJSQsPOVxnLwVePOMcKnl92wz8e7q2ZYQ9Ro3p5G7CLJbbhbL",
-	"zn76XcjsbJhOandfsnWY68neTiRIZtNWE4cZvZXzbYBuK77h7KU2gFqlbOHemUZpvtkwxUTKb8+EYYoV",
-	"E7m+qlcl17sx4tKzjP9Q/HJyst7x1p6n8p6vqW6y6drWYXccXlaYT6zk2DeTa1L0IKzxnbhg0ZTS2XCA",
-	"i96nfPRneVrmclOEiWcX/N7ZMCd3tpAHkXG9ZO9m525qE2h1TBAod4TcNY1fdyOmZv4N3pHWwt2yxK44",
-	"iQdf9vfpim2kYs+INdbggoELl5RcG7xmulu+ZRlP4NYRLbGjGFlPmLPOfzdKOXvH1lIVuLxkiKDNN1nW",
-	"YAfHA1s401s0Gp1sghklqXvjXE+JIDElmqkbph5pe2cz+yTZyRLctCkCTlizPOQXzNJTwm9cEm40Qa3/",
-	"GdmxspSX6Eh3p7OkmI8zLqzGQ35Sh8Xz7rRS0sJZoCdTpIaWcnvpUh9WzCpzikHAq0+ZG3PDJdOSPE38",
-	"qVsSqcjFuKVrn4QxPrciyT+8SN9jKyddO+SbHpvdcFH4HIFxoRl8IcVdiUBqb+RQap0aZk/NejdhnDf2",
-	"+WSQNutpo+i06xvVU/+tffZUCxjnTH4bXklGiyaJMj+dd/KQlGQ7qczH7IJz8WTHqnuf5JnQmidqFKf2",
-	"o4tFo6iMZhnHrRudoiHy0mePAZUiPm34IzAc+u8WrcV86DlQb932tw9V4a7q/mA3Mv5OyXq7y6gc4xkE",
-	"huuyxult7r4GYy9xnn3LsyzSp/r2SgZWlv3a8J6q69hJTbeKwR4UoHiD40gS5mVXymXtBe6YibSO3fAL",
-	"E/Txpc8VhRWlCAoeDO+VSTi6sjQCi3GKDyl2/AymL8Vmqc5PPBOq6dnZbNglM4O+qMkrXrLvxEYmzhkr",
-	"+Z6bTOIXE2tZtH3QkY3mrt6UhNsxNiL+40aIvrOMJuSHSS9IFC92kifzwXKOTYjIDed02ad6nJb20/9Q",
-	"EiXLqXZoZzTt9narGH9hpi0l/+ncjH9xaz+NtGe8WByToQ29ZoLQZIZc3rNcso356ILn3cy7PRVHO37J",
-	"6A3TRNag0QbfGVQrOLvGPnbNKpOJS4o6nfK1tbvj1WT7mEv0M2RPr5kmlCC1CDiWEo6UlHPP7KRmkEhm",
-	"J5h6z/NdyikooeSCWPutpSVHb3stNQovb2umdcggmRBLPt9XD3uNc3ErivbT0cbRPsdqTl6MFXQbfjvp",
-	"yNwmtdS+IHWdiYZpdsMUN8eY6trIChScWzhUbH3tPYwp8vd5+7NBOOfkGWkzUz0imAFLjBbUuEt93MsT",
-	"KEpWtfPw5E/v5W0qKiM2jSHkqXbD1JGU/JqVR4jZan0SXzv1Wk8wQmVRJI7Vt/LgPuhlFZRkLAkmOdgT",
-	"93RJDlCyEWo7DlJds8KKnGcQemhbkPkgpmLa3d4j7bgpGaO48mVMWbfo8OHM7rzDaozuJmVSfCnZ8Fuk",
-	"hv1POKlEej0xKvN6mijzmuhgTq2011M8lA12Io0lofqa0JW9PiDfOHlHTE/09NNI3ccuUaw9E++N1QSz",
-	"/+DSKbg2FHcym1Z2sj1149jha8sFRCr/F1/zlPSWrFMOSi33LKQ5a8qLcBSwAjDpp8HPJIWZy0zrbIL9",
-	"gTQmUSIXQYoJ0v29FKxnB+6UnOmJ6Ei2bGVr+qRMl/TWSWnzC0lz7sgk48E89r7UlI3/SiprhW935uPY",
-	"vJJ8LqhP6R+Vpr+mRqqsUTp+z3+ge1a8tZuSvNh5UeA9OtLLgwOlPDyDma6Jc0QFpOkSYJomj7nkghH7",
-	"SlIRFBIOWyauYtVI2ExfG3HDiJCkkhpc+mmRoYp2MlokYBSj610rFzFj5a/nIWNeSihw8Otc5puTk/Ol",
-	"nafKkgbPmJEFTaduGFVrMyyiaFkeF6308q4FItitcZVweN0qRjaK2e26t1x0tG+nGZ9gFQ4pl97gQRYK",
-	"R7KRAf70RJKoLV2RfWMe8PKsL5XL7UcjnD1/NSes4YFlkO+u7gb3OWyTl0pZAf5ayuuEoy7y+o87OSFO",
-	"YA9PX5WVO/6yLDThBgIaqKhCzdeKEW2kYgVE9bhxIb5wi2MlssD4T+eMCsYKVuCN0LXAd3y7I0dZKyIP",
-	"glCmOC3dZ0EaGWk/b797lLX7FxeaFwxiUjup+O9StGaEcSBIcAG141o4R3GHazNppbGyfWa4HemVPpCe",
-	"5lwTp6JhKQotFaPFcTiIGwXdA0+ET0YEz/LXu2hZp/lEmRrFUootoVtJqA/oklAs0qoHjBJPGLX/+bFg",
-	"27TQGCT/ylkUo0IpGNJtqy6n7o9jsvInM/+1c75OEWOxWzhZoeVS4CZ4gFtJc6kSLXf9ZmXzIJk3+3Qi",
-	"glfOOpVUtCyRiPoUHmPMkr5lZQHwAqlCMTzPOYAEut7ZY7Om5bouqbESyZrYlATnPUGxn7QpJqdHwwfH",
-	"33mK+RBIwgnNNykfJFPm91NxSrioalfG7xM1xhWG5tNnMrgn03SAdkRwZDFn53R2lKCscwou3eFiA/tQ",
-	"0sb3/qYVOgpxD9oHpi2loh1vWHG5cL4qV+vplIS2arCAUxRYoEWr+NjHUiUlnr+16gVLuFF8DG2Sfllw",
-	"XZWoYfYeSPzoS/c0+NPBnhi7y26AV/at1Dyu2XHizE+cVjFP4PEbrlliR4w94qLCmpohQj20p23Phjxf",
-	"p3Lw6Tp15K7Zkbz55oefluRAuSF/Jf+h2VqKQv+nVUrAXPvSy02MKkWnMPJ8fZ1yfO3p7Xf47NOLyDOW",
-	"1pbpAJu9bPjjxF/AWJW+EzZ8WyumZ7C13Rze2PMyJUXDJ3dnYx5DOQ7D6dtjIRc8MZYefAEpsDxJboAZ",
-	"N9nCQNyeoF7rNCUEwZlnOlclYPie6REOYpfnz/csPlc9C3jjLsP2/PeMisw2IUbIHWr4/AhR9R7NlFQE",
-	"JaRP0qbgJBjYSB7D4USfBwfNgWtwzwgSpxSMl30TPF/7JNBay6pI3fndY51PA7qnxOE2IsUecd6adJ8m",
-	"ZSSXTPytLNPRvSSMCTeIXzKEWzIBa2QSfkhng3xk22GXWaUiwDdN4ha/c+0vnGiUyAqFZO5rAcRlSK88",
-	"LVTKIIoMAol8VzBh+CZx1ey5qA3LaKDZmObJvPwg4Y3kHCCt8kUoSG7PI7g1xxcWa15kkssFHyGtXKEx",
-	"POz9Uvl5e6yoUw1kzSrzMcto8CqhpdnJertz/mI030upmSZ7qSHYw40mjU8rcUaAbONv9xaxh7BKTuu0",
-	"MEmXaHogO3lwkH8leJkUo8WSaBnSKNZUkJW1DffM2mGseEYsK7d8QSXbGOJCJ10rV6asXG1k5TM/GpeH",
-	"F6bo9HIOG+ISsZ8RVQsCmfHESLKVRIp0DrKSOlMQ3BPEv+HsUEkuko4NqRl5/79xuT7UHNGRF0RLyG0K",
-	"+RyWi5zHNPiTPizHFv3hEhq2yPNthIZ3GkttH59WqDQTFBosE9lKWVwSzfdVyW4JFQVx9dyPpCiPJLyf",
-	"ktZTWdytLM/jgLaW2ko7y/QCMxkJ3OXL9TufXF5dP4c1ByXzuyynhjEmpSsjV+SSlfvZf9zYPyNMYsIh",
-	"ABviqLmMYScDSRrOhu81TOEJE9KOYQ+RVZeOlweqgZqV589CxmEpD1bqaGYIPAkOeijkTPotWVlO3MEN",
-	"rcspFeMB7yOlvvJc6Q7eL2dkyXvn0WBCtMMLRgqED4b1+Y3K704Ayby7rFods2pNVLkzMpDTLsdKxkKZ",
-	"UpkYeF7c+JOb/uVjxdRH9F2M9IA6R8e0pz/a6/lM13Uf3uJpEqPeoS/1QLmzEu317XGxsHiJ8pI5755l",
-	"IhZFBSHxkWVgdKSh5cfsjp/eoi6lsU+S4FjtkRv6dvfnhJqeHSIp55kuz/w/J+/pAKiWiLFTfYqIMGyv",
-	"MGF8FDPpAihzN1NLAbqrJtMM1ny1WVE0TQ+OliLb9yxh0HBRsNuMQ32UF8P5LnCczGdZ8c0ttUpOAhgk",
-	"W+rjE+F7IyDw0Pi0wdMynlyS/PfsWNHiyk8hWf07IakRDuNUZM5s0ZerOukyuE8vGcTdPYO+Z9dl9Yk8",
-	"WU0kSi2M4ikr7BfUPXxsn+zQqQfp4+rYOK+JFP3qyP3Vibmgo0+2SJWNIUUCv8TwuM7z7gmQYtoGtPo0",
-	"nU5n+hsYug2pk/ByhDcpD9qZih6Fo50HCWFVfHmf1Ot2bH2dLIE9OLO0iYK2CmEvMT8VDFMPtuZIlDb2",
-	"ffX1iUkMOURudZYETT4RLkfIw7SA4gRXmmC35qM/FMPRUH+kxxT51iZZKoEmdCtB5kA1+a3WxqfDHJgA",
-	"PF/My8OI+NgoeAbmVrFCzgGpMa0aPmON0RtWfKQnuhk17JHhe5ZiUUO3WSga8MPAkcAIfsmKpUvogZQt",
-	"nwyzY7RgirwRbC/1IzyC9qTgr5DNJgVIJaqvMSepfZ7QKSSkIavMJMvyODq1rhbJDUm7s71EiroueBoG",
-	"dQ8/H3O0+4jb/OigO+ZEui5R7LjTmRZXCXc442lA3FDk5BwkypJTg3xYHUnhsFIMOXAjmNZML2Nxhb9P",
-	"clSzUrOQi5pww2UQPFzYapydZBWypHFUynWrNtWF5DzIX41J+z7fIpm0Sr2L1Y9xZJj+N/BivgSQukyK",
-	"O63thBEBlARDdbBm/5mwgHgjlp47eqKRryUt0uWao4GCpqlR3nne9/BP9pmki8d50/GT6fVoPaUkbJf7",
-	"wUOwJvc1AyU0KjTm0FZ91ZQbLtihuYAYgh3kMvruITvPynDNt2nVuQhgS+OvoQig6V7y3Ap5ECUX1+MR",
-	"TyETazRsaS7CXso1LV1tX6K22mVud0UiQiD34Lc2WZxt2R7S2LAQCO5LJAPRFaPXVomzf4sSSSfZGXmQ",
-	"QPvbFBIncwwCY0Wki6kR7Uv7e6db3J/r5VcRGQW+lVJEGEz+itk5dfh+oHv2rnae845xq+jaVxt0xQgY",
-	"xhkUcZcJNGiFuweX8cfC0Ln5ukKXbncHakY68MoTdTT/5KT68RLUpTJTnPcDO7wtqcgWHPpPRZlUXyRr",
-	"CEMZyuCT4QLrGnzfvSRQzeib67RqF/+aLl3cOjW+9d2U5oAFt+0nW2lfQwDIW1RC87fhD+wAF2+WmmtZ",
-	"HftWbprGQlaZh8cTSznSfZmM9LpXuSD//fzN66WvSkeipkf7lF6H1Qmyy9iFhkJjbM2xHDQjXyQLBFM7",
-	"9iMo3jO40BzobEYdP4ni5MweF28JnpcwaHLqzlGbVidpbXZS5a7JiXWFfSWBlra1npLW7Q/sEBaiO27N",
-	"SuK6pKgeqZlBikxvA0RZpoizzW0VU3tuDGthu9KynGScrWUpa3U3aFdXK5yG6s35OacihTJ1wyfX2dUi",
-	"7tZxkiklQ5HzkZlLNG9Lrg0bAacIJodHPUESNnRoisXCrFtTGShCRzbISrRuSe/QxdOkDn990ccBQ9dS",
-	"tM9tCXnR09NgWJbOwAh3o0CbSxI7392inXKe4HR3jm7usuJbLu6Q4TrUiePBVLrTi6BXZbP6Wkbo+56t",
-	"yUuoYHuZ/mU83nRe8GSk+hmsSPWY+yEWFu6d5SJqWgurjbW2XunQpwL3U/U+FOTROu3ZtB2hAneJlMs9",
-	"6wM3KBQ9uCjLoL/qpXt2egpNBMSWzBwzOVQEzeaAv7WTd9TJOP+9xj5QAeETawIYI8oBTA70JVIwVkPZ",
-	"D/mtymXn7hjNYr+dk7kLsfOpmQvJHC2A6ZWK7BhVxTLOuZYlIxsEEMEyxXaaZspMGpc4vAtpK6kUYjfR",
-	"ZpFpcocWuKcYfIbyNPgRZJTMxeGTW0gGpbg3qIZPTfI5Y8vcUH6ix7e6xRyjWk/tfIN/SIMCXuvKCd2+",
-	"OfwSHuwkj9gxm9JHN8EkC0yHrfV4ul3rGkolz/fMIkDDiBYA0ZfCW+m+aafJg8nUeZ0++f2e7cle5H7b",
-	"dZA48zihvU566oHxAW4qCuyiH7zCy1YOvf3N53hEyVcu1RrMHrCZUiGwrPo5uPZe13lWVx0cdi8zlRv5",
-	"9iT9vviBPMRaD/nRB5loml/dHo7C7EaVybY97me52YGe/pstr31jGLQ8II4oS38Kk95410wFOLdXguW6",
-	"cWcT8Husgl7YIPvlzI+jGyc5C8B5BZtlN9U3/jvpNSf0/Ql5NPm8Mheb7Gagc0MKjsJhKwnvTffqrfLL",
-	"RS7f+bu6A0ytWniYgPQJ7jW5p4avW+n5uioRxuPAM+DSG1dBNRYGMt+l1RfHD0GJYUQoBmfoVSxKad75",
-	"/gwHaobf+AUe6rMzYc1LR8oGw8DDheFXsnvysjGF7tK0uun7kvI87tj6mhUTwelkkcutZ01e7Oi8iiab",
-	"Ng3WJm9YNkXs4JvKC4n93V0xnYu3IpTRVo5NC7NM8EbesJ6OveNboFdUpGHHpuAgNk1skkMZWqZbZAhW",
-	"nsLD5Dt93n1NitNyogH83r6T9BdrVnwMPDaWLTvhANytVu9R7xHGLfCM3Ppiw8JhVc0p8RT3TJk9upke",
-	"e1sPFt5VUrkwuQD1VJTcqtspsStE0wpMlHx4vNMIST0Hl9/g3O6wAMBPuCcNqjEVRwsWeMVV5CXzjSay",
-	"axYBaqJPzbBbl3dWYFkRLd+2Jpfj84Ya45xD+KGlX2zwA/U4Nj94UqfdxUElSCB3qxRSupXE/tJL4ZhO",
-	"0whKqs1EtNJhgy0PdLK5g2DNdherqDI94/qyasQCPMGzCKloKe3R+dqG53vyDaoTSMC92M1p3QaLu5zG",
-	"6VuIw2pD10bM8oRdzJ7xyCs6Q5B9R8tNDklEaUPs/Nrgi2ma95dYnOQoxmH8eRovlVJn0EWbBSCegEOP",
-	"hKleErjulqcnMC5JOqsIJl0i0mQhtKpEXNpk6AgEa3E7k+WC915GnrZfbCRtuk2hT4Xx5QKaQRz5IcRy",
-	"UvrmVwjKT1dBoFwMiYcdFVsiBai5sjZruU+Di3tR4+23EA537OAB2bwyhFbJhBzqkxW7w+46RcBKkstn",
-	"tMiHzkqdyOiJCzy6oowqyH3aMpBqRraU/TEoPr1h6UwmTnM6JmK4wHg5uqQRdWbOLZoVyNYh3eCha8rV",
-	"nPZNAhL1M99lQIOr07UKw72DuIxHSgzBlY4dOGtHPH5qg02Ajf7Mu+vJ9bqueCY/WGbQtd43SFpwxKB/",
-	"CC0BL08TaogUa/aMeAhQikB6ztjGu3/UrDF/LjHrvjowboIh78uUZqz50utM/WlcKz3uA5iQcn4bwGF1",
-	"9Qw8MO/KOicwNAlGfBSEeKQmOLekc7s23QOb+tGouWBoThKEW6tKvKVz4JLdzkYHwp/7SB2JEJyBAzOS",
-	"OZkRmO245Iq2RjQYcw/2pBS1WuVejjBkB+XXQCylr1sRbSkUyfa7g6X/DqvRh0jjgIdbTZoM23SX9moq",
-	"KivVH9G067bd702BneZ0xfnmvK4rqrnOGdL7vpyrhK3cQLv1gvP458CjKriRKpfRkUzuG17sFb42EVgo",
-	"x259iMJxhm8IVyFN/f46SrbWGhFriYyTyBHNM1+mdToty2RV+Jtvf5+GO8n3PHUF4jjjwyOg1k/eO7AF",
-	"hmS3LxDBmS7D2sNH88TzzJEpY+zLcp2w9JF4hbEbo0kX7sEujImUsFkMU4IafjM1pWnNlKFctNvObfgt",
-	"SNNa17T00dzySG6o4gHCmqs9cT8kLTaUquO5KQCk9xPOD9sYj80Slm1CpMlo/yvt2/lzUbMmZNnn4LVS",
-	"XRtLV8VWcL2mqkjCFyUbwbWBtEKaH34jT9pU/VsCVm+QtHuZqxOf2Obf7/egVhjhvEEmI8wguVC+WuXK",
-	"MwbnA+/6S/mcrlwRAOI4CsAXI9M81UludXTK2JRmACNFnb/ffCPuGI7KQTE2U8jT29994/wFLkqYuSqn",
-	"LzYv8Nl2WkMEu44rfCkdxmzioQOpcO76iIKLYTLLeKWZIEuLLxIgVieIdy0ESXCt5HOhRuKwJ8LAo7Pc",
-	"5gEVilbSnkNsAjpS9MUG54kVbEq6vWNcLtNsM0IpH+eLzvoc45rzkUcxbqnS8d6BIzWgFoWmGSFEBM1U",
-	"acGIaw/c8cnlfSfn4msZOaFPf/DwpfJGHtJVMikkcuKeiNwdwIJIg6AERMXwvMgdgJx/gG48tySZGteS",
-	"WVvzAQRivvMwo5UsQ0f1GMHHlqgyuTku3ZKTdKpTgH2FXKfz7ZtMprEB6pnNXDuz6Mr2E0ot7SrKnr9z",
-	"79Gpxb49ptqo3qDdyqdQbZAvirq/umL/01QbeobckPPqa40U7GMlS77m5796zEDpDxRlJiuw3f41fSIH",
-	"yrDb82jZ5E3prtdkWyW8vuNLmwTNDg6U8fljM6HMd9LpmeTWCOfhpMDc0tCFfkMvZ4jVXpJdbcg/fvji",
-	"KafPSMWZIl89ffx0+ejrrx9/lbLy736uzq3jTOpEvuTHheuZYhPi9Xc9KmP4fbBU3UP8Y/GFHtM7MndE",
-	"7nowkuydw3tlCMc2gal5UWDfp/HvXLPjlOqmK8CHTsPHMXqSdzuii49Pa07iqmKu8L7WBhLrvfHRn+cz",
-	"U6BXSDMZ4p/R4qNrFp/Bge6DkKUK+kprwyrdv0Q1ouWn2yjwRikzsYjTTmF8trHl3yvDqhHZvq6g2+27",
-	"n5z/oucht8KIop5PA4/7DXJZv/2NdZoZJpDfKM8kAWYwRn2fvvFlUU6bSVfEpItZ823XTh0cODbM1s0t",
-	"TQGX63gamMw3qvNokOPXmXNPOwjJ4c5kUapTA83o55hc1jWvKlbk4hUTupiOAh3kfdCCoSihS2VrlmfM",
-	"6BGZe86qNzL72Xe5sLPKpuJmknQ7vfsGskHBh5gotTowlXV91VWV/bVTGuUGit5KTsPLuI5XXdaT+4E6",
-	"PI2ED6akwmdA2aeENora39tFoA419JwsZ2hKndJpQJ10Y1u9JolI7fJsJuXL+2Y43btsHuPqVFzhCk9w",
-	"PEI3eB0ggnR+n7NmwJTydz9IBIPdW6jWxtPrJFVGeqLIzTyImy4UTqZ6ZGz4IDgf7EDpr0vFZk3nfOg8",
-	"TsVObZ+Ws32a/X6HnNABU/W9h80+1TIUy/a58a3QM/FKWeU0hxum+KadQpibu5tA663o0+47yRU5zIFT",
-	"likzwDBcsbXJGZsnOfhxaQTAFIz1C52srvloyGRHbLdm1OTSpGCvEHtkSocQlkSYC1DhHisAn1umExZ7",
-	"ocbRk9wzwFldR5hPoRHpq/y9s66uXEwrjdYV+gQFSAOvtfnaYpHOL4PcQM3GR68mhrvSGGDNN9sDpglQ",
-	"p6RjNlJ3x/Ba1H8jFzP7SRR50NGTJgjnisOOidYj3X5yxkoONjShMqHnBUF9vF9mLWthtOvov5HK/sxu",
-	"mIL2u/o81enuWGcehPTOYGc9aUyOVK3mB/67OYKPgGtt0/0CaIo64zgv3f3gD6Zirz8BkkOvIzeHydG3",
-	"ddZMyEFV+Grw3G8fM8bpdLUiH2XN2cXT4q/RDweaaT0fhNw4k7v3uP/cCLgg9jHoGSkOLYUiqBmhO0fq",
-	"IvjFB3BP+Jlvd6MBGA8jn9zz4hyNAuaCb+PXUvT5JQ2ZlL4tmMhoPts6h7BUNfhjKcAcZWZooOYdcExg",
-	"Y73cQhvIrS6qynntlvwD2KDG0GumSSnFNkbabxVp0mKKV9c15EilzbHxCGmhbd5QwUyM2gwxHOmi0uNK",
-	"UsIHOwU3I4zTgBzqnp/QnTd6s9dux1ZiuKjQwQe/5bem1WPQs0WXmz5FnXoTxU1SGEXXhqyYOTDXzohW",
-	"VcnX4GmBsjRuNLH8rjZ0zR6TV656jbtKNShrJjumzO9LAmWT8Gc8B/pX8R+/Lp5eXDy++HWxJL8uXl58",
-	"8eUP+J9P/+vri18X/0ns7VmX5ZIYvncvv3v1gnz55Zd/I1yQn96/eEy+AZy/8Nvfvvr6v4g7rwThAfVj",
-	"8r7TqemtbzZ91GR1DPgnOwmNhZ5BJwpZo2ndtNH2ddDw8mPy3HVII3t6JGuq1JFQQb4r2L6Shon18dH3",
-	"7GhN9roiRpK/XpCm48Fl0xDKNTurRcGw3Zmme0au2dH5sajQB6ZYQb64+AroHlrj28NKwB7HMR7/KkJC",
-	"xOUCl4opM3h9Lp66syRoxReXiy8fXzz+EgrPzQ549Amt+BO6crGTLYbDkJ24FN8Vi8vFP5h5vsJQgGK6",
-	"ksIFeb64uEBXnzDOrorY5clvziGEDD90HPADwKJt1nQ/2D9Dlm9uoDCzJx470o6l6/2eqiMEezzwZUEN",
-	"tdyzBMo2gJgbujaarOU+ZHMZSHj7ZwO9+MGOCRRb0fU1IpXkSPZ3fGISzW5E8Vj/q+SGfdkmXbhEV1xQ",
-	"lQK26hAOz3R1tMskV//rNTfYpX4GWj6HgS2bW9vhaA397ZJQTSj2wbccvgdWJIpBL7p+Yq6lcl4E3UfR",
-	"F9Fjd2TFU2d16/vjsuXDOyNyt5vh01I5tXPNO3MwP7UyzN4h5FrIg5XxBps/opwvuTaujtDv0wZg7UDF",
-	"T4ErPC/LICcbRQMEiRViW37DNDnQI6mF4SWhRLADU4RhehyKYS33DJiHsFKzx+S5cC0CIALnFBPTogax",
-	"B+9xuPE8d7jdWCDhmTZ/txbY+RyR77eVR2DcTIx7jQwzulot9K3hO24WaV5q3nXJAScH5avuXn7PqjlE",
-	"7BU9omrZYHRahbMsjwBAxgXIB1YiWshhJ/fYX7Hk7IZ1OS8hHZ78wYtPOH9fvt/mg5dKVtHJBIwHumfY",
-	"3SiTX9E88uSKMcywGKbZS4c4dkeavbf3OT1l8OQxnLQSyGb2FCzYGkzNXun6Mjw0q2xtfXscoJt7Y1Cu",
-	"NkOPlarNG/PKVDtuEcRfSBPvFacnjAsjzCa/6ERZtJr4vG77TXLZXHRhh3aPf47iCrsfH2S0Z+kWdCCy",
-	"5MY+m5dUgb1GyanA5/82Usqv735kFMb+08fjx4qJlz5u3Vr009lMkBi0PCk9IATrrWAXNL87be3SUnkN",
-	"oE7DJ1dM84I1qB6xWMGod+BAduOrvZyYP2m8yNQNU4+gJwA+ekl2rCwl9mGEBsZoF/sm4VQbZ/Iu7R9E",
-	"+AffV1IZIMeaGlrK7RLBT2AkKsg3dvxn1gBgxllZVt/DNNY919rKS1FEJgSY3NBwWTFqf2QHMOSx+7hi",
-	"ut6zwtruURvm11SbR/CpR9+9hEO6OhKocOgqib8AIEyHS7mlDA7nwwWXi9a4UIriWWioT5ob8F81AzvN",
-	"jYdFFxPG+TB4Cxt2a3DDH2mjGN23WX3QQPwGeWWmm3BHq4oJDXzLwz8jTi35DYs4deOimkk+/QYYSaoi",
-	"8CHHltrWJBD2E8F0uLSnhCqD7ewstZeR38ZlsOGPAWtpSShAv9n/9x047X8fuN4RXa939guWRS1TWrlf",
-	"MYEuJXTMoPVCNWi76EbYyQPZU3F0Z8BOHRIqAYGsy4qvMEY6TV7al15zEOiDz74tXYXpmDElLeDZ9iaE",
-	"JSl50EvyxcVF5CODwsMum+8RvK7F5Xxf7xeXX19cLBd7LvBfTxMxqw/36F56JWtRpA7BLx4Ib4NPzHMY",
-	"GvQnAO8BaC9N6F6KLaEpwzmvU9h/PqEKZpfT3u0mPsdHPi+eus8tdQvO7SkPJ3hpLc9C1iuztJcd3CB4",
-	"+h1QBCvgnptr87kmuF8ES+4IFUdIIrRG8HontZVgAq+8gX1f71yoKSklHSSZwk/+zve12dHykjB7aWO/",
-	"DGXvYsXINS+twLSi0LX6sbewBKEKtyb81crNPS+KEln3lEmXREtkXS80Easu5ADpMIzLqbcqfVr4vdhh",
-	"8OuzloDXe6QlEMMTDDIlvIc4JQMPPoE+NmyWKWduiIgGKfnFxdOWnHzk/tAJmSamiruNFyZ4XFOT07KG",
-	"FhgPPbvMdCx5P5/ZAAUffDqa/w4Nhq/38akrFD2ApoMZ+anprllZzjXbxETvU3jD8b+qJLSHSAtwK2EK",
-	"jQdvtvhPyZn2Pkq4ouFmHpLCEVpo8v594R74d9Dqmnikv56yytyaKpbR5r7IMM/DaHOO3ujIS9vqJb9m",
-	"drMNGgJz3e32hgTl3tEOghOWTBAQXjGPNdzDTfb+6NXkXtsH0lZqV5hj8nleBAzkleXMVWxHMGrYrzLD",
-	"/l+reIItAZuU4b3GZ4gBZurRWVfMqlpcE4iJYiYAn4M3f4w8lWRdSs3K47Lx6RzoES1gzbeCWvNDyXq7",
-	"w5Pfx6vQ0aiPV99gy6NpEu/htzPRZGQaSvI/oDHHUEDCDTw2GoG2IRcE33uGewT/cKq5Mxfm8OCG75no",
-	"9rNCayfLYgmsiDjTh50EHTfPGuj66w0mfecemXXfou/mIIh6AT7hdQhkDKPT+2+N3Uv3/NK5J7lyjtQ5",
-	"/GvfygPZUOWwpdHvytuuNe1TKnLhejtHX8mG7rGSgeFXUW1YQQy7NY/JDzI4Yp2IonF0PygM9gFVi65p",
-	"93cr/1/jdMbdYS49O3/VTL9aUL58GBtLk2vD0i7UUVk3QwGsp8Pbjpzpu0HfnWG+c755n9YB95BmDLyU",
-	"uHuQeqaNlEWaj07O+pM/8D8Gg1r46cUDxqZeULGG/qDuaKA7Q6otMz4fKXS7kKI8gnCznG1yJ6hfqGVk",
-	"2pgdDrJnJoEQ1twnDqaF5HCJTVjudP+nR5gcJr5rpiNIRAr0qUOMyd138iYbuOml/ucYFkntkg+PbCWz",
-	"3PhQm1ZFjebPGzqXt+CEVrQ5LZGbppt/hIeT4Ztcn3uy5pOddtf8Bdmo7Y24JHwDwH9MuTClltMk6BNV",
-	"i3vYiHe1uKdN+OKhxds7S9awB1wYaU0Xb+v2kBqy4Z/8Yf9v8KL6CXvSz5N5MYJPm1bx8+RiQP5BY2DC",
-	"zdb0RavNaQe2dr5A/pJz8/xTl/gcV/cX1xtviTkCobz3t7rYtkJmYVHTdtPZlinuecKEUR7b4JxBc8cU",
-	"4ABe+3L281K9+vO0IriBufTT2TYWZmcvRGiKhzYo5Lk0QKCZxJbU5jz5w7JH/0mHv3/jWvCNMEei6tAR",
-	"fvVs/eWfKyK+gSRqSlwZ+uiz/03T6+XevGdNq6y0IR36zcxAhiazCMEBK0avtUvSpN7CzbLeeeJk2Dy9",
-	"srsCEgLykTobgYW6nmfvQ0i0S4FHSYmHZF/E6sVUcZe6094r0KLtmSvOEhhP1rI6nivZp+xv8gZ4Iavj",
-	"XTf37Pb6d6mmd61Le+qWP7fr5i2cc682oCIpInCdNraOlOdx04bf/mnM9LyqyuMrfntPguIVv/1spQQs",
-	"HbfPylGX4od453/RZMNvyX+8e/WC/PVvF1/8J0EbYkDij9ntHRWFdqChf8aOv1fH79mxckdx/i3/Ftf3",
-	"fO1D86P2fM5PZ8NqaPFsjKuZpetZ3DQIQwQjXgNhid4xZi0qCJjt65IaVuDXY5ZRXJiRPIPj9sVLoi29",
-	"J+LiFxDwNkNgjT/O40KRUM4cozKB/DVhI1dHssOeK6ckvWfFK7ljG59gOau197woXrm0zJnqehxe3Hyw",
-	"b3wCtMNJEdCdsNw7UD16Jt1inuTSomD9+cKQiT6XO6cJsfkovm6Oi72cli4TzJVfjLy6FKPz8/Q7Rot7",
-	"dGDE3a8f+P7xDaZz2x4KEQA1bCY/Z9sZ4hPsNXZkbGdo9G516PqVu2JcX7BRXhDfDCsbNbnP/Bo30cwl",
-	"taKzpOk/h4HsNaXXtGRRsox3PYZmz1wkt2FOb2MtEFBu1oP6kyjkfTkQInS8z84wAIl6UrwGFYtYHubO",
-	"FcKn5E+XrE3ogZ47Uj/6Z2ZNc4m/HK7lvr5CHdCo3iSlMPyY1JZ/MPk/r378gWwYNbViZC3Lcj5YiheS",
-	"auMzkhRzOc8SyyH3tGoqH6MG+Aepyp56mQb+Kbdrbz2W0ox7NhPoVAfbWKb7GWXqU/HxmRynkC102ElL",
-	"8GvdyEcPPRXOjZvkpx4l+K0Hab4PYXSCKv2wiqLfydyO+H2+63VVFKG3TYr2be4P5edn1GNn3dLolf3c",
-	"dvLi320nnXPbl3lcC3kQ6LsKSOb53fUIc+mD5pDS72lzOjjsD3rO/qTi/DcQbPewRPCNjVSIDHHqEGrr",
-	"D7BXgzgQ79he3jC3a587CgRO1qMSwIVgie0V5WfEqrGoYEGS0wlKxJl68yipdH9sP5nnL/7def4ds1ag",
-	"2+alV6DtJ4Q0DKGbmpYbtWbFklC13vEb+FusY6c5oHtEzozIedbIxtnuyBdpWPrBkppuG+Q/2531J3GS",
-	"3QIvLhDr0offfHPoQcbYybLwfTtzCv23/pmOaOmiooe432HH1ztIdKfc5VBx0+Bs7rAZVso54uKgM6SD",
-	"nOsEXqX7GETOdmdUNStG6FFMfegscozJ8hw/mmp9F23RqKHcfg2aP7tmX92Sx1hCPwoEoISsYx97sKyN",
-	"F/YchYCWc5CsOwAB4c2XIlDRma6+xKGoBTd6ZnH5vChcSuQ9KY8xoP5nlylg7SufU9lyu4OW004/9L2/",
-	"11RAumVejjVdobJOWd966ZwKunmlynwtrE6B7nHg0V4MbMqgZyp6wz31gy6t6v4XTazR5Tus+c3z88w6",
-	"Mn5gh3dO6b+nMwLDz31IYFCf2z2LPeTJ6UDKPBiwv9w9nMh/P3/zOkXf9vF48gf8/4g0Tk/8B8vZnpNy",
-	"jfGEtEMxIqTTjjTTz3xhHTO1EjHcihM2K0ZWULjbUawj1u2VNPMKmocj3vOGaoAPF0q4oFdrwU0rEzA+",
-	"yJNWizLN3ZJ1Knub3rD7FAEw9nt2Oyn35uG2wfmu2uf/NA9z4JifX4vU2p2+YqQ7s/pnsrHz+C98ZVTu",
-	"tp2rcMoBnwXWQL9BQVY1tpDW9MbKNCypsnpTpkJliH9qzdpXRXdRDqXPlTqXoCSij9VpeA5f5qgfk58i",
-	"n1WUnJREGX+pZPXgcnT+uOiZpUPziNV0qFrnLvf25tJSS5y0NbyExC7lcoPeKUQuhXD9Ev9Pkxu6psJg",
-	"HVHGnt9wgFHqJDtEoMZn7+9D2zDN9t7BiumewLpk9gDWJfvUa83U5b3WjsD4uezQumTzSTE7mkN68wif",
-	"h90x3cUinVFTUYAS82VFnjJjUQ6C2R8+1EP3K//MA4ql8M15zDTfwOgvmqy5Wtd7BzAYYeg4FdhBouS2",
-	"Iqm2zUOie6jWc7OaO5dmxs1xOp/p36OuGpho8+L/9GTTdH7NsbRvDvv5Ywv1Q0XhKnpASpvUT8GoWpKK",
-	"qT03BlQlaKHbyHQ8CyXbzAZn5jaiQf/0W7QkUkCUE7Lj7A27om2gvNT+Qol2v6Ryj3wODq9ouuOSdvxO",
-	"4SIG/V5+/LGOr1DQPo9E9cPhTQ+NX/ur5918n/yB/zFYQX/VoM89dAC6DAhDM8Bn+O38kCPEE8XsvvU7",
-	"ct0jo9Jru2Dw9x9C6k98xsknGPOnCkundrUoFCsAC3yOnbRSBywyD1HkubQswFp0TQAeeIcfr/VNFtrm",
-	"OVkzj91Nia7s/LBUCG1aaM0Hzf3s/+7rklr5flBWmovQFoFaC0jJascaOK2upfnNbSVVxFRjMG/c3CdA",
-	"3YDePM+G+qEy++hMEJ/1dFDSdYx7cfXzA+/xkz/wP85IkAuCP63jw7B3Bw7IZLpceSEzW0ID9LyJWwwv",
-	"louSomgquF5TVbAi0Ub49J6DYWbr7jPTXfE9Y5U15OQBzmSJgJxuWeAhkAqPLHDsiUO9zYgpm+INE0XY",
-	"jwc2KU66F7KybGsxnd50/e0J4f3z9m9GP6XXrt6xtVQ9uP5YfoUdYuarwgFGwa6siNB1oNq7MCEw85vk",
-	"Qse9Eh0QlLNK85dVkEemjeXf1Y1dP+h7IzF+IEfYtnk9C+A2RAPNjmvsaeuyKDfQPH+EYT+YWd5Q7D6A",
-	"dKgy/w8mu572PF46ONPGaYz/PsWVOs1VhhyVe0xEv8dklcmZKvdp8bhcTOcAkNB7CMoy0F3fVyB4iHvH",
-	"56ROw2t/jk3+GZ6DUOwZdz+XFRNYBZMguH0dgC+RcLUqF5eLJ1YZ/T8BAAD//w==",
+	"5L17k9w2ki/6VRB1b8Tsxi2pW37Mxrb+kiVr7LUk66rl8dnYcShQJKqIaRbAAcCuLiv03U8g8SBIAnxU",
+	"s9rtc/6xJRUJApmJRCIfv/y8yvi+4owwJVdXn1cVFnhPFBHwt9eU5W8oI/rPOZGZoJWinK2uVqog6MBF",
+	"LtcIS6QKckRYEKSOFclX6xXVz/yrJuK4Wq8Y3pPV1arUA61XMivIHusR9/juDWE7Vayuvrm8XK/0y6ur",
+	"lVSCst3qy5e1+T7Hefz7AueUI1VghahEJec3JEdYPUcHqgpeK0SVnhnaUiEV4owgvoV/qErMUpPUXwsn",
+	"ueVij9XqakWZ+us3Kz9LyhTZEQHT/PGVfhKGq7AqmtGoHkuQf9VUkHx1pURNZo+9r7hQqfHNj0Pf6BPV",
+	"ETQynl39/Wb8XlM3yjBN9wHuOE4yrhAWWUFvk7JkOThvYh+0vCR5BdI0k5TXhCSWKsgtlZQzs6gDlkgS",
+	"0l78ocCK3BKhqSCIXjiVaE8wU4lFuzFnL/y65CkJkvqnCYtuDcdrkZHUgObHOXT8Yh4mUn3Hc0pA8xix",
+	"f83FXv8t40wRBmvAVVXSDGtSX/xTciB/M/T/K8h2dbX6fy4arXZhfpUXwZD+m80Ezb/IijMZzuC9Jjo5",
+	"LDwJNyrMoy08H2FLlESrVQrboWY5EVJxnq+8PrhWWJGFJ2XGjEzpB35AWyzMdPQc3pBcy8JSn7fDJYgB",
+	"+/IvEmlJlf6wkQozoMd7wTclGZKSyjzx/82blBs3MqtfrZ46CK7l1yqWRWW1GTFBlUpwLSUrUEJKUbaT",
+	"i33cD5j4tmx+d9saPv5iw2v4dCV4RYSyW3nLy9xIS2fjr62ygKeoIns5NjP4glU/X7yqw0Lg46q9pf/H",
+	"fbb5yG/+Bb75J8mUHiEcsDdx6f+9P/FaRIyigh+Q/sWdZKt1/02t9eOHSTh5eGrdKFP4XnwB0vK7Pfcs",
+	"dQYboynjdZmjAt8SRFUzzQ3nJcFMD5wVmDFSjnHkpX3sy1obO70vWoPLDbYeP67WxgiJzt2YCoHZV4CS",
+	"nDqslB1R6zGnLVDrFav3GyO6/clofYQoQ4eCZgXSB/lxw/NjMydWlyXelMQdgP0pSXsuR87YUBjAimxI",
+	"6ExUc3LbKa6B436VUVHJc5L3JaX0ynyKjl6vqlpN37DvaxWjq7yhVWUmM2mYa/t8bCh9LMS4GtB5UE/Y",
+	"9buRmsnZpUZJKXjNIrTcYJZPJ853mOUvec2iJMo421Kxn0Gk13pOH0hFsIote73Keb1Rk4d7BU9HhilI",
+	"mcfpvKdS6p202Iy5No37248yBJQ2SiDQapjpu0MtSVQDqIKCUsRl+fN2dfU/w5P7qJ/+8lt3H39Zr25x",
+	"hpmaJXPrlTb8Kft0s28Z7ZolZTBbu5t7x4F/uSGy46dlyNoKnyNaKEF26X7mcZEWmO3IPnqa4Az+kbB6",
+	"r6ez57dwKClS6f8dcAU3FkngLpqVHBiAS7rTH+VCn8O/Rc7CDIQ/Sj7Qpwd9MeqzH5eSa82rGQ+LNeyX",
+	"7ky4JeGhI92jEu+N1pbRA8/frqZcqqbpnT2++9H8+tVl4ODwMqH4BO2vad8oJz/LGA+/w9nNB3OT6vOQ",
+	"3FrWTljcLFp05mu+MzpTp/pilgvjCamYpHr6P5qr6ZjNBU/53dRsMzuh1DJe87LkBxnZNPImPp2SZoRJ",
+	"Eq4kkMOSH4j4VPw+aynrFSNYxF+xRnn0B33C2W/N0GWCZITeEhlfgMJlYuFKYCb3VCVerKsqufI4rzyt",
+	"gpdb67J0CWgezD6ckJ32GrhmaJZi+DXZOS057SS5rmB9PcMLb4x93eOlPsBGxdWccmaQ/lR/+7JevSRl",
+	"2RfLG2osF6fMtfUM7heWHfXKt1tJ4ErAwV174CKPKm9F7iZcZOBr9uEYQfUcX+O6jCkCXtb7yC1mK/ge",
+	"XT5HT56hLRfm+OcHhCXC6FDwMn7474mUeBffO0K/FL0PTFqjnagdx77VfDG67OZ21bcgDzRXRciiA80J",
+	"eNiE4IcoM5JqodI7JByroLsC1Ftu9k90OLtFklrI/Q4ycvU5ddUJCGk32phF+NE+d61XHLxnZzJ+pfIv",
+	"TJxaXK8E6w/m3p5O91sdqqwDVjo2DEjCK7rdEkFYzA+xpaScca14rR8PxosocCqna6+XfF9hTZ6oLXzA",
+	"Cw3VtXix1sngQrHLTxBPqOuKx0zWOqeb1rYOnRsTbIwZ56HxfAweAQorsK1/fKVfmHgLGDNrvHciMkWq",
+	"EjrtloicZqM78e/2sS/r1V1fB9/sEcGy5XlJL+IYfZ9xAVtj7l3obqVHTNtpgUvELXVtXCiGJkD9tZeP",
+	"QbGKWHVDRJcVn+EbaYR3zEVhxvULi0+ZS8Je07v+jI10BsHWZ5Fg62RnlHU70Tw+DbfD+3RLnVBjZ828",
+	"efUVeHqa1HrF2xPNveacxcqOEo95qtoUSC7ErCCcRmoJJVE0tgRtISWIiY9yjqUz8Y4KH4RnvfUDXxqe",
+	"uIzZfK0fpxG/ocTYRgqHj8+NbUuaqb/jso4cxDfkOBDGmEfXusqxat0BEyaJjwHor3vyutfjqxCCZIrk",
+	"YAlEjsb4jLa0fbsOrEuu4qvjVSz+jREjByIQyan+F6RFAUm+J6qgbIdIGfrnglO5IsLuyP6h5RgyTCuz",
+	"BPe4nbgfeL2CoApMeoBu0S2Fd5gy41ZpL/bgXJDSHfFIYpo/R2RfqSPcUBiHhceiQbNZYZT5BBdOmmfb",
+	"mcbKAFtm+swmchEOa751pl/AT8eFBGcHXU6vSObn2uHtTIIkmLaZOcxkVi7HgM4R5PdejAFYX2FWa3ce",
+	"zaH0wF2GMEUEyWdKfVVvSiqLKerSiYz7UPhydLIuKNKep3BRibkhjPnm9aE4ji/Lzye0avWb0TUJfGDf",
+	"4ViEyjnFk6Fam1kVi5+e5JdcyqnnJ55c8Ed74++c2YwfWMJRmTybrXO2TaDNMUKg1Bayx7T5uh0xNvPv",
+	"zRmpDcgdiXDFajz4sjtPN2TLBXmO9A0aDhg4cFFJpTLHTJ/lO5Lwm+8s0SIcNVlPEeeP9XZPMs4+kIyL",
+	"3CzvHkaxnszar8RO2+smmFGUujQeQCz4AWHwGgqCc4nApbjhqkCS5uAZbpNQ/xkrLhI6uFEVw5vYDxO8",
+	"FJ22C9VE8o4wkkTcEvFEalMDgi2o4GUuE3yfwSp+SPOJxKdkvnGFqJLI3E6fo4KUJb8ywTirVEpsUjyn",
+	"ZWpQn/Lao3XaZ15ynFtPSWeKWOGS765sNt2GaBtUs33EBp1yMEczXR1NnLJYIy7Q5bSlS5fXNz1dLyo/",
+	"NI8fvxt7KPRDsbPTfbaU5S7tbKJfEl6ISVckN2cwGYVLGRtmj1VWzBjnrX4+mveTdKdj45kfGtVR/71+",
+	"tmu8THOUvvevRJ2uszSwm84Hfogq4IIL9Sm54JT3xYrq3tUNRIz9mYbQoD8nmGWYCtWYQg2R1y4hGagU",
+	"yGkjH17gjJN+1VrMbwMb6r1lf8djZC2M4fwpI/iF4PWuSFhK0wUEhht1oruvwdhrM8+h5WkRGbLYBzUD",
+	"KcthI36PxU0YicI7QYAHxtUFDk6OiNNdsbiUU7hTJtLaduMvzLhGrF35AawoRlBwvDhnUiKgk/ZzzHF9",
+	"hf6q0YzY8DYt0xMfjUXFPRNxx6INEE27tPmoT3JuiVjxgNQl476JOQyFbV/TkvzItjyiA0hJ91Ql8pwJ",
+	"y3jejuME115rFsS0b0HIhAC0HSH4zjqYkBsmviCWvyw4jaY/p3zFkBIwnsKsnxrwA+tP/01wo/W6lque",
+	"0TzLwq5i+mEev3y6T6dm/KtdezfVJ+EYpKb2R+EbwhCOJoSnnfUl2apPNnunf3/ZY3bU45cE3xKJeA3W",
+	"tndHQnGevSrqx25IpRKJEayOZzjvNHecCa8fs3ntCu3xDZEII0MtBL66yL0o5i9VBZcE8qb1BGPvObmL",
+	"+Vk5VBgifSVuWfDB286CDvJbdjWR0idMzkhmOT38Abw2c7ErCvhpaWNpnxI1qy+mKrotvZu1Ze6iFvRQ",
+	"lkydiChLcksEVceQ6lLxCoyvO9hUJLtxTtsY+YcCKMlAtvWbTXRDYDkhPgRLDBbUeKBd7NgRKKjN0PNw",
+	"5I/z8i4W6GLb5pLmqHZLxBGV9IaUR0gakbITo+4GAmZckHmeR7bVD/xgP+h0FVQgro1L5FLvuGdrBIm4",
+	"TSnjgYsbkmuV8xyiOe3bbToRQBBpT++Jd8w5BRJm5euQsnbR/sMJ7vxEWZ5Mm523rZow/IT035nOe7f/",
+	"gkj+Xy/HEpqsRJtVjPjtX9O7JBkSxT0YbemdEQz9R1BaiDtzfjTn4D55xra2emg9I5m5nYOJIyxvEN7o",
+	"kxQqjaJcmF/i4aYRM01s0m57Js43KJHJ+4fzN6dSYSPUyRTfDnvqxv9GM70hEBfuX1y1c9SplcXc35Lv",
+	"iS9wkpjmXiuY2v94Uj18JqrXbZZwjwn6B9TcXCOpTZzN2JEfOSMDHLhXWYYjoiXZulWn4coxbAJyL73Y",
+	"LSQuuRPLi0Yr2IYy3bbuK7EkOLor1KepaWrpvHxXzDepQC9L+tj1TXs6z9/hPcnfa6ZEbRya50aTTnTG",
+	"mYFijrjRqoPIPsLM1KyA0DQVTCVlBOlXojYx44laGNjO2qIGZgYVMIyjiksIGMVVhsjbicGBghEEZ0Ur",
+	"LzzhjMmWIWNaSwgIH8lUFrLVk8sVnMUKkkf3mOI5jicGKVFLNa6icFkeV63Csv5ljJE7ZWvgzXErCNoK",
+	"otl1tio0c9Wfdw+HC/KYne3ufkaE/JZsdIDbPYEmamtXI76hDDh9NpQZavnRKGcnX80Oa2Rg7fW7rbg1",
+	"fPZsclopqcDfcH4Tq8Nq7P5pO8eHc/TmGaqvttufl7lEVEHcydjsUO29IUgqLkgOMWOqbADZn+IGg4SZ",
+	"MF1vjzJCcpKbE6HvjCjorkBHXgvEDwxhIigu7WdNPR7Xn9ffPfLa/o0ySXMCocOCC/o7Z60ZmXAdpE+B",
+	"2XHDrD+/J7WJFP/w3nFiMoehV3xDOppTX2BoilBxKQjOj+MpAkFKh5cJ/8mA4En5+hAsq5utlkAnKDnb",
+	"IbzjCLt0AeTLRFtIAEFaE8H6j59ysosrjVHyb+yNYlLEyyQMtE2XrifoGK35Tcw/sz7ymQUU3nsfrc22",
+	"CZYzHPWtlMxYcbY9fpO6eZTM2308zcUZZ70aalyWrnK2A4w1ZUk/kDIHYKFYibjZzyloJJwVettkuMzq",
+	"EiutkQTfI4x8jAUZtR+9U8yutoAPTj/zBHGRqog/nm5j7lgi1O9ddYooq2oL4OPSgKZBQqSTsxKIZ/Ns",
+	"gHbgdiKMQ2939oygpJ8ODt3xwi/9UPSO71xvG+MzNTxob5i2lgo43ojiemXddraQ2hoJbdNgBbvIi0CL",
+	"VuG2D7VKTD3/oM0LolLFBTPty5zKqjQW5uCGNB99ZZ+G0ALcJ6Zy2Q7wWr8Vm8cNOc6cecd/F8qE2X7j",
+	"9aPkaELEZlF+Tc0QHgnF0XaAIS+yWEkPzmJb7oYc0dvv3/2yRgdMFfor+jdJMs5y+e/aKIHr2tdOb5oA",
+	"W7ALA8/XtzHHV+MafBZxDfYRAAZX9aqRj46/gJAqfiZs6a4WRC5w17ZzeKv3y5xMGlc6kAz/jKWijBcH",
+	"TAVbcsRYO9glQ4F1JwcFZtzkogNxB+Kbrd0UUQQn7ulUDYqieyIn+MptFQndk3BfDSzgrT0M2/PfE8wS",
+	"bDLoYPeop3YjBJXUOFGw442QIU0bA5IicEdy6E0dex4cNAcqwT3DUJj5MV33zfB87aMQq61bRezM72/r",
+	"dLbWmdLS21hUe4Pw2mRlNZk9qVT1H6i+8BzjiepzslffY6nS6at7LhKlwJLhShZz6jav7Rvj1WZ2Cfbz",
+	"4beipOBlPOYbxXKjyoC4jYG3zQBcmwWi1pNVl+9gAVy1feUxLGdtHCfE7S90jGuzK3JO7Nc8kt2YiR3h",
+	"UQxWbRRN7cecMEW3EcndU1YrkjDGk5HuzrzcIP6N6BwgEfilx8noJK2LFOxiEu9C0jxRxcHoBMVt8S/g",
+	"4T7uU3feDjCza4xlpFKfkoIGryJcqoLXu8K6zo0no+SSSLTnEuJeVEnUuPciewTINn3bt4g9BtjWLYg0",
+	"aeVI4gMq+MHiHpfgcBME52skuU+uyTBDG31N3hN9JSX5c6RFueUWK8lWIRtF6l/4eezCLxWvXD5Q4/1x",
+	"54rx/1nfFbKa6zkSNUNQgoIURzuOOItnzQsuU/o1ndpxS8mh4pRFfTxcEvTxf5nlugSEgI40R5JDxpvP",
+	"8hmurhirrjVLaMQiLbcBJHA3rNzePq2ocSI+NlqPteM8v0KS7quS3CHMcmRr259wVh49yFlUW88Vcbuy",
+	"tIwD5GyMlXqW8QUm8lSozaIc9sPZbMthCWs2SuJ3Xs6N6MxKsDdSkUqvHxb/aWP/3WBFR3wjwBBLzXWI",
+	"ve1J0kg2fK8RCkcYnygPPDSiurayPFJ216w8vRcSvlt+0FpHEoXgSYhVQMV01IVLynImB7e4LudgcXgY",
+	"qpglT1M1cuZ8OaGuw/nRRlP4bdMEQwH/Qb8+x6g0dzxS+P111eaYNGsCa31iTKtd9xgNCxMhEukAaXXj",
+	"dm78l08VEZ+MG2eiM9j6fOY9/Ukfzyd68YdAp7uprbIwbuUDpvbCrI9vBw5qyu0wLYl1dGohIkGAFNJh",
+	"SQLdjStcfkpyvHuK2kTXIU1ixmqP3NC3z58ONZ04BFrOCV1a+P8ePac9qmwk3QDLLvTI+H2FMOUCulFv",
+	"SJk6mVoG0H0tmWaw5qvNioJpOoTYGNn+i1MWv4MGdoonzRTXxkgOZBucsmVSUu6SikcCqYNn1E8kckWj",
+	"LCd3iWjJJBeVdUyZcRKfJfn3d1ibbTPAkHzBx6ADAh46FRopXQzyEzlWOL92U4gKwIzkXVAvcwHXk4WX",
+	"tvKrv2Vd7tBoO4UT6HtybeSQEufVTKLUTAkau1f+aqwpl7iBCuOxhTIJcWwiE4izYQPrfLWaNqLsMmli",
+	"pZuGIl5ewq4HNqziCBAVWjoGcxFJfKR32EafYneuvU2pO1BVhBnOVKIgQd84vHzG/GDK9mDJxOSSh3hq",
+	"twuPBkULwaXQLTVGuqaNSzfNVCY6fim88ynF8HKAwM4P0voNHPZROz8Y0g0sgaNGfkGym2gF/8ESv8kO",
+	"aNXxX5m8bfBSOEBYK11xz4/DvOj4RyC3zq5Ok6DJszPLYfwwL9B+Q1meqmTScgP5amtzyxf4lkgF93tw",
+	"YNnUyyYTfdI1BjbD/WIRjNypT06zjecrOL08BS2hVlFqGM9OK4VNU+eftVQuYe2gKUFZC+19Kk0SLSgE",
+	"yfkSkErz0FASTgJ8S/JPuHNlwIo8UXRPYptF4V0Sigzcg7A5TY5NSbSQQcodJFW6dLWC4JwI9JaRPZdP",
+	"jDLQe9b8CvmmnMHRguWNyRps72zjq2RcoU1ikmV5nJz8WrMoQ+IBJ3esBB3RHA39LcR8PpRo+xHL/EDl",
+	"WOF0W9bQd20UodUXcQW6VT/HWh4JnsDOmYb1BIomFTF7QyLmOUkA3fhyUOs0FJqXEtTk5ogcxqTSRx0j",
+	"UhK5DrW2+X1W8IaUkvhU9YhrOgEfZaPa03wH2qSPOgxKnrUQBmzE3uEx10aTunSsaE47dmEHN8aRmOzg",
+	"kRfTxdLYJlrda20dCQFELBPJhzW7z/gFhIxYO+kYSFZ4w3EeL2yfjFI3zxB3AaWhh3/Rz0TdnjbCZD4Z",
+	"X4+Uc4pni9QPDi0/ytcEjt2kTW6B8RvkA6ZC30xq9xvImlTC7xmSd/UBIukufvk6BSt3GCT3/mmwOT+w",
+	"krKb6eD0kKg5GWE+lYBT8gyXKZPeXBGiKtF0qxiA2m+SvNu63We5mjpBOKwNGZCsCL7Rtqz+tyDPfNZN",
+	"NY1Qq3+bQ+JoCpIXrIB0ITUCvrS/12XxcCqoW0VwrXT3tYAwJjd0DHP5LSEqekMxeHLOhN0RJRFliiNX",
+	"6xX0HoYuRL5wsIPLm5SCbtMOII0nl1YbWOw5o9m8w2miA8nqKmtDYcuT5GHyDu/Jh9oG3Xr3coEzV7PV",
+	"17bggUr0xbH5lKOztQ+uw4/5oVPzteWC/e54WE30/ZedK0P6yVmAJCWYtGWixPmdS/Dt+xdnOZki307w",
+	"lmARLRDPcAJlc14ukjuIJ/oYFwKOm37fbY79STNMZhuZ/CK7o7qH/0Da0TtyeF9ilqzTd7IVJCB/FS29",
+	"99Wbo096w67vD/rxFQIQANeNdj0CTqCpsbN369Z3Y0rLQHb0WhdcTu7hsjM3w7SV+I4cwCBNUjPj1XFo",
+	"5arpxKtv2PB4ZClHvC+jWUH2VcrQf794+2btcG0MUeOjfYmvQ9vKyWUUvgPvFAfQVAlaUC6idfUxjv28",
+	"jft756F0/AzHfJ7AwClt2WbMPWiRLmwaUoGlZrt+YWYVTi8D/c7CEvKbxLq3MU/t/KCM7YCQuJ53Mh1S",
+	"Phibk9AoMzdocuqG2InLZQJKbuoRkES8OSFwY9HqTtHt7SBIC5JmENbuZxvsjV+/ca0KnowUzIRpGEJY",
+	"0HuulnOq5JwiHwMut2q4WUlY5h2UdzcziJEpyO9ONLSY5jmd0wazxMrq01nNKpLmds3yNtx2KqLtemha",
+	"4LA29r4dxU8vRS2SPA8E8ad/L0dUEMRvwREcJIYu1TB1OOTePnEuL6OnTjRn4qSECdeoxuzbQSQhIGee",
+	"BBKamPJkvHBxz6UPxU3FfzXtuHuAAEGafNNxpXHh22BS5Pvb6Z2hndv7Qbpx2+QfTekoZ/w2TEDltMlT",
+	"EbGnSpFWfxZclrN83BkveS3u157FIjLNO7fm7jgibulsNJOahf1pO9LFPZTUkagrEyUoqVRkQksEOBId",
+	"zKYhYUOHBpLDz7o1lbENCmKQVHh94KSxe0qTt/Tt5ZAEjN1iAj531NtAF89x03sBQbgfBdpSEuF8n0WF",
+	"sHkF8X60/QpRQXeU3aOOcKz37IO5fLo6btClo6/3CVtQZAW9TSUT5mTP479M7xmVVjwJY+8EUcRyitkY",
+	"Kgv7zrohgF1teMkf1A5DHpNhqp7DnzLZBXIybSd4TPpESpW1DEHI5QIfrEd8NOz3yj47Pzs/QP6OFqWo",
+	"FPacJEu0sNGTt9RJJHA4B89InbnL2fedCYweMHVHDogCxmoo+1uaVanCv4LgJNj4KUWBkMQ6Nyk6Wv4B",
+	"PWu4QAXBIl+H5Zy8JGhrYBoNGEy7Aix2k5tWk1j4jPhYdaKdaLPIOLn5piT7GOi7wjTue4Bk9aUkvLkd",
+	"TLkThHfTwcQo89Ss0D3UbDZF/uO10u45W75Qy7ntis0/xFHob2Rlle7QHH71D/ZugHrMIIPSTDAqAvN7",
+	"uLjmMn1nLADSnB7gNjB4E7wIwZf8W/3F/RYu74MvaOpX5cr4zh9OEJgdjB92aY0SZ5lYvrNJuw57F+HF",
+	"LIeyc+yD6+tWea7+zSVbB3UdtooTrj1wZ4oFa5Pm5+jaBzMQkrbq6LB7nigKT7cYHU5pGClxquVYOsKo",
+	"EM1LT9CbI1fFJDCiduLCSdkKQE/3zVbyQ3MxaDlGLVHWbhdGkxpsQ1SQ3EENdu2p3w2hlLPdEYPgrPrL",
+	"iR8nNz+2NwAbRGqW3RT2u+/E1xyx92fkQg/ECYpjvLiVKpRToxx2HNHBuotBLJVUAtgHd1b3ujSJVgMG",
+	"aC0BXne+x4pmrcpfWZUGLPFAE52WthacYWrfgaSQ+FSEMcBmkzES+hAHDYuSqw8O7eWA1fgbv8JDQ/dM",
+	"WPPakrLxQDpQZvOVJE9eNVehMefTYHqc790a8zwWJLvpwE5OcFfmqbJd0hSoTU5Pbcra4pDY/JYk0/wP",
+	"Bp4aipU0eR1Oh01bM4CxOz41tV8LwVt+S+L5/ZDwPB3Vp8IsDu48B22+aUQbHUrhMt4vkpGyC8IZMZIF",
+	"ZnJP1f3XJCguZ16AP+p3ov5iSfJPXsZOTDhy3AoW2XiEDQucILe+2IiwX1WzSxzFnVAmt26iT/7Odafq",
+	"G6mUqVQC29y2LCAGI7RLGDBBAcnxXiNE7Ryz/CaKXZjaYjfhgQTA5qo4WbHAKxbsI5q2PVNckzi7M31q",
+	"itzZ9P3cIBbg8n1rcik5b6gxzTlkPrR2i/V+oAHH5m+O1HF3sTcJIq2iRKw1l9bE7tCLdYuYZxGUWKqZ",
+	"PSHGL2xpOMntPRRrskN4hYUaGNchNhnE9Q5qoE/qi1mPPFZ9Gptv5xtYRvqtDHbIids2BjfCWpxmOna1",
+	"QEonIpaLyT0eeEUXyE0qcLlN4TUKqZCeXxviPk7z4VrnTqlHmP20TDJpyWWih0OzAANVZjH6YapXCI67",
+	"dXcHhtgAJ1Wjx9OUmuStVrl2OwHVrsVyJikFH52O7GaZNJo2Cm3lMyddyackEEd+CLUc1b7pFYLx0zcQ",
+	"MGVj6qHAbIc4AzOX1yrj+3gLJ6dq3P3Nh8OtODjYa2cMdVO0R9OPOiu2m91mGMFKossnON0bDZcykgAa",
+	"Fun2VRkWkCq7I6DVFG8Z+7MARWJh6UQC4/QM71iqY4ouQ0Api6VkLtouxGYHmU3X4EZY6xv5fj/PXS83",
+	"aSrSTd9swzuIyzg8eh9c6d0DF20PT7t3sBnNeR55q3meZXVFE2VWPIFh/LHBK4YtBtgPuARUcomwQpxl",
+	"5DlyjRawgSu3l21z9k9PlI7NeqiWnyp/kXel5gvW7cssAQQTwjBN+4BJSDm9J/64uXoC6rJzZZ0SGJrV",
+	"rGlSo6bATLBuSet2bVrpN0AuQad93wLSK7cWAFXL5jBLtpwNNoTb94E5EvTJAQlMaOZoRmCyxa+tfZ/Q",
+	"0do+OJBSZOJnqTzlyEV2VH+NxFKG2uPilkHBDPojTC3voxqk1mwQ8V2INAx42NXEyeBSXDoGQzW39wWW",
+	"n8zVrvfkcGb8PKermW/K67rBMtHcfkvFfijnKnJXblCjB3E/3XPgUWVUcZHK6Igm940v9tq8NhOzdCI0",
+	"UatvS5j478NVhqaOv5aSrbUGxFobwYnkiKaFD5gZyWUqy2gF79sffp+H7k/3NHYEmnFmlKJos3427+Au",
+	"MKWIc+VnuvZr9x9NE88Jx9SCnZOymadCoYdujCZdeAAWPSRS5M6iiGBY0du5KU0ZEQpT1u5zvqV3oE1r",
+	"WePSRXPLI7rFgvpGQVTskf0hemMzWnW6NPk2VMOEc8M2l8dmCes2IeJk1H+K+3b+WEDeGVn2KeTeHpaq",
+	"racRBk4gwyKPIqNGO4+3MXp9mp/5Rpq0sfr4CGL3KGnTzS3m5Tl6fo9ahQGE9MH3t4gulG42qfKM0fnA",
+	"u+5QPqX3cQyzdPyLwdU81q97c7TG2JyWawMnakHnWO0f9eOjDHLnJJC5g5hrgQGbpfg5pBnoDtNpDggb",
+	"dkycvfOplz5ByG5eHzu9jmvzUjwu2gRYR3Lr7HkURCv9ZNbhShNRm5agReBpO+jcwZbeEzJjwQ6xJB0g",
+	"T2dpzQUNaagxOf9uGdzRYCXtOYSXU0tT7/E0dIyK/DLRjG2Jd/eMHNI86TtvLubzj8GgaIEylupvC3d0",
+	"QAxEUuGjNNCA4MlxQJ+JstAGsGiivgjbdfZ8luA+9sifviGjD4wBAivOCaSNxzyRwkHRRFqR6p/MSKZ/",
+	"elMzCYicwoSVMLLZdTPy35NuqlMxhRWvppPUO1NjKToP6ZWaFX2y4thzCQUuJthUjqeGKN4AC/CcaJ7a",
+	"2ska8q2T2eh2NYtLLLb5gOmvc+9hJhu4Ck/qomkes6gEdo5ru+QoneoYannOs3itQ5NFNjU5YGEXg55Z",
+	"YOa4CcWWdk3UPYEOkwWLpufKjEZyRL0lznk72eiZmcBSM6pmTcmgLo4YmEB9W1/p8XY8FqsjhPt6gg9x",
+	"KJeUxKTMkVPkJZm51LBkyAKYAnY8u33BKngpMbV30Vai56kajtm7iWml4ZPO1DTC7cCx+smJlImXDQ+t",
+	"+Bdbeja9UNL0aoz+1ElIOa0x47Sgv034cb2vbf9IX3o4tC1kvHJ7lmpJwZNLMk9FuaZggyoKBnWIzolF",
+	"+Rq2sYztUXtvLhLPgMN0CKXH92bum/JpPBpfmnw+0B/301xP9gIZmqehXCjOyKeKlzSjp796TKD8jEAj",
+	"ROGRPMaP4dYoRlJ7Hi3PeAOg4fxALSAN1926TYKGgyPF9G7bzADbmLV7ZgUX/H7owLxoGtqLnb7SbXh+",
+	"hKusvEJFrdDf3n31jOLnqKJEoG+ePX22fvLtt0+/ifna77+vTkVTiN77XeGtTZoDnJ/JWXP33SpT5H0U",
+	"MMaB55kSSDmOG5PeIvfdGHHxhlSa1z5U3xfuVLXgUPsi72iJJBnzQ7Idma9hSf3maxz7BnPaAxGPHo36",
+	"JrxrLfHNL2lyJpVFkxIxfOaHTDkNe2wMlmrY6Iz4MVrZ+sMqM9VSi5h+BTMUJc1zwua9c0OOc+rWr6Gp",
+	"YAKlDHcqqiZ0wXcFa9HWVaYKbF9LBSWTTsKGM7gXSuFjXM3uC0tw/qndsq7bPHCoSxcWBCrfFKnk8BId",
+	"xvIERkGcUaiZ8Bx6CtNNbi2/14pUE+q4LFSP5bubnPuikyG7woCiTk69jDsG2XquYVjkZoaR1giYJso7",
+	"Eh2AbkjC1ZAseLcWcrzWOQ5Tsl7d4rKeggNuxobZ2rnFKWCrWLr6dVeLRLzBtUuZvs700ZE+ElpqM0hi",
+	"b3qXuDlGl3VDq4ok3USTwwoTu3LQod4bvty0T2XB9ymv/YSaDBu5UDz52Q+phEKRLLJKlF/1kIdH6nz0",
+	"1+UAkujjOIeHj1+GK1lw9XDAsfdFXBvIgHLQsFgNrvW+APGT3X8VZjGMhQMRychyXVXJX3sOKztQ8FZ0",
+	"Gu4I7KXT8HpuyqkD0ouEIUvMXOmDfopJJbD+vY3+YhFzTylvJCSPX6PgBmvH1lepeOjVJNjPKpSN+9KW",
+	"8+d0BcmssAPgJ1d+8mvPtCSfk7I9B/fKDRL0MBxEqGj3XehVUwVXU5aauT+N+p7URNn41BRJH/nSA8W/",
+	"zgVZtI7roQu4AszqxaCoTykGGzlrPurxPtpSg0kFCDFU6vjItpti17wVJNmVn7NtaSP9sRRIXqVM1lsi",
+	"6LZdlZSiip1A663g0/Y78RUZ+OxulLmTX+v6IqxXONdDU2jtblEd4uA11hybIAr60U/ppAs63BXON+I3",
+	"eQjBovdUSpNsrWeZd8lTUqna6I4zujWNnyNDVSHTe9PZZA0XNNWv2luIzaECu8Qarw0ho6y2iHVdvVMm",
+	"YEWpIJlKOUnTATMDcjc1ntFZdfNRHyEzyODNqImliUQKFeRVIteay3Z1sRBy+i+2O5jN0pzcDOy+7bym",
+	"9vH6yBl5bTA557SwJ+mux0HmGjLPreOFfIOdTE2Wz8AAJ7XFJ660hCVE2Pqmrm1qZhzF2msED/Xn7rwO",
+	"c4vF666gZk6S6bmTM5Mt41u8+WZ7wDgB6pjxkJTGeyZ3Bg3iUwL6C8v5wNU05wtYCz0H18DhH08LaLov",
+	"RW4UJhZiwG5dpCTjNVPyOYJq7S0X+mdySwQ0GpKn3SzujwHuejndOydp4HJrSdVKJnLfTRF8QterNt0v",
+	"gabmSjUtbna2DJv+ggDhcDC0+ueIPs21yBcPVnUOgeCHA67ipJgQ35qsCv7eKL+0kdgyCb0d7buSxw6J",
+	"X10mbkfW6a6Y3LTgMPHJfUdpTLSjYC7mbfO1GH1+jcMMx08SwhL23q5OoRJXDWZ3DGRWjLQimtY5yIY2",
+	"CBylWKYWGrnkKCxvZhT96IvSmGfFDJmagkfK7oOhRuthXfunJvOeSrQhlO0A9OPK94cyjYUUviESlZzt",
+	"wj7DLWwlnM8J2dl25LFqNzId2Nz3hRrDuQh7sEHSB7cJzdOQJPwHezgZE1xLvuGHfX46mcI3B2XDZNeb",
+	"RdlJuW851qzDJlpOLPrS9AUwtrc8gUnCmRI4U2hD1IEQA/6Bq6qkGfhJAU2Gmu7IRGxxRp6i1xZ0hlqA",
+	"GUAjQwUR6vc1ArQj+GezFeU/2L/9Y/Xs8vLp5T9Wa/SP1avLr75+Z/747D++vfzH6t+RPtzrslwjRff2",
+	"5Q+vX6Kvv/76PxFl6JePL5+i7wGe3//2n998+x/IqgxkUP3lU6RXVBCcE4HeMrLn8olhNNIGKdocPWxp",
+	"wfU2kM+hDzevjWOs6Z/m4Mvg5afoha2eQXt8RBkW4ogwQz/mZF9xRVh2fPITOer7YV0hxdFfL1HTyPjK",
+	"NfLiAkFgE9UshzIV21n6hhytFxozeSCC5Oiry2+A7jknBplcb1YE3jQzxtN/MH/Nv1qZpZqqC3OCr57Z",
+	"vcRwRVdXq6+fXj79GvDiVAEyeoEreoE3NjC+M7kORpwoZz/mq6vV34h6sTFxXkFkxZmN4H91eWkc9UzZ",
+	"a18gLhf/tO5cI/Bj28F8AES0LZr2B/3PUJybGsjP7MK1fNBjyXq/x+IIkXzXryLHCmvpWQNlmz4WW5wp",
+	"iTK+9+VICqrA/qfpmPCbHhMotsHZjQEYTZHsO/PELJrdsvyp/FdJFfm6TTp/jm8owyKGR90jnNnT1VEv",
+	"E13//2+o0sJckgVo+QIG1mKurzZHKLpaIywRhi+AhO9BFJEg0JdwmJgZF9Z9I4co+jJ47J6i2A01tb4/",
+	"rcjdvzOh5LoZPq6VY5xr3llC+LHWYfoMQTeMH7SOV65CTsu+9WnKgE9bQKOHW0YME/FFWXo92RgaoEi0",
+	"EtvRWyLRAR9RzRQtEUaMHIhAxFRWGTXcVOyRUpKn6AWznf0gvcIaJqpFDaQ33lN/4jnpsNxYGcITqb7T",
+	"F8TTJWJL237KKY0TtjOTGibmkFiIFePUNO/YWcRlqXnX1VC2N8o3fV7+RKolVOw1PhrTsmmtoQ3OsjwC",
+	"bjhloB9IaUA+DwXf6zNyQ0pKbklf8iLa4eIzzb+Y+TvUvbYcvBK8CnYmQDPiPVFQ2pVInmseubgmxKTP",
+	"jdPslQUKvyfNPurzHHcFPLoNZ60EynEdBXOSwW13ULu+8g8tqltb356Gw27fGNWrzdBTtWrzxrI6VY+b",
+	"e/Xn65wH1WlHcGGExfQXnqmLNjOfl23XTSr9G6/00Pbxx6iu4ARTBx7wDMmK4Btt3HBGgh5BXEAg/cDT",
+	"msqL1yQ95eX8T6Ol3PrOo6NM5k58e/xcEfbKZZ20Fv1ssStI2Gssqj0ggcLdgm3Ky/1pq5cWy0oCcxo+",
+	"uSGS5qQB4wzVislZ8RIIGWahmm+v4pqIWyKeQCs/8+gVKkhZcrj9whfsvdjmjJRYKnvlXet/YP4vJpIP",
+	"5MiwwiXfrQ1mKYyEGfpej/9cXwCICrpam7qXPZVS60uWB1cIuHJrgwDcVAgzcoCLPECm64HqPcn13V01",
+	"l/s3WKon8KknP76CTbo5IiiO7xuJvwKOa09KqaaMGc5FM65WrXEBzcCJ0HDv3S9rO+C/agL3NDueqdef",
+	"Mc5vo6ewInfKMPyJVILgfVvURy+I3xtZWegkLHBVESZBbqn/ayCpJb0lgaRubdA1KqffgyBxkXs5pAwA",
+	"j/WVgOlP+KvDld4lWCgTodfUXgd+G5uebH70EMlrhCFwr/+fU6kwy4j+84HKAsk6K/QXbBYI6P2KMONS",
+	"Mo4Zc3vBEqxd40Yo+AHtMTvaPaCnDtnyABzeF8XXJoQ7T1/ql95QUOijz74vLY7TlDE5zuHZNhP8kgQ/",
+	"yDX66vIy8JEBKk9fzPcGc74l5XRf71dX315erld7yszfnkVCar+d0b30mtcsj22CXx1+/dY8scxmaECb",
+	"AXMXELklwnvOdgjHLs5pm0L/9QILmF3KetdMfGEeeVwydU6W2gWneEr9Dl7rm2fO641a68MOThCz+y2+",
+	"I8nhnFuK+VQiwy9k0FoQZkdIAdaX4KzgUmswZo68Eb5nhY12RbWkRRIX5pO/032tClxeIaIPbdPmUuiz",
+	"WBB0Q0utMLUqtB169SnMQanCqQn/qvXmnuZ5aUS3K6RrJLkRXac0DcS8T76SfhhbMKVN+rjye1mY+Nuj",
+	"1oA3e0NLIIYjGCRyOA9xTAceXHVUeLFZx5y5PijrteRXl89aevKJ/Yde1DYyVcNtc2CCxzU2Oclr6Fz5",
+	"0LNLTEeT9/HMBij44NOR9HeiVdTNPtx1ucAHsHRMuVVsuhkpy6VmG5noOZU3bP/rikNXx7gC1xoml2bj",
+	"LRb/KSmRzkcJRzSczGNaOGjyET1/X9oH/gxWXROPdMdT0pjLsCAJa+6rhPA8jDVn6W0cefG7eklviGa2",
+	"MheBpc52fUKCcW9pB8EJTSYICG+IaxE0IE2QDz9kyb0xCfOxW2pfmZvSkbQKGC0Vi49sughOGvabxLD/",
+	"xxqecJcAJiVkr/EZmgAzdk1VNkSbWlQiiImaTAC6hGz+HHgqUVZyScrjuvHpHPDR3IAl3TGsrx+C17vC",
+	"7PwhWYVGxEOy+tZ0Kp6n8R6enZHeoPOaG/0N+mmOBSTswFOjEeZuSBky7z03PIK/WNPcXheW8OD676ng",
+	"9NNKq+BlvgZRNO2hDgVHtmYnIRrG9TcYTPrRPrIo34LvpnB5B/tywOsQyBhvKue+NZWX9vm1dU9SYR2p",
+	"S/jXfuAHtMXCtoQyflfadq1Jl1KRCtfrObo6VOMeKwlc/CosFcmRInfqKXrHvSPWqigcRve9waAfEDXr",
+	"X+2+0/r/jS2QmnSGeQTK1FEz/2gx+uW3qbE0nikSd6FOyroZC2A9G2e7kUzbkHMBgfnR+uZdWgecQ5IQ",
+	"8FIa7kHqmVSc53E56uz1i8/mD6NBrR9dgd+DxaZeYpaREmFmt4ZxZ3CxI8rlI/kmlZyVR1BuWrJVagcN",
+	"K7WETpvCYa97FlIIfs1D6mBeSM4ssQnLdfk/P8JkW9nZHrgMBaQwPnWIMdnzjt8mAzeD1H+MYZEYl1x4",
+	"ZMeJlsaHYlplVYs+Uk8bOpW3YJVWwJyWyo3TzT1C/c6AhuNfTt9Zy+lOzTV3QDZme6MuEd0Ccj0RNkwp",
+	"+TwNeiFqdgZGfKjZmZjw1UOrtw+arJ4HlCmury7urjtAasiGv/is/zd6UEG931KZFxPk9A3JXYH0IrkY",
+	"kH/QXDDhZGvamdeq2zi9nS+QPuTsPP/QJb4wq/uLbWm/NjkCvvr4n3W+a4XM/KLmcdPeLWPSc6EveA62",
+	"6ZRBU9v0hR339ESv4ZgYjG565EwxTh+Sq2/5bdD51qTKuVoTy2fj7gaQvTBjHICi4tscEvEX59Lf+Hcm",
+	"w+kcTNJDN1g0j4xJ72vVgMVo2lqDRVvPkMNiYRB2JMWtguqr4zHFL8KUcJA/S7IMUHLeOJSX5bnWQuFZ",
+	"6uK3GNtgdtrS1OQ9GucOJJA1DQoSGWMx5lx81ltu+AiFf/9ef23aPT+oCp8QsErWXf+xZ+/3UJ2AkUNX",
+	"mXqoft/0Pj6bW7ppHR/3UPn+ywuQoUnZMzDdFcE3TqVj5zpKit5p5/S43+dacwU0BCT69RhhCvSdzJ5D",
+	"SbQhAB6dcjf9k0wNhs2Ja/MKdLrec/lJCuMi49XxVM0+h7/RE+Alr473ZW6/wnoiCMJ9UDRsZ48BTILH",
+	"dty8h33u7HFzQ2MB5lwbco7z06RpS+/+MGF6UVXl8TUAmJ1DUbymd49WS8DSDfu0HrW5s6Yp3V8k2tI7",
+	"9G8fXr9Ef/3Py6/+HZnL+YjGn8LtArNcWqj1P4LjH8XxJ3Ks7FZcnuU/mPW9yFzOyySeL/npZLzauBK2",
+	"yhaj42wR/6eBH4MRb4CwSBaEKMQZRKL3dYkVyc3XQ5ERlKmJMmPGHQpEBiw9E3HNF0ybgASBpflxGd8k",
+	"B5yAEI0N9K/yjNwcUWFQ6bokPbPhNYVj0MhliGHv4IEz8st8IMGpPZcK3Lp4U5LFUod+hpOxacoqW3CC",
+	"EU/HH8GorUsxX9bfleevbWL6QpWNFu92OdhaOqcRWrsM8l7tr3pYanIhI3AZV2Kek+GKCajFWcqh3SQZ",
+	"uDwm2eg1bUV4d1PTvniCjeHb3CXPh2jKZtSBUZeTU+1OK+g6nVk/b017vj63bFNrfShkTX/rJVIht/QO",
+	"kBsaX4AtmdU0t5GzHq/up+CSWuY1vbOMPJOxrkd/5Ab7lt6Zg8XzQHEkTfMl73Y/ycXuz+xFefaB6HFt",
+	"d6hzOW3DBhiPjm+/cnHTtgr0tXqHKTP5eCbqZYw6n8sJSFE5lVWJj5MZSLAgUl18tmLwZdAAMw+f1QSz",
+	"n4jBPcEt5DVVy5XiWQKCQnJwJLzMe5DOVMlutPTe9hgcJBWGqhKXVe+tvnv5waOM1pbrGTYqzs8YWNHD",
+	"z9+ii306kQXks/0hlAIoxgslNrSDNK6iViouIPNSTbRsBN1szFpTG/mDeWKScWNhzNNpUue0XuxEE1cy",
+	"mNoSOQV6IDgTM1ySIDve5Rr40DRlUTYsmV5gz+XxCFtzPnY+3qkhK7lyGcdrqIc3SAkZ3++xTNUC+gZM",
+	"E0zaZ62OTjOycR9DzoyJ2zljyK17OaN0KN50Zgun3aPz8YecAscV7LQWU6Lxp0HTxr5+r8hT8uR7VRu2",
+	"PDor9eFTCzzLOMsI2nNBoKz+FmeYqeSOirJMGbT7ZC1ldYRGPI9W5Z3zKGxaEMVOQ7x5IokmCvjN+UFa",
+	"sB0Aw7EwhAvsV5OfJRFGwCpXHERQVtJqw7HIz3+jf4+lIk4OzrHp4AN/kN0J30471zJ9xYMLyWLbF+wc",
+	"LTBw6bFsPcEVUDPTmGNRXv/Ccn6uhIygy8ijOxvB8dlB2YKcO4NjZe8DxiMw8VZwsIj1qTsBINqfUbJh",
+	"/KHYSiWIgVVatiybo5wjZqD9F9JMjr68VvqmNuhF/tk9s2i9Y/hlH52IVz62Wsc03QMGq1X98FNqHP9G",
+	"+H9d//wObQlWtbYHeFkuh0/8kmOpXGmqIBb8ghtcvD2uGgg8LomzIg9clAPASU0fgBTX3jtQ/QV5tlD3",
+	"gV6LShh1ajGqfXyhRD8oGz0UXBP8Rjb3ZteDwOslO8kvA7HA967X5lmO9HZz0IeNlzlOpjji+HxfN0ae",
+	"A/adbYDUo31b+j0O6QnAnMlrrbnSPTZOXv7ZOGlvxg7v54bxAzPmmW9Im+auazUS32i24e2ZmNNrp/ug",
+	"++wPQml9C1VXDp8evqFvRQAR3E1gattnwKtRQOAPZM9vieXaY4cDNpN18LRwIGhiOx/Bc6SvCcaAheKR",
+	"Dlzwif7USVrpfGI/W+Yv/+wybyK0ls1rd0HRn2BcEYPh33ROryXJ1wiLrKC38G/hHSYuAf0tAtPDYhhq",
+	"CwvgsxzzEDlX447Y5MZDQbMiQIelsgEDaDUAMjVPVC/0kEKus7385wTtemBcXn04m9bciuJftGni9/og",
+	"RJBJxlkOTO10PTLR5RSsIYUo5szPp0b6dCL9kuOdQJ1zQ5RhQROGxK8GRHO7Bd/l5mgKihZKED1wY5qv",
+	"ff93YdtpmS9Ga/Xuhd3e2r+n+OGdak/WddxTr8fbH49io7XuYOz0HgZ/eutHs8Ad96ZpmSv3sPA944rd",
+	"idrAffwH+8iIWodS94PLQvRAfFQ26WbREDc8+IhUhFtuLAsGVXi3nA8Y1M2GOL+yO9AZOXiAxLUXGslw",
+	"JYt2PGd5PVHwMgf0hiF5cM9MOOf9KWrOeCqRxNRiI1DV9M8r8C1Z7nxdFpcOb+Lt01shU+V7qZuqDWgp",
+	"aCove4uc4oF6YT4aSWYOWTRpKMuvUW9W0fDVLnmKY+tnZhrLAZqQS9vSQmvuX0vsEi05hqwFgPvT5ktB",
+	"s8CFbjKRTSHJMKreNVFnLY2A8SOk/+5oEkoBU1xvlmXwCPVyQ33kwUy8eEuUYeaz9VRBOl0Z5T2ukSkX",
+	"5TVRZ8vVUH+Q0yTF2BdlCVxYzEGiR9Oscuqqz66E2F98lmQcXc7wZkHMnj8Ldb3HRRL1vOVsQVK1E4FP",
+	"3xXxfFVJ1P0xGxJOG5cDfsYd9w701cP6ax5EIKxvxrBnzia72BODTHrSNe2cQhJVyf/FKTufhOjRJ0N5",
+	"/qkk5H2twkQ7U6dNDDymspkHe2TaOk8QH38rWPZy/xMh1bUd+1xKwA7/B529A9c8aFJufnZe9AUYrzVe",
+	"g77QcWWmUZpizL747P44eDS/BrTVFhsf/s7cJabtU7Xk2dsscJmLcUKXtrfDvStEAsbWjC6+g1/kucVS",
+	"PFOwUY/+aLNjX+S5LzFqVavCfm7jFirrjHB3mrTfzDruhoo7zBOnQe8v67ZoJjvJSwAz/5Ft+aifwA48",
+	"OetF8C0tiVzodmp46gZdI87IXyTiB+aDNI55bp7JxJd35PDBBonPtEdg+KU3CQzqQGGXuR5actruphmv",
+	"TGMK60x2fcj++8XbNzH6trfHxWf4/wSYOkf8BwN7XZJyTbDd0M6oEcatN14S+dwh8hNVCxb2abPKZkPQ",
+	"Bjp+9AKxgegOapplFc3DEe9FQzVoLOvDvVrWSE5Vq9Ik3MizVmt0mj0l6xg6Jb4l51QBMPZHcjcLW+jh",
+	"2GBzndr7v1vnM7LNTwcxb3FnCMX83qL+SBi7TL6Lg1RPnbZLIa7bMm0vGiaKl6NNrSCaIfGt1mmmgDvw",
+	"BXeLtcfkp5akfVT0F2Xb+9oeKSUYicZDbS0825juKJ+iX4IcpwB8CWc3/QYGrwSvHlyPLl+ncCLm+DJq",
+	"NV46IlOHe5u5uJTcTLrA+ioMCReu6N+2PIey37X5n+xWtsUChlsK/Rd7RdMbzkui2TavV80feodp2HuP",
+	"W0x/B9Yl0RuwLskg5sSHujwrNi6Mn0K/q0uyINhEXboWsa41+KHo+OeTfT4izoBR1KFedaKjvf/QcEBR",
+	"xSPs51NL/pvLXNPMmrj4i0QZFVm9t52Jg3CiNYFtL7UUK6Jm2zIkOktgA2a1dG3bgsyxNp8a5lGk3Lvh",
+	"SleUL7YAKTko0q/tI4+/KeFwj0mzioHu5g1iGiNYrFFFxJ4qBaYSVQVljU43e6Ek28WSiSwjmrbhjkVr",
+	"xJmpKs2waSO+we0OuzH+Qm+XYU1lH3kMDq9gutOKvBynzCJG/V5u/KmOL98JZxmN6oYzJ33Ga6aG2+7Y",
+	"+V58Nn8Yj+I3bWsfumCh9K0JF+i75dj5W4oQF4Jovg07cu0jk2B6II39EaUwuslHBPOXykBDFzXLhYUr",
+	"WIKTvojd9TZ0UlrmcFvcmLZcD8zhp5m8TfbEe4EyUpau8aqs9PwMFLK500I0dssFwvq/+7rEWr8fhNbm",
+	"trwGM4T1DUjwqiBNH87+TfP7u4qLQKimNMuzc5/RI++jhRNYytWumRrno72CuCq5g+BsB2bDy+u/PzCP",
+	"Lz6bP5xQUOkVf9zGh2HPlmRz7ZTMYgn0Ehq9XX1eEVbvNflX61WJjWrKqcywyEkeHF+JjHozzGkp9ec7",
+	"K34ipNIXOX6APVmaTt52WeAhaBIocM+h3hbE2J3iLWG558cDXynabNRaqW3FdPg1YqeY90/j34J+Smdd",
+	"fSAZF2lUFdvECno24uXQ/EBQAKIj6JRlXZgQmPknp8z6E+2JZTpI2ltp+rDy+khhoQZtY3jgnNlK8IE0",
+	"XE14vV7igkEgGgglHVQ2VbdbXuatrvqpi/0oEkFDsXM0CsNC/V9YHN2UVZr69bXtg944jc3fuw0pu7Xt",
+	"kKNyRuCCMyarzM5UOeeNx+aHWgcAF0hiA+Nh3PVDQKMHL0YjUELmoT/mTv4I94EHjQ1mjnhFmEFNiRBc",
+	"vw4dsw3halGurlYX2hj93wEAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"mnemos/core/band"
+	"mnemos/core/check"
 	"mnemos/core/entry"
 	"mnemos/core/evidence"
 	"mnemos/core/listing"
@@ -37,6 +38,9 @@ func wireLoad(l plan.LoadInfo) LoadInfo {
 func wireLedger(l *plan.Ledger) Ledger {
 	out := Ledger{
 		Load: l.Load, Plan: l.PlanID, Revision: l.Revision, Rows: each(l.Rows, wireRow), NextSlot: l.NextSlot, Undo: l.Undo, Redo: l.Redo, Checking: l.Checking, Gone: []int{}, Puts: each(l.Puts, wirePut),
+		Kinds: each(l.Kinds, func(k plan.Kind) Kind {
+			return Kind{Rule: k.Rule, Title: k.Title, Severity: string(k.Severity), Channels: k.Channels, Fixable: k.Fixable}
+		}),
 		Tally: Tally{Agrees: l.Tally[evidence.Agrees], Unverified: l.Tally[evidence.Unverified], Conflict: l.Tally[evidence.Conflict], Stop: l.Tally[evidence.Stop]},
 	}
 	if at, err := time.Parse(time.RFC3339, l.SavedAt); err == nil { // written so by the store
@@ -49,8 +53,8 @@ func wirePut(p plan.Put) Put { return Put{Load: p.Load, Slot: p.Slot, Why: p.Why
 
 func wireRow(r plan.Row) Row {
 	out := Row{
-		Id: r.ID, Slot: r.Slot, Channel: wireChannel(r.Channel), ShortName: r.ShortName, Watts: r.Watts, Scan: string(r.Scan), Verdict: Verdict(r.Verdict),
-		Flags: map[string]string{}, Line: r.Line,
+		Id: r.ID, Slot: r.Slot, Channel: wireChannel(r.Channel), ShortName: r.ShortName, Pinned: r.Pinned, Watts: r.Watts, Scan: string(r.Scan), Verdict: Verdict(r.Verdict),
+		Flags: map[string]string{}, Rules: orNone(r.Rules), Line: r.Line,
 	}
 	for field, severity := range r.Flags {
 		out.Flags[string(field)] = severity
@@ -151,6 +155,7 @@ func wireKey(k *evidence.Key) *Key {
 func wireRibbon(r *plan.Ribbon) Ribbon {
 	return Ribbon{
 		Bands: r.Bands, Source: r.Source, NearbyHz: each(r.Nearby, hertz),
+		Thirds: each(r.Thirds, func(t plan.Third) Third { return Third{Slot: t.Slot, AtHz: hertz(t.At), Says: t.Says} }),
 		Band: RibbonBand{
 			Name: r.Band.Name, LowerHz: hertz(r.Band.Lower), UpperHz: hertz(r.Band.Upper), Transmit: r.Band.Transmit, CallingHz: each(r.Band.Calling, hertz),
 			Segments: each(r.Band.Segments, func(s band.Segment) BandSegment {
@@ -158,7 +163,11 @@ func wireRibbon(r *plan.Ribbon) Ribbon {
 			}),
 		},
 		Channels: each(r.Channels, func(c plan.RibbonChannel) RibbonChannel {
-			return RibbonChannel{Slot: c.Slot, ReceiveHz: hertz(c.Receive), TransmitHz: someHertz(c.Transmit), Verdict: Verdict(c.Verdict), Inside: c.Inside, Says: c.Says}
+			return RibbonChannel{Meets: each(c.Meets, wireMeeting), Slot: c.Slot, ReceiveHz: hertz(c.Receive), TransmitHz: someHertz(c.Transmit), Verdict: Verdict(c.Verdict), Inside: c.Inside, Says: c.Says}
 		}),
 	}
+}
+
+func wireMeeting(m check.Meeting) Meeting {
+	return Meeting{Kind: MeetingKind(m.Kind), Slot: m.Other, AtHz: hertz(m.At), Says: m.Says}
 }

@@ -24,18 +24,19 @@ type Arrangement struct {
 
 // act is one way to arrange slots: where everything goes, and what that is called.
 type act struct {
-	moves func(slots.Memory, Arrangement) (slots.Moves, error)
+	moves func(*desk, Arrangement) (slots.Moves, error)
 	label func(d *desk, a Arrangement, m slots.Moves) string
 }
 
-func always(f func(slots.Memory, Arrangement) slots.Moves) func(slots.Memory, Arrangement) (slots.Moves, error) {
-	return func(m slots.Memory, a Arrangement) (slots.Moves, error) { return f(m, a), nil }
+// always is a way that cannot fail.
+func always(f func(slots.Memory, Arrangement) slots.Moves) func(*desk, Arrangement) (slots.Moves, error) {
+	return func(d *desk, a Arrangement) (slots.Moves, error) { return f(d.memory(), a), nil }
 }
 
 // acts are the ways to arrange slots.
 var acts = map[string]act{
 	"move": {
-		func(m slots.Memory, a Arrangement) (slots.Moves, error) { return m.Move(a.Slots, a.To) },
+		func(d *desk, a Arrangement) (slots.Moves, error) { return d.memory().Move(a.Slots, a.To) },
 		func(d *desk, a Arrangement, m slots.Moves) string { return d.moved(a.Slots, m) },
 	},
 	"step": {
@@ -49,7 +50,7 @@ var acts = map[string]act{
 		},
 	},
 	"insert": {
-		func(m slots.Memory, a Arrangement) (slots.Moves, error) { return m.Insert(a.To, a.Count) },
+		func(d *desk, a Arrangement) (slots.Moves, error) { return d.memory().Insert(a.To, a.Count) },
 		func(_ *desk, a Arrangement, _ slots.Moves) string {
 			if a.Count == 1 {
 				return fmt.Sprintf("make room at slot %d", a.To)
@@ -66,6 +67,12 @@ var acts = map[string]act{
 		}),
 		func(_ *desk, _ Arrangement, m slots.Moves) string {
 			return fmt.Sprintf("close gaps: %s moved down", channels(len(m)))
+		},
+	},
+	"align": {
+		func(d *desk, _ Arrangement) (slots.Moves, error) { return d.aligned(), nil },
+		func(_ *desk, _ Arrangement, m slots.Moves) string {
+			return fmt.Sprintf("move %s to the team's slots", channels(len(m)))
 		},
 	},
 	"order": {
@@ -135,7 +142,10 @@ func (p *Plans) Arrange(ctx context.Context, loadID int64, a Arrangement) (*Ledg
 	if err := f.Or(); err != nil {
 		return nil, err
 	}
-	moves, err := how.moves(m, a)
+	if err := p.number(ctx, d); err != nil {
+		return nil, err
+	}
+	moves, err := how.moves(d, a)
 	if err != nil {
 		f.Add("to", "%v", err)
 		return nil, f

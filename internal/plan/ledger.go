@@ -18,6 +18,7 @@ type Row struct {
 	Slot      int
 	Channel   channel.Channel
 	ShortName string
+	Pinned    bool
 	Watts     *float64
 	Scan      entry.Scan
 	Verdict   evidence.Verdict
@@ -117,7 +118,7 @@ func (p *Plans) judge(ctx context.Context, d *desk, entries []store.Entry) ([]ch
 
 func (d *desk) row(e store.Entry, r check.Result) Row {
 	row := Row{
-		ID: e.ChannelID, Slot: e.Slot, Channel: e.Channel, ShortName: e.ShortName, Scan: e.Scan, Verdict: r.Verdict,
+		ID: e.ChannelID, Slot: e.Slot, Channel: e.Channel, ShortName: e.ShortName, Pinned: e.Pinned, Scan: e.Scan, Verdict: r.Verdict,
 		Flags: map[channel.Field]string{}, Line: entry.Format(e.Channel, nil, e.Scan), Repeater: e.Repeater,
 	}
 	if _, sends := e.Channel.Transmit(); sends {

@@ -130,6 +130,14 @@ type Ribbon struct {
 	Source   string
 	Channels []RibbonChannel
 	Nearby   []freq.Hz // published outputs that the load lacks
+	Thirds   []Third   // harmonics of other bands that fall on it
+}
+
+// Third is the third harmonic of a channel of another band.
+type Third struct {
+	Slot int
+	At   freq.Hz
+	Says string
 }
 
 // RibbonChannel is a channel on the ribbon.
@@ -140,6 +148,7 @@ type RibbonChannel struct {
 	Verdict  evidence.Verdict
 	Inside   bool   // the transmit frequency is on the band
 	Says     string // why this shift applies
+	Meets    []check.Meeting
 }
 
 // Ribbon returns a band by its name, or the first one that has channels.
@@ -173,6 +182,12 @@ func (p *Plans) Ribbon(ctx context.Context, loadID int64, name string) (*Ribbon,
 	for i, e := range on {
 		r.Channels = append(r.Channels, d.ribbonChannel(r.Band, e, results[i].Verdict))
 	}
+	for _, e := range d.entries {
+		tx, sends := e.Channel.Transmit()
+		if sends && !r.Band.Holds(tx) && r.Band.Holds(3*tx) {
+			r.Thirds = append(r.Thirds, Third{e.Slot, 3 * tx, fmt.Sprintf("3 × %s, slot %d, %s", tx.MHz(), e.Slot, label(e.Channel))})
+		}
+	}
 	return r, d.nearby(ctx, r)
 }
 
@@ -181,6 +196,7 @@ func (d *desk) ribbonChannel(b *band.Band, e store.Entry, v evidence.Verdict) Ri
 	if tx, ok := e.Channel.Transmit(); ok {
 		c.Transmit, c.Inside = &tx, b.Holds(tx)
 	}
+	c.Meets = d.occupancy().Meetings(check.Other{Slot: e.Slot, Channel: e.Channel})
 	seg, ok := d.band.Segment(e.Channel.Receive)
 	if !ok {
 		return c

@@ -49,6 +49,7 @@ type desk struct {
 	entries    []store.Entry
 	settings   check.Settings
 	held       *check.Occupancy // made by occupancy
+	numbers    map[int64]int    // that everybody uses, by channel; read by number
 	listings   listing.Source
 	generation check.Generation // of the listings
 }

@@ -27,6 +27,9 @@ func (s *Store) Members(ctx context.Context, planID int64) ([]Member, error) {
 // Join puts a channel into a set, behind those that are in it, or changes whether
 // it has priority there.
 func (e *Edit) Join(setID, channelID int64, priority bool) error {
+	if _, err := e.row("channel", channelID); err != nil {
+		return err
+	}
 	var m []Member
 	if err := e.tx.SelectContext(e.ctx, &m, "SELECT "+tables["member"].columns+" FROM member WHERE set_id = ? AND channel_id = ?", setID, channelID); err != nil {
 		return fmt.Errorf("read set %d: %w", setID, err)

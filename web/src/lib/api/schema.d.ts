@@ -328,6 +328,339 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/arrange": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move channels about between slots, as one step */
+        post: operations["arrange"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/several": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Empty several slots */
+        delete: operations["deleteSeveral"];
+        options?: never;
+        head?: never;
+        /** Change fields of the channels in several slots, as typed */
+        patch: operations["updateSeveral"];
+        trace?: never;
+    };
+    "/api/loads/{load}/several/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Store channels once more, in vacant slots */
+        post: operations["duplicateSeveral"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** Channels as a table, for the clipboard */
+        get: operations["copyTable"];
+        put?: never;
+        /** Store the rows of a table, as one step */
+        post: operations["pasteTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What fixing everything of one kind would change */
+        get: operations["getKind"];
+        put?: never;
+        /** Apply fixes of one kind to several channels, as one step */
+        post: operations["fixKind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work short names out again, for every radio with the same display */
+        post: operations["renameSeveral"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/entries/{slot}/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        /** Other short names of a channel */
+        get: operations["getNames"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/work": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What to do next */
+        get: operations["getWork"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/nearest/{channel}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                channel: number;
+            };
+            cookie?: never;
+        };
+        /** What a radio would really hold of a channel of its plan */
+        get: operations["getNearest"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        /** The sets of a plan, and what the radios can hold of them */
+        get: operations["getSets"];
+        put?: never;
+        /** Make a set of channels */
+        post: operations["addSet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/sets/{set}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+                set: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove a set; its channels stay */
+        delete: operations["dropSet"];
+        options?: never;
+        head?: never;
+        /** Rename a set */
+        patch: operations["renameSet"];
+        trace?: never;
+    };
+    "/api/plans/{id}/sets/{set}/members": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+                set: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put channels into a set, or take them out */
+        post: operations["joinSet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        /** What became of a plan, newest first, and its snapshots */
+        get: operations["getHistory"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/snapshots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Name the plan as it is now */
+        post: operations["keepSnapshot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/snapshots/{snapshot}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+                snapshot: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove a snapshot */
+        delete: operations["forgetSnapshot"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the plan back as it was after a change, as one step */
+        post: operations["goBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plans/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        /** How two plans, radios or times differ */
+        get: operations["comparePlans"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/start": {
         parameters: {
             query?: never;
@@ -1106,6 +1439,10 @@ export interface components {
             slot: number;
             channel: components["schemas"]["Channel"];
             short_name: string;
+            /** @description the short name stays when others change */
+            pinned: boolean;
+            /** @description the rules that found something graver than a note */
+            rules: string[];
             /** Format: double */
             watts: number | null;
             scan: string;
@@ -1123,6 +1460,14 @@ export interface components {
              */
             id: number;
         };
+        Kind: {
+            rule: string;
+            title: string;
+            severity: string;
+            channels: number;
+            /** @description of them those with a fix that is very likely what was meant */
+            fixable: number;
+        };
         Ledger: {
             /** @description what is published is being read: ask again for the verdicts */
             checking: boolean;
@@ -1139,6 +1484,8 @@ export interface components {
             next_slot: number | null;
             undo: string;
             redo: string;
+            /** @description what was found, the gravest and most frequent first */
+            kinds: components["schemas"]["Kind"][];
             /** @description what this ledger is called, to be named in the header Mnemos-Ledger when the next one is asked for; empty where it cannot be */
             tag: string;
             /** @description the tag of the ledger that the rows change; empty where they are all of them */
@@ -1233,6 +1580,7 @@ export interface components {
             power?: string;
             scan?: string;
             slot?: string;
+            pinned?: boolean;
             swap?: boolean;
             /** Format: int64 */
             revision: number;
@@ -1350,7 +1698,22 @@ export interface components {
             lower_hz: number;
             upper_hz: number;
         };
+        /** @description how a channel gets into another one of the same radio */
+        Meeting: {
+            /** @enum {string} */
+            kind: "input" | "output" | "harmonic";
+            slot: number;
+            at_hz: number;
+            says: string;
+        };
+        /** @description the third harmonic of a channel of another band */
+        Third: {
+            slot: number;
+            at_hz: number;
+            says: string;
+        };
         Ribbon: {
+            thirds: components["schemas"]["Third"][];
             bands: string[];
             band: components["schemas"]["RibbonBand"];
             source: string;
@@ -1431,6 +1794,7 @@ export interface components {
             label: string;
         };
         RibbonChannel: {
+            meets: components["schemas"]["Meeting"][];
             slot: number;
             receive_hz: number;
             transmit_hz: number | null;
@@ -1529,6 +1893,220 @@ export interface components {
             can: boolean;
             /** @description in what it is not held as it is */
             losses: string[];
+        };
+        Arrangement: {
+            /** @enum {string} */
+            act: "move" | "step" | "swap" | "insert" | "close" | "align" | "order";
+            slots: number[];
+            to?: number;
+            count?: number;
+            /** @description also in the other radios that have the channels in the same slots */
+            everywhere?: boolean;
+            /** Format: int64 */
+            revision: number;
+        };
+        SlotsRequest: {
+            slots: number[];
+            /** Format: int64 */
+            revision: number;
+        };
+        SeveralRequest: {
+            slots: number[];
+            fields: components["schemas"]["SeveralFields"];
+            /** Format: int64 */
+            revision: number;
+        };
+        SeveralFields: {
+            name?: string;
+            short_name?: string;
+            receive?: string;
+            shift?: string;
+            transmit_tone?: string;
+            receive_tone?: string;
+            bandwidth?: string;
+            power?: string;
+            scan?: string;
+            pinned?: boolean;
+        };
+        TableText: {
+            text: string;
+        };
+        PasteRequest: {
+            text: string;
+            slot: number;
+            /** @description store over what is there */
+            replace?: boolean;
+            /** @enum {string} */
+            viewpoint?: "operator" | "repeater";
+            /** Format: int64 */
+            revision: number;
+        };
+        Pasted: {
+            /** @description null where something is asked first */
+            ledger: components["schemas"]["Ledger"] | null;
+            slots: number[];
+            left: components["schemas"]["LeftOut"][];
+            ask: components["schemas"]["Either"] | null;
+        };
+        LeftOut: {
+            row: number;
+            why: string;
+        };
+        /** @description how a row reads from both sides */
+        Either: {
+            operator: string;
+            repeater: string;
+        };
+        OfKind: {
+            fixes: components["schemas"]["OfferedFix"][];
+            /** @description slots that a person has to look at */
+            look: number[];
+        };
+        OfferedFix: {
+            slot: number;
+            name: string;
+            id: string;
+            label: string;
+            was: components["schemas"]["Channel"];
+            is: components["schemas"]["Channel"];
+        };
+        FixKindRequest: {
+            rule: string;
+            fixes: components["schemas"]["ChosenFix"][];
+            /** Format: int64 */
+            revision: number;
+        };
+        ChosenFix: {
+            slot: number;
+            id: string;
+        };
+        Names: {
+            names: string[];
+        };
+        Work: {
+            tasks: components["schemas"]["Task"][];
+        };
+        Task: {
+            /** @enum {string} */
+            kind: "stop" | "conflict" | "missing" | "moved" | "unverified" | "listing";
+            slot: number | null;
+            title: string;
+            why: string;
+            /** @enum {string} */
+            do: "fix" | "look" | "add" | "import" | "move";
+            says: string;
+            id: string;
+            /** Format: int64 */
+            from: number;
+            from_slot: number;
+        };
+        Nearest: {
+            /** Format: int64 */
+            channel: number;
+            can: boolean;
+            slot: number | null;
+            wanted: components["schemas"]["Channel"];
+            held: components["schemas"]["Channel"];
+            losses: components["schemas"]["Loss"][];
+        };
+        Sets: {
+            sets: components["schemas"]["SetInfo"][];
+            kinds: components["schemas"]["SetKind"][];
+        };
+        SetKind: {
+            id: string;
+            title: string;
+            says: string;
+        };
+        SetInfo: {
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            name: string;
+            /** Format: int64 */
+            revision: number;
+            members: components["schemas"]["SetMember"][];
+            units: components["schemas"]["SetUnit"][];
+        };
+        SetMember: {
+            /** Format: int64 */
+            channel: number;
+            priority: boolean;
+        };
+        SetUnit: {
+            /** Format: int64 */
+            load: number;
+            held: number;
+            could: number;
+            cannot: number;
+            says: string;
+        };
+        SetRequest: {
+            kind: string;
+            name: string;
+            channels?: number[];
+        };
+        SetName: {
+            name: string;
+            /** Format: int64 */
+            revision?: number;
+        };
+        Joining: {
+            channels: number[];
+            out?: boolean;
+            priority?: boolean;
+        };
+        History: {
+            changes: components["schemas"]["PastChange"][];
+            more: boolean;
+            snapshots: components["schemas"]["Snapshot"][];
+        };
+        PastChange: {
+            /** Format: int64 */
+            event: number;
+            says: string;
+            person: string;
+            /** Format: date-time */
+            at: string;
+            undone: boolean;
+            latest: boolean;
+        };
+        Snapshot: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** Format: int64 */
+            event: number;
+            /** Format: date-time */
+            at: string;
+        };
+        SnapshotRequest: {
+            name: string;
+        };
+        BackRequest: {
+            /** Format: int64 */
+            event: number;
+            /** Format: int64 */
+            revision: number;
+        };
+        Comparison: {
+            same: number;
+            differences: components["schemas"]["ChannelDifference"][];
+        };
+        ChannelDifference: {
+            was: components["schemas"]["Compared"] | null;
+            is: components["schemas"]["Compared"] | null;
+            fields: components["schemas"]["FieldDifference"][];
+        };
+        Compared: {
+            slot: number;
+            name: string;
+            receive_hz: number;
+        };
+        FieldDifference: {
+            field: string;
+            was: string;
+            is: string;
         };
         PersonRequest: {
             name?: string;
@@ -2856,6 +3434,531 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Workspace"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    arrange: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Arrangement"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    deleteSeveral: {
+        parameters: {
+            query: {
+                /** @description slot numbers, parted by commas */
+                slots: string;
+                /** @description the revision that was seen; without it whatever there is is meant */
+                revision?: components["parameters"]["Seen"];
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    updateSeveral: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeveralRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    duplicateSeveral: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlotsRequest"];
+            };
+        };
+        responses: {
+            201: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    copyTable: {
+        parameters: {
+            query: {
+                /** @description slot numbers, parted by commas */
+                slots: string;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Tab-separated rows with a heading */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TableText"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    pasteTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasteRequest"];
+            };
+        };
+        responses: {
+            /** @description What came of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pasted"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getKind: {
+        parameters: {
+            query: {
+                rule: string;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Channel by channel */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfKind"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    fixKind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FixKindRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    renameSeveral: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlotsRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The most readable first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Names"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getWork: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The most pressing first */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Work"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getNearest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                channel: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description After Fit */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nearest"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description By kind and name */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sets"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetRequest"];
+            };
+        };
+        responses: {
+            /** @description All sets */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sets"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropSet: {
+        parameters: {
+            query?: {
+                /** @description the revision that was seen; without it whatever there is is meant */
+                revision?: components["parameters"]["Seen"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+                set: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All sets */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sets"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    renameSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+                set: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetName"];
+            };
+        };
+        responses: {
+            /** @description All sets */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sets"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    joinSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+                set: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Joining"];
+            };
+        };
+        responses: {
+            /** @description All sets */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sets"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHistory: {
+        parameters: {
+            query?: {
+                /** @description only what was before this change */
+                before?: number;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description A page of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepSnapshot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SnapshotRequest"];
+            };
+        };
+        responses: {
+            /** @description The history with it */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    forgetSnapshot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+                snapshot: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The history without it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["History"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    goBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    comparePlans: {
+        parameters: {
+            query?: {
+                /** @description the change after which the first is looked at; without it as it is now */
+                event?: number;
+                /** @description one radio of the first */
+                load?: number;
+                /** @description the second plan; without it the same */
+                with?: number;
+                with_event?: number;
+                with_load?: number;
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What differs, by slot */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
                 };
             };
             default: components["responses"]["Problem"];
