@@ -25,6 +25,7 @@ type thing struct {
 	slot    int
 	channel int
 	name    string
+	power   string // of a channel, where it was filled down
 }
 
 // step is what somebody did: rows as they were and as they were left; the zero
@@ -131,7 +132,7 @@ func TestCommands(t *testing.T) {
 			if rapid.IntRange(0, 20).Draw(r, "restart") == 0 {
 				a.Again(t)
 			}
-			act := rapid.SampledFrom([]string{"store", "store", "replace", "delete", "rename", "move", "swap", "undo", "undo", "undo", "redo", "redo", "redo"}).Draw(r, "act")
+			act := rapid.SampledFrom([]string{"store", "store", "replace", "delete", "rename", "move", "swap", "several", "order", "gap", "duplicate", "empty", "fill", "paste", "undo", "undo", "undo", "redo", "redo", "redo"}).Draw(r, "act")
 			slot, other := rapid.IntRange(1, 4).Draw(r, "slot"), rapid.IntRange(1, 4).Draw(r, "other")
 			if carried := carry(ctx, r, a, m, load, act, slot, other, fmt.Sprint("N", n), person, views[person]); carried {
 				seen[act]++
@@ -156,7 +157,7 @@ func TestCommands(t *testing.T) {
 		return
 	}
 	require.Greater(t, refused, 10)
-	require.Equal(t, []string{"delete", "move", "redo", "rename", "replace", "store", "swap", "undo"}, slices.Sorted(maps.Keys(seen)))
+	require.GreaterOrEqual(t, len(seen), 13, "%v", slices.Sorted(maps.Keys(seen))) // of 15
 }
 
 // carry carries a command out in the application and in the model, and holds
@@ -202,6 +203,8 @@ func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load int6
 		if slot == other {
 			after = nil // nothing changes
 		}
+	case "several", "order", "gap", "duplicate", "empty", "fill", "paste":
+		want, after, err = m.several(ctx, a, load, act, slot, other, name, view)
 	case "undo", "redo":
 		from, to := m.undo, m.redo
 		if act == "redo" {
@@ -236,7 +239,7 @@ func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load int6
 	l, err := a.Plans.Ledger(ctx, load)
 	require.NoError(r, err)
 	m.do(person, l.Revision, after)
-	m.next += 2
+	m.next += 4
 	return true
 }
 
@@ -256,4 +259,115 @@ func (m *model) other(act string) map[int64][]step {
 
 func (m *model) clone() *model {
 	return &model{rows: maps.Clone(m.rows), rev: maps.Clone(m.rev), undo: maps.Clone(m.undo), redo: maps.Clone(m.redo)}
+}
+
+// several carries out what is done to several slots at once; the model lays cards
+// on a table.
+func (m *model) several(ctx context.Context, a *demotest.Rig, load int64, act string, slot, other int, name string, view int64) (want bool, after map[int]thing, err error) {
+	some := slices.Compact([]int{min(slot, other), max(slot, other)})
+	after, want = map[int]thing{}, true
+	var held []int
+	for _, s := range some {
+		if _, _, ok := m.at(s); ok {
+			held = append(held, s)
+		}
+	}
+	lies := func(s int, to int) { // the card of a slot goes to another one
+		id, e, ok := m.at(s)
+		if !ok || s == to {
+			return
+		}
+		want = want && m.rev[id] <= view
+		e.slot = to
+		after[id] = e
+	}
+	touch := func(s int, f func(e thing)) { // a channel that somebody has to have seen
+		id, e, _ := m.at(s)
+		want = want && m.rev[id] <= view && m.rev[e.channel] <= view
+		f(e)
+	}
+	fresh := func(at int, name string) {
+		n := m.next + 1 + len(after)
+		after[n], after[n+1] = thing{channel: n, name: name}, thing{entry: true, slot: at, channel: n, name: fmt.Sprint("short of ", n)}
+	}
+	vacant := func(from int) (out []int) {
+		for s := from; s < from+20; s++ {
+			if _, _, taken := m.at(s); !taken {
+				out = append(out, s)
+			}
+		}
+		return out
+	}
+	switch act {
+	case "several": // the two go to slots 3 and 4; what is there goes where they were
+		free := slices.DeleteFunc(slices.Clone(held), func(s int) bool { return s >= 3 && s < 3+len(held) })
+		for i, s := range held {
+			lies(s, 3+i)
+		}
+		for s := 3; s < 3+len(held); s++ {
+			if _, _, there := m.at(s); there && !slices.Contains(held, s) {
+				lies(s, free[0])
+				free = free[1:]
+			}
+		}
+		_, err = a.Plans.Arrange(ctx, load, plan.Arrangement{Act: "move", Slots: some, To: 3, Revision: view})
+	case "order": // the other way round
+		if len(held) == 2 {
+			lies(held[0], held[1])
+			lies(held[1], held[0])
+		}
+		slices.Reverse(some)
+		_, err = a.Plans.Arrange(ctx, load, plan.Arrangement{Act: "order", Slots: some, Revision: view})
+	case "gap":
+		for s, to := slot, slot+1; ; s, to = s+1, to+1 {
+			if _, _, taken := m.at(s); !taken {
+				break
+			}
+			lies(s, to)
+		}
+		_, err = a.Plans.Arrange(ctx, load, plan.Arrangement{Act: "insert", To: slot, Count: 1, Revision: view})
+	case "duplicate":
+		if want = len(held) > 0; want {
+			free := vacant(held[len(held)-1] + 1)
+			for i, s := range held {
+				_, e, _ := m.at(s)
+				c := m.rows[e.channel]
+				fresh(free[i], c.name)
+				made := after[m.next+1+2*i]
+				made.power = c.power
+				after[m.next+1+2*i] = made
+			}
+		}
+		_, err = a.Plans.DuplicateSome(ctx, load, some, view)
+	case "empty":
+		want = len(held) > 0
+		for _, s := range held {
+			id, _, _ := m.at(s)
+			touch(s, func(e thing) { after[id], after[e.channel] = thing{}, thing{} })
+		}
+		_, err = a.Plans.DeleteSome(ctx, load, some, view)
+	case "fill":
+		want = len(held) > 0
+		power := []string{"high", "mid", "low"}[(slot+other)%3]
+		for _, s := range held {
+			_, e, _ := m.at(s)
+			c := m.rows[e.channel]
+			if now := c.power; now == power || now == "" && power == "high" {
+				want = want && m.rev[e.channel] <= view // it is looked at all the same
+				id, _, _ := m.at(s)
+				want = want && m.rev[id] <= view
+				continue
+			}
+			touch(s, func(thing) {})
+			c.power = power
+			after[e.channel] = c
+		}
+		_, err = a.Plans.UpdateSome(ctx, load, some, plan.Update{Power: &power, Revision: view})
+	case "paste":
+		free := vacant(slot)
+		fresh(free[0], name)
+		fresh(free[1], name+"b")
+		_, err = a.Plans.Paste(ctx, load, plan.Paste{Text: fmt.Sprintf("name\treceive MHz\n%s\t146.9\n%sb\t146.91\n", name, name), Slot: slot, Revision: view})
+	}
+	return want, after, err
 }

@@ -149,7 +149,9 @@ func (form SetForm) read(f *fault.Invalid, all []store.Set, id int64) SetForm {
 	if !slices.ContainsFunc(SetKinds, func(k SetKind) bool { return k.ID == form.Kind }) {
 		f.Add("kind", "%q is not a kind of set", form.Kind)
 	}
-	if slices.ContainsFunc(all, func(s store.Set) bool { return s.ID != id && s.Kind == form.Kind && strings.EqualFold(s.Name, form.Name) }) {
+	if slices.ContainsFunc(all, func(s store.Set) bool {
+		return s.ID != id && s.Kind == form.Kind && strings.EqualFold(s.Name, form.Name)
+	}) {
 		f.Add("name", "there is a set of that name already: %s", form.Name)
 	}
 	return form

@@ -254,7 +254,7 @@ type Put struct {
 type beside struct {
 	desks []*desk
 	shown []*called // what the channels are called on each of them
-	top   int // the highest number that everybody uses
+	top   int       // the highest number that everybody uses
 }
 
 func (p *Plans) beside(ctx context.Context, d *desk, loads []int64) (beside, error) {

@@ -19,7 +19,7 @@ import (
 // that stay. Every field that cannot be read is reported at once.
 type Update struct {
 	Name, ShortName, Receive, Shift, TransmitTone, ReceiveTone, Width, Power, Scan, Slot *string
-	Pinned *bool // the short name stays whatever the long one becomes
+	Pinned                                                                               *bool // the short name stays whatever the long one becomes
 
 	Swap     bool // exchange with what is in the wanted slot
 	Revision int64

@@ -70,3 +70,14 @@ export function clock(time: string): string {
 export function fieldWords(name: string): string {
   return name.replaceAll('_', ' ');
 }
+
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/** When something was, by the clock of whoever looks: "14:02" today, else "21 Nov, 14:02", with the year where it is another one. */
+export function when(time: string, now = new Date()): string {
+  const at = new Date(time);
+  if (Number.isNaN(at.getTime())) return '';
+  if (at.toDateString() === now.toDateString()) return clock(time);
+  const year = at.getFullYear() === now.getFullYear() ? '' : ` ${String(at.getFullYear())}`;
+  return `${String(at.getDate())} ${months[at.getMonth()] ?? ''}${year}, ${clock(time)}`;
+}

@@ -9,13 +9,17 @@ const asks: Record<string, readonly string[]> = {
   plan: ['workspace', 'settings', 'follows', 'holdings', 'find', 'nearby'],
   person: ['workspace', 'people', 'settings', 'follows', 'holdings'],
   unit: ['workspace', 'holdings', 'radios', 'find'],
-  load: ['workspace', 'holdings', 'radios', 'find', 'follows'],
+  load: ['workspace', 'holdings', 'radios', 'find', 'follows', 'history', 'work', 'sets'],
   profile: ['workspace', 'radios', 'holdings', 'find', 'follows'],
-  channel: ['holdings', 'find', 'nearby', 'radios'],
-  entry: ['holdings', 'find', 'nearby', 'radios'],
+  channel: ['holdings', 'find', 'nearby', 'radios', 'history', 'work', 'sets'],
+  entry: ['holdings', 'find', 'nearby', 'radios', 'history', 'work', 'sets'],
+  team_slot: ['work', 'holdings'],
+  channel_set: ['sets', 'history'],
+  member: ['sets', 'history'],
+  snapshot: ['history'],
   correction: ['find', 'corrections', 'follows'],
   decision: ['find', 'decisions', 'follows'],
-  edition: ['find', 'sources', 'nearby', 'workspace', 'follows'],
+  edition: ['find', 'sources', 'nearby', 'workspace', 'follows', 'work'],
 };
 
 /** Tables that change what is said of every channel. */

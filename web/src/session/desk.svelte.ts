@@ -14,6 +14,12 @@ export interface Outcome {
   data?: unknown;
 }
 
+/** The ledger that an answer is, or holds; an answer that asks something back has none. */
+function ledgerIn(data: unknown): Ledger | undefined {
+  const d = data as (Partial<Ledger> & { ledger?: Ledger | null }) | undefined;
+  return d?.ledger ?? (d?.rows ? (d as Ledger) : undefined);
+}
+
 /** Changes the slots of radios, and keeps what is shown as the application holds it. */
 export class Desk {
   constructor(
@@ -44,7 +50,7 @@ export class Desk {
       else if (error.status === 0 || error.status === 404) void this.again(w.load);
       return { done: false, problem: error };
     }
-    const answer = data === undefined ? undefined : ((data as { ledger?: Ledger }).ledger ?? (data as Ledger));
+    const answer = ledgerIn(data);
     const whole = answer && merged(this.ledger(answer.load), answer);
     if (whole) this.take(whole);
     else await this.again(w.load);

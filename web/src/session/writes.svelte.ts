@@ -7,7 +7,7 @@ export interface Write {
   key: string;
   method: 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   path: string;
-  params: { path: Record<string, number | string>; query?: Record<string, number> };
+  params: { path: Record<string, number | string>; query?: Record<string, number | string> };
   body?: Record<string, unknown>;
   person: number;
   /** The radio whose slots it changes; 0 for none. */

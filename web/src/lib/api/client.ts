@@ -53,6 +53,17 @@ export type ImportState = Schemas['ImportState'];
 export type PublishedSource = Schemas['PublishedSource'];
 export type Rejects = Schemas['Rejects'];
 export type UpdateRequest = Schemas['UpdateRequest'];
+export type Arrangement = Schemas['Arrangement'];
+export type Pasted = Schemas['Pasted'];
+export type Kind = Schemas['Kind'];
+export type OfferedFix = Schemas['OfferedFix'];
+export type Task = Schemas['Task'];
+export type Nearest = Schemas['Nearest'];
+export type Sets = Schemas['Sets'];
+export type SetInfo = Schemas['SetInfo'];
+export type History = Schemas['History'];
+export type Snapshot = Schemas['Snapshot'];
+export type Comparison = Schemas['Comparison'];
 
 /** Asks, and notes whether there was an answer. */
 async function heard(request: Request): Promise<Response> {

@@ -1,16 +1,19 @@
 <script lang="ts">
-  import { tick, untrack, type Snippet } from 'svelte';
-  import { chosen } from '$lib/api/chosen.svelte';
-  import type { Absent, Holding, Ledger, LoadInfo, Row } from '$lib/api/client';
+  import { untrack, type Snippet } from 'svelte';
+  import type { Absent, Holding, Ledger, LoadInfo, Row, SetInfo } from '$lib/api/client';
   import { narrow } from '$lib/screen.svelte';
   import { commands } from '$session/commands.svelte';
+  import { prints } from '$session/keys';
   import Absents from './Absents.svelte';
-  import { cellsOf, editText, gridOf, matching, nextChoice, type Column } from './columns';
+  import { Cells } from './cells.svelte';
+  import { cellsOf, compareBy, gridOf, matching } from './columns';
+  import { Drag } from './drag.svelte';
   import LedgerColumns from './LedgerColumns.svelte';
   import LedgerHead from './LedgerHead.svelte';
   import type { PlanState } from './plan.svelte';
+  import SelectionBar from './SelectionBar.svelte';
   import SlotRow from './SlotRow.svelte';
-  import { slotCommands } from './slots';
+  import { keepOrder, slotCommands } from './slots';
   import { RowWindow } from './window.svelte';
 
   interface Props {
@@ -21,40 +24,57 @@
     others: readonly LoadInfo[];
     holdings: readonly Holding[];
     absent: readonly Absent[];
+    sets: readonly SetInfo[];
     /** Goes to the entry line, to write into an empty slot. */
-    write: (slot: number) => void;
+    write: (slot: number, begun?: string) => void;
+    /** Shows everything that is found of one kind, to be fixed together. */
+    fixAll: (rule: string) => void;
     /** What speaks about the selected slot, to be shown in its row on a phone. */
     evidence: Snippet | undefined;
   }
-  let { plan, ledger, load, others, holdings, absent, write, evidence }: Props = $props();
+  let { plan, ledger, load, others, holdings, absent, sets, write, fixAll, evidence }: Props = $props();
   const radio = $derived(load.radio);
+  const several = $derived(plan.several);
 
-  let at = $state<Column | number>('name');
-  let editing = $state(false);
-  /** The revision that was shown when the editing began. */
-  let began = 0;
   let focused = $state(false);
-  /** On a phone: whether the selected row is open. */
-  let open = $state(false);
   let high = $state(0);
   let grid = $state<HTMLElement>();
   let list = $state<HTMLElement>();
+  let moving = $state<HTMLInputElement>();
 
   const rows = $derived(new Map(ledger.rows.map((r) => [r.slot, r])));
-  const cells = $derived(cellsOf(narrow.is ? [] : others.map((l) => l.id)));
+  const reach = $derived(cellsOf(narrow.is ? [] : others.map((l) => l.id)));
   const draftSlot = $derived(plan.reading?.channel.receive_hz ? plan.reading.slot : null);
   /** Where each other radio has a channel. */
   const held = $derived(Map.groupBy(holdings, (h) => h.channel));
   const counts = $derived(
     new Map(others.map((l) => [l.id, holdings.filter((h) => h.load === l.id && h.slot !== null).length])),
   );
-  const filtered = $derived(plan.only !== null || plan.sought.trim() !== '');
+  const set = $derived(sets.find((s) => s.id === plan.set));
+  const members = $derived(set && new Set(set.members.map((m) => m.channel)));
+  const filtered = $derived(
+    plan.only !== null || plan.sought.trim() !== '' || plan.rule !== '' || members !== undefined,
+  );
+  const setsOf = $derived(
+    Map.groupBy(
+      sets.flatMap((s) => s.members.map((m) => ({ ...m, set: s }))),
+      (m) => m.channel,
+    ),
+  );
   /** The slots on show: all up to a little past the last one in use. */
   const slots = $derived.by(() => {
-    if (filtered)
-      return ledger.rows
-        .filter((r) => (plan.only === null || r.verdict === plan.only) && matching(r, plan.sought))
-        .map((r) => r.slot);
+    const { sort } = plan;
+    if (filtered || sort) {
+      const some = ledger.rows.filter(
+        (r) =>
+          (plan.only === null || r.verdict === plan.only) &&
+          (plan.rule === '' || r.rules.includes(plan.rule)) &&
+          (members?.has(r.id) ?? true) &&
+          matching(r, plan.sought),
+      );
+      if (sort) some.sort((a, b) => (sort.down ? -1 : 1) * compareBy(sort.column, a, b));
+      return some.map((r) => r.slot);
+    }
     const last = Math.max(ledger.rows.at(-1)?.slot ?? radio.slots.first, draftSlot ?? 0, plan.selected ?? 0);
     const end = Math.min(radio.slots.last, Math.max(last + 2, radio.slots.first + 11));
     return Array.from({ length: end - radio.slots.first + 1 }, (_, i) => radio.slots.first + i);
@@ -69,10 +89,12 @@
       slot: r.slot,
       channel: r.channel,
       short_name: r.short_name,
+      pinned: false,
       watts: r.watts,
       scan: r.scan,
       verdict: r.verdict,
       flags,
+      rules: [],
       top: null,
       line: plan.line,
       repeater: null,
@@ -84,9 +106,24 @@
   const view = new RowWindow(() =>
     slots.map((s) => {
       if (!narrow.is) return 24;
-      return (rowOf(s) ? 54 : 44) + (s === plan.selected && open && rows.has(s) ? high : 0);
+      return (rowOf(s) ? 54 : 44) + (s === plan.selected && cells.open && rows.has(s) ? high : 0);
     }),
   );
+  // svelte-ignore state_referenced_locally
+  const cells = new Cells(plan, () => ({
+    slots,
+    rows,
+    cells: reach,
+    others,
+    held,
+    reveal: (n) => {
+      view.reveal(list, n);
+    },
+    focus: () => grid?.focus({ preventScroll: true }),
+    write,
+  }));
+  // svelte-ignore state_referenced_locally
+  const drag = new Drag(plan, () => ({ list, slots, view }));
 
   // A filter shows its first slot in the panel, unless the one that is chosen is among them.
   $effect(() => {
@@ -102,146 +139,96 @@
       });
   });
 
-  async function select(slot: number, focus = true) {
-    if (slot !== plan.selected) open = false;
-    plan.selected = slot;
-    editing = false;
-    await tick();
-    view.reveal(list, slots.indexOf(slot));
-    if (focus) grid?.focus({ preventScroll: true });
-  }
-
-  async function edit(slot: number, cell: Column) {
-    const row = rows.get(slot);
-    if (!row) return;
-    const next = nextChoice(cell, editText(row, cell));
-    at = cell;
-    if (next !== undefined) {
-      await plan.update(slot, { [cell]: next });
-      await select(slot);
-      return;
-    }
-    await select(slot, false);
-    began = ledger.revision;
-    editing = true;
-  }
-
-  /** Acts on a cell of another radio: adds the channel, or goes there. */
-  async function beside(row: Row, other: number) {
-    const h = held.get(row.id)?.find((x) => x.load === other);
-    const name = others.find((l) => l.id === other)?.unit.name ?? '';
-    if (!h) return;
-    if (h.slot === null) {
-      if (h.can) await plan.copy(chosen.load, row.slot, other, name);
-      else plan.trouble = `${name} cannot have it: ${h.losses[0] ?? 'it does not receive this frequency'}`;
-      grid?.focus();
-      return;
-    }
-    const slot = h.slot;
-    chosen.load = other;
-    await tick();
-    plan.selected = slot;
-  }
-
-  async function done(direction: -1 | 0 | 1) {
-    editing = false;
-    const slot = plan.selected;
-    if (slot === null) return;
-    await select(slot);
-    const edits = cells.filter((c) => typeof c === 'string');
-    const next = edits[edits.indexOf(at as Column) + direction];
-    if (direction !== 0 && next !== undefined) {
-      at = next;
-      if (!nextChoice(next, '')) await edit(slot, next);
-    }
-  }
-
-  async function save(slot: number, cell: Column, text: string): Promise<string | undefined> {
-    return Object.values(await plan.cell(slot, cell, text, began))[0];
-  }
-
-  function step(by: number) {
-    const n = slots.indexOf(plan.selected ?? -1);
-    const to = slots[Math.min(Math.max(n + by, 0), slots.length - 1)];
-    if (to !== undefined) void select(to);
-  }
-
-  function across(by: -1 | 1) {
-    at = cells[Math.min(Math.max(cells.indexOf(at) + by, 0), cells.length - 1)] ?? at;
-  }
-
-  async function move(by: -1 | 1) {
-    const from = plan.selected;
-    if (from === null || !rows.has(from)) return;
-    const wrong = await plan.update(from, { slot: String(from + by), swap: true });
-    const said = Object.values(wrong)[0];
-    if (said !== undefined) plan.trouble = said;
-    await select(plan.selected ?? from);
-  }
-
-  function enter() {
-    const slot = plan.selected;
-    if (slot === null) return;
-    const row = rows.get(slot);
-    if (!row) write(slot);
-    else if (typeof at === 'number') void beside(row, at);
-    else void edit(slot, at);
-  }
-
-  function remove() {
-    const slot = plan.selected;
-    if (slot !== null && rows.has(slot)) void plan.remove(slot).then(() => select(slot));
-  }
-
   $effect(() =>
     untrack(() =>
       commands.add(
         ...slotCommands({
-          step,
+          plan,
+          cells,
+          shown: () => slots,
           page: () => Math.max(1, Math.floor((list?.parentElement?.clientHeight ?? 240) / 24) - 2),
-          across,
-          enter,
-          remove,
-          move: (by) => void move(by),
+          whither: () => moving?.focus(),
         }),
       ),
     ),
   );
 
   function keydown(e: KeyboardEvent) {
-    if (editing || e.target !== grid) return;
-    commands.act('In the slots', e);
+    if (cells.editing || e.target !== grid) return;
+    if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'v') {
+      over = e.shiftKey; // the browser hands the clipboard over by itself
+      return;
+    }
+    if (commands.act('In the slots', e)) return;
+    if (prints(e) && !'=/ '.includes(e.key) && cells.type(e.key)) {
+      e.preventDefault();
+      e.stopPropagation();
+    }
+  }
+
+  /** Whether the paste that comes stores over what is there. */
+  let over = false;
+  function paste(e: ClipboardEvent) {
+    if (document.activeElement !== grid || cells.editing) return;
+    const text = e.clipboardData?.getData('text/plain') ?? '';
+    e.preventDefault();
+    const plain = text.trim();
+    // One word goes into the cell; a table makes channels.
+    if (
+      plain &&
+      !/[\t\n]/.test(plain) &&
+      typeof cells.at === 'string' &&
+      cells.at !== 'slot' &&
+      several.held.length > 0 &&
+      !over
+    )
+      void several.fill(cells.at, plain, several.held);
+    else void several.paste(text, over);
+    over = false;
   }
 
   /** A click chooses a slot and a cell; a double click edits, or writes into an empty slot. On a phone a touch opens the row. */
   function point(e: MouseEvent) {
     const target = e.target instanceof Element ? e.target : null;
     const slot = Number(target?.closest('[role="row"][id]')?.id.replace('slot-', '') ?? NaN);
-    if (Number.isNaN(slot) || target?.closest('input, button, a, .opened')) return;
+    if (Number.isNaN(slot) || target?.closest('input, button, a, .opened') || drag.ended) return;
     const cell = target?.closest<HTMLElement>('[data-column]')?.dataset.column;
-    const hit = cells.find((c) => String(c) === cell);
+    const hit = reach.find((c) => String(c) === cell);
+    if (narrow.is && plan.choosing) {
+      several.toggle(slot);
+      return;
+    }
     if (narrow.is) {
-      const again = slot === plan.selected && open;
-      void select(slot).then(() => (open = !again && rows.has(slot)));
+      const again = slot === plan.selected && cells.open;
+      void cells.select(slot).then(() => (cells.open = !again && rows.has(slot)));
       if (!rows.has(slot)) write(slot);
-    } else if (e.type === 'dblclick' && typeof hit === 'string') void edit(slot, hit);
-    else if (e.type === 'dblclick') enter();
+    } else if (e.shiftKey) {
+      several.extend(slot, slots);
+      grid?.focus({ preventScroll: true });
+    } else if (e.ctrlKey || e.metaKey) {
+      several.toggle(slot);
+      grid?.focus({ preventScroll: true });
+    } else if (e.type === 'dblclick' && typeof hit === 'string') void cells.edit(slot, hit);
+    else if (e.type === 'dblclick') cells.enter();
     else {
-      at = hit ?? at;
-      void select(slot);
+      several.clear();
+      cells.at = hit ?? cells.at;
+      void cells.select(slot);
     }
   }
 
   const shown = $derived(view.range);
-  const named = (c: Column | number) => (typeof c === 'number' ? `other-${String(c)}` : c);
+  const named = (c: typeof cells.at) => (typeof c === 'number' ? `other-${String(c)}` : c);
   const active = $derived(
     plan.selected === null
       ? undefined
       : rows.has(plan.selected)
-        ? `cell-${String(plan.selected)}-${named(at)}`
+        ? `cell-${String(plan.selected)}-${named(cells.at)}`
         : `cell-${String(plan.selected)}-slot`,
   );
 </script>
+
+<svelte:document onpaste={paste} />
 
 <section
   aria-label="Slots of {load.unit.name}"
@@ -253,11 +240,22 @@
     {plan}
     {ledger}
     {load}
+    {sets}
+    {fixAll}
     into={() => {
       const first = slots[0];
-      if (first !== undefined) void select(slots.includes(plan.selected ?? -1) ? (plan.selected ?? first) : first);
+      if (first !== undefined)
+        void cells.select(slots.includes(plan.selected ?? -1) ? (plan.selected ?? first) : first);
     }}
     back={() => grid?.focus()}
+  />
+  <SelectionBar
+    {plan}
+    {sets}
+    several={others.length > 0}
+    keep={() => void keepOrder(plan, slots)}
+    back={() => grid?.focus()}
+    bind:moving
   />
   <div class={others.length > 4 && !narrow.is ? 'overflow-x-auto' : ''}>
     <div
@@ -266,42 +264,57 @@
       tabindex="0"
       aria-label="Slots"
       aria-rowcount={slots.length + 1}
+      aria-multiselectable="true"
       aria-activedescendant={active}
       bind:this={grid}
       onkeydown={keydown}
       onclick={point}
       ondblclick={point}
+      onpointerdown={(e) => {
+        if (!narrow.is) drag.down(e);
+      }}
       onfocus={() => (focused = true)}
       onblur={() => (focused = false)}
       class="grid-box pb-1 outline-none"
     >
-      <LedgerColumns {others} {counts} />
+      <LedgerColumns {plan} {others} {counts} />
       <div {@attach view.attach} bind:this={list} role="rowgroup" class="relative" style:height="{view.whole}px">
+        {#if drag.to !== null}<div class="drop" style:top="{view.start(slots.indexOf(drag.to))}px" aria-hidden="true">
+            {drag.says}
+          </div>{/if}
         <div class="absolute inset-x-0" style:top="{view.start(shown.first)}px" role="presentation">
           {#each slots.slice(shown.first, shown.end) as slot, n (slot)}
             {@const row = rowOf(slot)}
             {@const chosenHere = plan.selected === slot}
+            {@const among = several.slots.has(slot)}
             {#if row}
               <SlotRow
                 {row}
                 index={shown.first + n + 2}
                 draft={!rows.has(slot)}
                 selected={chosenHere}
+                {among}
+                cut={several.cut?.load === ledger.load && several.cut.slots.includes(slot)}
                 focused={chosenHere && focused}
-                active={chosenHere && rows.has(slot) && (editing || (focused && !narrow.is)) ? at : undefined}
-                editing={editing && chosenHere}
+                active={chosenHere && rows.has(slot) && (cells.editing || (focused && !narrow.is))
+                  ? cells.at
+                  : undefined}
+                editing={cells.editing && chosenHere}
+                begun={cells.begun}
                 {others}
                 held={held.get(row.id) ?? []}
+                sets={setsOf.get(row.id) ?? []}
+                offers={(c) => plan.offers(slot, c)}
                 typed={(c) => plan.typed(slot, c)}
                 theirs={(t) => {
                   plan.theirs(t);
                   grid?.focus();
                 }}
                 mine={(t) => void plan.mine(t)}
-                save={(c, text) => save(slot, c, text)}
-                done={(d) => void done(d)}
-                beside={(other) => void beside(row, other)}
-                opened={chosenHere && open && narrow.is && rows.has(slot) ? evidence : undefined}
+                save={(c, text) => cells.save(slot, c, text)}
+                done={(d) => void cells.done(d)}
+                beside={(other) => void cells.beside(row, other)}
+                opened={chosenHere && cells.open && narrow.is && rows.has(slot) ? evidence : undefined}
                 bind:high
               />
             {:else}
@@ -309,15 +322,16 @@
                 role="row"
                 id="slot-{slot}"
                 aria-rowindex={shown.first + n + 2}
-                aria-selected={chosenHere}
+                aria-selected={chosenHere || among}
                 class="vacant"
                 class:chosen={chosenHere}
+                class:among
                 class:focused={chosenHere && focused}
                 class:fifth={slot % 5 === 0}
               >
                 <span role="gridcell" id="cell-{slot}-slot" class="pl-1 font-figs text-ink3">{slot}</span>
                 <span role="gridcell" class="text-label text-ink3">
-                  empty{chosenHere && focused ? ': Enter writes here from the entry line' : ''}
+                  empty{chosenHere && focused ? ': type here, or press Enter' : ''}
                 </span>
               </div>
             {/if}
@@ -330,18 +344,19 @@
     <p class="py-4 pl-10 text-ink2 max-desk:pl-0" role="status">
       {plan.sought.trim()
         ? `Nothing in ${load.unit.name} matches "${plan.sought.trim()}"${plan.only ? ` and is ${plan.only}` : ''}.`
-        : `No channel here is ${plan.only ?? ''}.`}
+        : set
+          ? `${load.unit.name} has no channel of ${set.name}.`
+          : `No channel here is ${plan.only ?? 'of this kind'}.`}
       <button
         type="button"
         class="link"
         onclick={() => {
-          plan.only = null;
-          plan.sought = '';
+          plan.showAll();
         }}>Show all</button
       >
     </p>
   {/if}
-  {#if !filtered && absent.length > 0}<Absents {plan} {absent} {load} />{/if}
+  {#if !filtered && !plan.sort && absent.length > 0}<Absents {plan} {absent} {load} />{/if}
 </section>
 
 <style>
@@ -363,6 +378,22 @@
   }
   .fifth {
     border-bottom-color: var(--rule);
+  }
+  .among {
+    background: var(--hover);
+    box-shadow: inset 4px 0 0 var(--ink3);
+  }
+  .drop {
+    position: absolute;
+    inset-inline: -10px 0;
+    z-index: 4;
+    border-top: 2px solid var(--accent);
+    color: var(--accent);
+    font-size: var(--t-note);
+    line-height: 14px;
+    padding-left: 10px;
+    pointer-events: none;
+    text-shadow: 0 0 3px var(--paper);
   }
   .chosen::before {
     content: '';

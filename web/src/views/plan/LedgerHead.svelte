@@ -1,20 +1,25 @@
 <script lang="ts">
   import Evidence from '$parts/Evidence.svelte';
-  import type { Ledger, LoadInfo, Verdict } from '$lib/api/client';
+  import Menu from '$parts/Menu.svelte';
+  import type { Ledger, LoadInfo, SetInfo, Verdict } from '$lib/api/client';
   import type { PlanState } from './plan.svelte';
 
   /** How full the radio is, a search in it, and the verdicts, which are its legend and its filter. */
   interface Props {
     plan: PlanState;
+    sets: readonly SetInfo[];
+    /** Shows everything that is found of one kind, to be fixed together. */
+    fixAll: (rule: string) => void;
     ledger: Ledger;
     load: LoadInfo;
     /** Goes from the search into the slots, or back to them. */
     into: () => void;
     back: () => void;
   }
-  let { plan, ledger, load, into, back }: Props = $props();
+  let { plan, ledger, load, sets, fixAll, into, back }: Props = $props();
   const verdicts: Exclude<Verdict, 'checking'>[] = ['agrees', 'unverified', 'conflict', 'stop'];
   const radio = $derived(load.radio);
+  const kind = $derived(ledger.kinds.find((k) => k.rule === plan.rule));
 </script>
 
 <div class="head flex flex-wrap items-baseline justify-between gap-x-4 border-t border-rule2 pt-1.5">
@@ -51,4 +56,66 @@
       >
     {/each}
   </div>
+  {#if ledger.kinds.length > 0 || sets.length > 0}
+    <div class="views flex w-full flex-wrap items-baseline gap-x-4 pl-10 text-small max-desk:pl-0">
+      {#if sets.length > 0}
+        <span role="group" aria-label="Sets" class="flex flex-wrap items-baseline gap-x-3">
+          {#each sets as s (s.id)}
+            <button
+              type="button"
+              class="view max-desk:min-h-11"
+              aria-pressed={plan.set === s.id}
+              onclick={() => (plan.set = plan.set === s.id ? 0 : s.id)}>{s.name} {s.members.length}</button
+            >
+          {/each}
+        </span>
+      {/if}
+      {#if ledger.kinds.length > 0}
+        <span class="ml-auto flex items-baseline gap-x-3 max-desk:ml-0">
+          {#if kind}
+            {#if kind.fixable > 0}<button
+                type="button"
+                class="link"
+                onclick={() => {
+                  fixAll(kind.rule);
+                }}>Fix {kind.fixable === 1 ? 'it' : `all ${String(kind.fixable)}`}…</button
+              >{/if}
+            <button type="button" class="link" onclick={() => (plan.rule = '')}>Show all</button>
+          {/if}
+          <Menu
+            label="Show only what is found of one kind"
+            choices={[
+              { value: '', label: 'everything' },
+              ...ledger.kinds.map((k) => ({ value: k.rule, label: k.title, detail: String(k.channels) })),
+            ]}
+            value={plan.rule}
+            choose={(v) => (plan.rule = v)}
+            >{kind
+              ? `${kind.title}, ${String(kind.channels)}`
+              : `${String(ledger.kinds.length)} kinds of findings`}</Menu
+          >
+        </span>
+      {/if}
+    </div>
+  {/if}
 </div>
+
+<style>
+  .views {
+    min-height: 24px;
+  }
+  .views :global(button) {
+    height: auto;
+  }
+  .view {
+    color: var(--ink2);
+    text-decoration: underline dotted;
+    text-underline-offset: 3px;
+  }
+  .view[aria-pressed='true'] {
+    color: var(--ink);
+    font-weight: var(--w-strong);
+    text-decoration: none;
+    box-shadow: 0 2px 0 var(--ink);
+  }
+</style>

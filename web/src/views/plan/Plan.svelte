@@ -22,7 +22,14 @@
   import Pasted from './Pasted.svelte';
   import { PlanState } from './plan.svelte';
   import Ribbon from './Ribbon.svelte';
+  import FitMatrix from './FitMatrix.svelte';
+  import FixKind from './FixKind.svelte';
+  import History from './History.svelte';
+  import PastingDialog from './PastingDialog.svelte';
   import Said from './Said.svelte';
+  import SetsPanel from './SetsPanel.svelte';
+  import Side from './Side.svelte';
+  import Work from './Work.svelte';
 
   const plan = new PlanState(desk);
   let input = $state<HTMLInputElement>();
@@ -36,7 +43,9 @@
     refetchInterval: (q) => (q.state.data?.checking ? 400 : false),
   }));
   const loads = $derived(workspace.data?.loads ?? []);
-  const holdings = createQuery(() => holdingsQuery(workspace.data?.plan.id ?? 0, loads.length, chosen.load));
+  const holdings = createQuery(() =>
+    holdingsQuery(workspace.data?.plan.id ?? 0, plan.matrix ? 2 : loads.length, chosen.load),
+  );
   const occupied = $derived(ledger.data?.rows.some((r) => r.slot === plan.selected) ?? false);
   const found = createQuery(() => ({
     queryKey: ['evidence', chosen.load, plan.selected, ledger.data?.revision],
@@ -60,6 +69,29 @@
     enabled: ledger.data !== undefined,
     placeholderData: keepPreviousData,
   }));
+  const sets = createQuery(() => ({
+    queryKey: ['sets', workspace.data?.plan.id ?? 0],
+    queryFn: async () =>
+      must(await api.GET('/api/plans/{id}/sets', { params: { path: { id: workspace.data?.plan.id ?? 0 } } })),
+    enabled: workspace.data !== undefined,
+    placeholderData: keepPreviousData,
+  }));
+  /** Every channel of the plan once, with the slot of this radio, or that everybody uses. */
+  const lines = $derived([
+    ...(ledger.data?.rows ?? []).map((r) => ({
+      id: r.id,
+      number: r.slot as number | null,
+      name: r.channel.name,
+      receive: r.channel.receive_hz,
+    })),
+    ...(holdings.data?.absent ?? []).map((a) => ({
+      id: a.id,
+      number: a.number,
+      name: a.channel.name,
+      receive: a.channel.receive_hz,
+    })),
+  ]);
+  const fixing = $derived(ledger.data?.kinds.find((k) => k.rule === plan.fixing));
   const load = $derived(loads.find((l) => l.id === chosen.load));
   const others = $derived(loads.filter((l) => l.id !== chosen.load));
   const written = $derived(plan.line.trim() === '' ? undefined : plan.reading?.evidence);
@@ -92,8 +124,9 @@
     if (spoken) band = spoken;
   });
 
-  async function write(slot: number) {
+  async function write(slot: number, begun = '') {
     plan.place = slot;
+    if (begun) plan.type(plan.line.trim() ? `${plan.line} ${begun}` : begun);
     await tick();
     input?.focus();
     await plan.read();
@@ -154,6 +187,36 @@
   {/if}
 {/snippet}
 
+{#snippet side()}
+  <Side
+    view={plan.side}
+    choose={(v) => {
+      plan.side = v;
+    }}
+  >
+    {#if plan.side === 'work' && load && ledger.data}
+      <Work
+        {plan}
+        {load}
+        revision={ledger.data.revision}
+        look={() => {
+          plan.side = 'channel';
+        }}
+      />
+    {:else if plan.side === 'sets' && workspace.data}
+      <SetsPanel {plan} id={workspace.data.plan.id} sets={sets.data} {loads} rows={ledger.data?.rows ?? []} />
+    {:else if plan.side === 'history' && workspace.data && ledger.data}
+      <History
+        {plan}
+        id={workspace.data.plan.id}
+        plans={workspace.data.plans}
+        {loads}
+        revision={ledger.data.revision}
+      />
+    {:else}{@render evidence()}{/if}
+  </Side>
+{/snippet}
+
 {#if workspace.isError && !workspace.data}
   <main class="p-6">
     <h1 class="sr-only">Plan</h1>
@@ -196,7 +259,9 @@
               {others}
               holdings={holdings.data?.holdings ?? []}
               absent={holdings.data?.absent ?? []}
-              write={(slot) => void write(slot)}
+              sets={sets.data?.sets ?? []}
+              fixAll={(rule) => (plan.fixing = rule)}
+              write={(slot, begun) => void write(slot, begun)}
               evidence={narrow.is ? evidence : undefined}
             />
           {:else if ledger.isError}
@@ -207,13 +272,13 @@
           {/if}
         </div>
       </div>
-      {#if !narrow.is || written}
+      {#if !narrow.is || written || plan.side !== 'channel'}
         <aside
           class="panel"
           id="evidence"
           aria-label={written ? 'Evidence for the line' : `Evidence for slot ${String(plan.selected ?? 'none')}`}
         >
-          {#if written}<Draft found={written} />{:else}{@render evidence()}{/if}
+          {#if written}<Draft found={written} />{:else}{@render side()}{/if}
         </aside>
       {/if}
     </main>
@@ -227,6 +292,15 @@
       />
     {/if}
   </div>
+  <PastingDialog {plan} />
+  {#if fixing}<FixKind {plan} kind={fixing} close={() => (plan.fixing = '')} />{/if}
+  {#if plan.matrix}<FitMatrix
+      {plan}
+      {loads}
+      holdings={holdings.data?.holdings ?? []}
+      {lines}
+      close={() => (plan.matrix = false)}
+    />{/if}
   {#if fixes}<Fixes {plan} found={here} close={() => (fixes = false)} />{/if}
 {/if}
 

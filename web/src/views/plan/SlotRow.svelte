@@ -4,13 +4,18 @@
   import Frequency from '$parts/Frequency.svelte';
   import ToArrow from '$parts/ToArrow.svelte';
   import Tone from '$parts/Tone.svelte';
-  import type { Holding, LoadInfo, Row } from '$lib/api/client';
+  import type { Holding, LoadInfo, Row, SetInfo } from '$lib/api/client';
   import { watts } from '$lib/format';
   import Beside from './Beside.svelte';
   import CellEditor from './CellEditor.svelte';
   import { editText, type Column } from './columns';
   import type { Typed } from './plan.svelte';
   import TypedCell from './TypedCell.svelte';
+
+  interface InSet {
+    set: SetInfo;
+    priority: boolean;
+  }
 
   interface Props {
     row: Row;
@@ -20,16 +25,24 @@
     draft?: boolean;
     selected?: boolean;
     focused?: boolean;
+    /** It is one of several that are chosen, or was cut. */
+    among?: boolean;
+    cut?: boolean;
     /** The cell that the arrow keys have reached, and whether it is edited. */
     active?: Column | number | undefined;
     editing?: boolean;
+    /** What a key began the cell with. */
+    begun?: string | undefined;
     others: readonly LoadInfo[];
     held: readonly Holding[];
+    sets: readonly InSet[];
+    /** What may be written into a cell instead, by what is published and by the display. */
+    offers: (column: Column) => Promise<string[]>;
     typed: (column: Column) => Typed | undefined;
     theirs: (t: Typed) => void;
     mine: (t: Typed) => void;
     save: (column: Column, text: string) => Promise<string | undefined>;
-    done: (direction: -1 | 0 | 1) => void;
+    done: (direction: -1 | 0 | 1 | 'down') => void;
     beside: (load: number) => void;
     /** What is shown below it, on a phone, and how high that is. */
     opened?: Snippet | undefined;
@@ -41,10 +54,15 @@
     draft = false,
     selected = false,
     focused = false,
+    among = false,
+    cut = false,
     active,
     editing = false,
+    begun,
     others,
     held,
+    sets,
+    offers,
     typed,
     theirs,
     mine,
@@ -64,8 +82,11 @@
   {#if column === 'slot'}{row.slot}
   {:else if column === 'name'}<span class="truncate">{c.name}</span>{#if c.bandwidth === 'narrow'}<span
         class="ml-1.5 flex-none text-note text-ink3">narrow</span
+      >{/if}{#if sets.length > 0}<span class="ml-1.5 truncate text-note text-ink3"
+        >{sets.map((s) => (s.priority ? `${s.set.name}, priority` : s.set.name)).join(' · ')}</span
       >{/if}
-  {:else if column === 'short_name'}{row.short_name}
+  {:else if column === 'short_name'}{row.short_name}{#if row.pinned}<span class="text-ink2" aria-hidden="true">·</span
+      ><span class="sr-only">, pinned</span>{/if}
   {:else if column === 'receive'}<Frequency hz={c.receive_hz} pad={3} />
   {:else if column === 'shift'}
     {#if c.transmit.kind === 'none'}<span class="sr-only">none</span>
@@ -98,7 +119,9 @@
         {column}
         slot={row.slot}
         text={editText(row, column)}
-        begun={unsaved?.text}
+        begun={begun ?? unsaved?.text}
+        typed={begun !== undefined}
+        offers={() => offers(column)}
         save={(t) => save(column, t)}
         {done}
       />
@@ -119,10 +142,12 @@
   role="row"
   id="slot-{row.slot}"
   aria-rowindex={index}
-  aria-selected={selected}
+  aria-selected={selected || among}
   aria-label={draft ? `slot ${String(row.slot)}, being written` : undefined}
   class="row"
-  class:selected
+  class:selected={selected && !among}
+  class:among
+  class:cut
   class:at={focused}
   class:draft
   class:fifth
@@ -193,6 +218,7 @@
   .n {
     color: var(--ink2);
     padding-left: 4px;
+    cursor: grab;
   }
   .short {
     font-size: 12px;
@@ -237,6 +263,21 @@
   }
   .selected .name {
     font-weight: var(--w-strong);
+  }
+  .among {
+    background: var(--hover);
+  }
+  .among::before {
+    content: '';
+    position: absolute;
+    left: -10px;
+    top: -1px;
+    bottom: -1px;
+    width: 4px;
+    background: var(--ink3);
+  }
+  .cut > * {
+    opacity: 0.55;
   }
   .at {
     outline: 2px solid var(--accent);

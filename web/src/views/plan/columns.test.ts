@@ -4,6 +4,8 @@ import { choices, columnNames, columns, editText, nextChoice } from './columns';
 
 const row: Row = {
   slot: 7,
+  pinned: false,
+  rules: [],
   short_name: 'MARRAN',
   watts: 5,
   scan: 'yes',

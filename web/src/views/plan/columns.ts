@@ -1,4 +1,4 @@
-import type { Row } from '$lib/api/client';
+import type { Match, Row } from '$lib/api/client';
 import { mhz } from '$lib/format';
 
 /** A cell of the ledger that can be edited, left to right. */
@@ -76,6 +76,25 @@ export function editText(row: Row, column: Column): string {
   }
 }
 
+/** What a listing says of a column, as a cell is typed; empty for nothing. */
+export function published(m: Match, column: Column): string {
+  switch (column) {
+    case 'name':
+      return m.locality || m.callsign;
+    case 'receive':
+      return mhz(m.output_hz);
+    case 'shift':
+      if (m.input_hz === null) return '';
+      return m.input_hz === m.output_hz ? 'simplex' : shiftText(m.input_hz - m.output_hz);
+    case 'transmit_tone':
+      return m.uplink_tone ?? '';
+    case 'receive_tone':
+      return m.downlink_tone ?? '';
+    default:
+      return '';
+  }
+}
+
 function shiftText(offset: number): string {
   const size = Math.abs(offset);
   const text = size < 1_000_000 && size % 1000 === 0 ? `${String(size / 1000)} kHz` : `${mhz(size)} MHz`;
@@ -86,6 +105,27 @@ function shiftText(offset: number): string {
 export function nextChoice(column: Column, value: string): string | undefined {
   const list = choices[column];
   return list?.[(list.indexOf(value) + 1) % list.length];
+}
+
+/** In which order a column sorts two rows. */
+export function compareBy(column: Column | 'evidence', a: Row, b: Row): number {
+  const verdicts = ['stop', 'conflict', 'unverified', 'agrees', 'checking'];
+  const tone = (t: string | null) =>
+    t === null ? -1 : (t.startsWith('D') ? 10_000 : 0) + Number(t.replace(/\D+$/, '').replace('D', ''));
+  const by: Record<Column | 'evidence', () => number> = {
+    slot: () => 0,
+    name: () => a.channel.name.localeCompare(b.channel.name, undefined, { numeric: true }),
+    short_name: () => a.short_name.localeCompare(b.short_name, undefined, { numeric: true }),
+    receive: () => a.channel.receive_hz - b.channel.receive_hz,
+    shift: () =>
+      (a.channel.transmit_hz ?? 0) - a.channel.receive_hz - ((b.channel.transmit_hz ?? 0) - b.channel.receive_hz),
+    transmit_tone: () => tone(a.channel.transmit_tone) - tone(b.channel.transmit_tone),
+    receive_tone: () => tone(a.channel.receive_tone) - tone(b.channel.receive_tone),
+    power: () => (b.watts ?? -1) - (a.watts ?? -1),
+    scan: () => a.scan.localeCompare(b.scan),
+    evidence: () => verdicts.indexOf(a.verdict) - verdicts.indexOf(b.verdict),
+  };
+  return by[column]() || a.slot - b.slot;
 }
 
 /** Whether a row has what is looked for: in its names, or as the first figures of a frequency, a tone or its slot. */

@@ -1,6 +1,6 @@
 import type { Command } from '$session/commands.svelte';
 import { field } from '$session/commands.svelte';
-import type { PlanState } from './plan.svelte';
+import type { PlanState, SideView } from './plan.svelte';
 
 interface Acts {
   plan: PlanState;
@@ -13,8 +13,54 @@ interface Acts {
 
 /** The commands of Plan, but for those of the slots. */
 export function commandsOf({ plan, line, fix, fixes, store, sheet }: Acts): Command[] {
+  const keys: Record<SideView, string[]> = { channel: [], work: ['Alt+KeyW'], sets: [], history: ['Alt+KeyH'] };
+  const side = (view: SideView, says: string): Command => ({
+    id: `side-${view}`,
+    says,
+    scope: 'Plan',
+    keys: keys[view],
+    writing: true,
+    run: () => {
+      plan.side = plan.side === view ? 'channel' : view;
+    },
+  });
   return [
     { id: 'line', says: 'Write on the line', scope: 'Plan', keys: ['/'], run: line },
+    {
+      id: 'seek',
+      says: 'Find in the plan',
+      scope: 'Plan',
+      keys: ['$mod+f'],
+      writing: true,
+      run: () => {
+        const e = document.querySelector<HTMLInputElement>('#seek');
+        e?.focus();
+        e?.select();
+      },
+    },
+    side('channel', 'What speaks for the channel'),
+    side('work', 'What to do next'),
+    side('sets', 'Sets: banks, scan lists, purposes'),
+    side('history', 'History and snapshots'),
+    {
+      id: 'matrix',
+      says: 'What fits into which radio',
+      scope: 'Plan',
+      keys: ['Alt+KeyF'],
+      writing: true,
+      run: () => {
+        plan.matrix = true;
+      },
+    },
+    {
+      id: 'fix-kind',
+      says: 'Fix all of the kind that is shown',
+      scope: 'Plan',
+      can: () => plan.rule !== '',
+      run: () => {
+        plan.fixing = plan.rule;
+      },
+    },
     { id: 'fix', says: 'Apply the first fix', scope: 'Plan', keys: ['='], run: fix },
     { id: 'fixes', says: 'All fixes', scope: 'Plan', keys: ['$mod+.'], writing: true, run: fixes },
     {

@@ -7,6 +7,7 @@ import {
   type Fix,
   type Ledger,
   type Reading,
+  type Row,
   type StatementID,
   type UpdateRequest,
   type Verdict,
@@ -17,7 +18,11 @@ import { putsWords } from '$lib/puts';
 import type { Desk, Outcome } from '$session/desk.svelte';
 import { say } from '$session/say.svelte';
 import type { Write } from '$session/writes.svelte';
-import type { Column } from './columns';
+import { editText, published, type Column } from './columns';
+import { Several } from './several.svelte';
+
+/** What the panel at the right shows. */
+export type SideView = 'channel' | 'work' | 'sets' | 'history';
 
 type Fields = Omit<UpdateRequest, 'revision'>;
 
@@ -47,6 +52,18 @@ export class PlanState {
   /** The verdict that is shown alone, and the text that is looked for. */
   only = $state<Verdict | null>(null);
   sought = $state('');
+  /** The rule that is shown alone, and the set; 0 for none. */
+  rule = $state('');
+  set = $state(0);
+  /** By which column the view is sorted; null for the order of the slots. */
+  sort = $state<{ column: Column | 'evidence'; down: boolean } | null>(null);
+  readonly several = new Several(this);
+  side = $state<SideView>('channel');
+  /** The rule of which everything is fixed together, while that is looked at; and whether the matrix is open. */
+  fixing = $state('');
+  matrix = $state(false);
+  /** On a phone: whether a touch takes a slot into the choice. */
+  choosing = $state(false);
 
   #refused = new SvelteMap<string, Typed>();
   #asked = 0;
@@ -57,6 +74,14 @@ export class PlanState {
 
   constructor(readonly desk: Desk) {}
 
+  /** Takes every filter away. */
+  showAll(): void {
+    this.only = null;
+    this.sought = '';
+    this.rule = '';
+    this.set = 0;
+  }
+
   get load(): number {
     return chosen.load;
   }
@@ -65,8 +90,9 @@ export class PlanState {
     this.place = null;
     this.selected = null;
     this.trouble = '';
-    this.only = null;
-    this.sought = '';
+    this.showAll();
+    this.sort = null;
+    this.several.clear();
     this.#refused.clear();
     // A line that was not stored survives a reload; one that was begun before the
     // slots were there is for these.
@@ -326,6 +352,19 @@ export class PlanState {
     return out.done;
   }
 
+  /** What may be written into a cell instead: other short names, or what is published on the frequency. */
+  async offers(slot: number, column: Column): Promise<string[]> {
+    const at = { params: { path: { load: this.load, slot } } };
+    try {
+      if (column === 'short_name') return must(await api.GET(`${path}/names`, at)).names;
+      const { matches, channel } = must(await api.GET(path, at));
+      const all = matches.map((m) => published(m, column)).filter((t) => t !== '');
+      return all.filter((t, i) => all.indexOf(t) === i && t !== editText({ channel } as Row, column)).slice(0, 6);
+    } catch {
+      return []; // an offer is no more than that
+    }
+  }
+
   remove(slot: number): Promise<boolean> {
     return this.#act(
       { method: 'DELETE', path, says: `empty slot ${String(slot)}` },
@@ -344,6 +383,11 @@ export class PlanState {
     });
     this.#said(out, message);
     return out.done;
+  }
+
+  /** What came of a change of several slots. */
+  answered(out: Outcome): void {
+    this.#said(out);
   }
 
   #said(out: Outcome, message = ''): void {

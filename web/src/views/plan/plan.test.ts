@@ -26,6 +26,7 @@ const ledger = (revision: number, more: Partial<Ledger> = {}): Ledger => ({
   redo: '',
   checking: false,
   puts: [],
+  kinds: [],
   tag: '',
   base: '',
   gone: [],

@@ -1,0 +1,115 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import Dialog from '$parts/Dialog.svelte';
+  import Frequency from '$parts/Frequency.svelte';
+  import Select from '$parts/Select.svelte';
+  import { api, must, type LoadInfo, type PlanInfo, type Snapshot } from '$lib/api/client';
+  import { when } from '$lib/format';
+
+  /** How two plans, radios or times differ, channel by channel. */
+  interface Props {
+    id: number;
+    plans: readonly PlanInfo[];
+    loads: readonly LoadInfo[];
+    snapshots: readonly Snapshot[];
+    /** The change after which the first is looked at; 0 for now. */
+    since: number;
+    close: () => void;
+  }
+  let { id, plans, loads, snapshots, since, close }: Props = $props();
+  interface Side {
+    id: string;
+    says: string;
+    plan: number;
+    event?: number;
+    load?: number;
+  }
+  const sides = $derived<Side[]>([
+    { id: 'now', says: 'this plan, now', plan: id },
+    ...snapshots.map((s) => ({ id: `s${String(s.id)}`, says: `${s.name}, ${when(s.at)}`, plan: id, event: s.event })),
+    ...loads.map((l) => ({ id: `l${String(l.id)}`, says: `the radio ${l.unit.name}`, plan: id, load: l.id })),
+    ...plans
+      .filter((p) => p.id !== id)
+      .map((p) => ({ id: `p${String(p.id)}`, says: `the plan ${p.name}`, plan: p.id })),
+  ]);
+  const options = $derived(sides.map((s) => ({ value: s.id, label: s.says })));
+  // svelte-ignore state_referenced_locally
+  let was = $state(
+    snapshots.find((s) => s.event === since)
+      ? `s${String(snapshots.find((s) => s.event === since)?.id)}`
+      : loads[0]
+        ? `l${String(loads[0].id)}`
+        : 'now',
+  );
+  // svelte-ignore state_referenced_locally
+  let is = $state(was.startsWith('l') && loads[1] ? `l${String(loads[1].id)}` : 'now');
+  const one = $derived(sides.find((s) => s.id === was));
+  const other = $derived(sides.find((s) => s.id === is));
+  const found = createQuery(() => ({
+    queryKey: ['history', 'compare', id, was, is],
+    queryFn: async () =>
+      must(
+        await api.GET('/api/plans/{id}/compare', {
+          params: {
+            path: { id: one?.plan ?? id },
+            query: {
+              ...(one?.event ? { event: one.event } : {}),
+              ...(one?.load ? { load: one.load } : {}),
+              with: other?.plan ?? id,
+              ...(other?.event ? { with_event: other.event } : {}),
+              ...(other?.load ? { with_load: other.load } : {}),
+            },
+          },
+        }),
+      ),
+  }));
+</script>
+
+<Dialog
+  bind:open={
+    () => true,
+    (o) => {
+      if (!o) close();
+    }
+  }
+  title="Compare"
+  wide="middle"
+>
+  <div class="flex flex-wrap items-baseline gap-x-4 gap-y-2">
+    <span class="flex items-center gap-2"
+      >from <span class="w-72"><Select bind:value={was} label="From" {options} /></span></span
+    >
+    <span class="flex items-center gap-2"
+      >to <span class="w-72"><Select bind:value={is} label="To" {options} /></span></span
+    >
+  </div>
+  {#if found.isError}<p role="alert" class="pt-3">They cannot be compared: {found.error.message}.</p>
+  {:else if found.data}
+    <p class="py-2" role="status">
+      {found.data.differences.length === 0
+        ? `No difference: ${String(found.data.same)} channels are the same.`
+        : `${String(found.data.differences.length)} differ, ${String(found.data.same)} are the same.`}
+    </p>
+    <ul>
+      {#each found.data.differences as d, n (n)}
+        {@const c = d.is ?? d.was}
+        <li
+          class="grid grid-cols-[40px_minmax(0,1fr)_110px_minmax(0,2fr)] items-baseline gap-x-2 border-b border-rule py-1 max-desk:grid-cols-[32px_1fr]"
+        >
+          <span class="font-figs text-ink2">{c?.slot ?? ''}</span>
+          <span class="truncate font-strong">{c?.name ?? ''}</span>
+          <span class="text-right max-desk:col-start-2 max-desk:text-left"
+            >{#if c}<Frequency hz={c.receive_hz} pad={3} />{/if}</span
+          >
+          <span class="text-small max-desk:col-start-2">
+            {#if !d.was}<b class="font-strong">new</b>
+            {:else if !d.is}<b class="font-strong">gone</b>
+            {:else}{#each d.fields as f, i (f.field)}{i > 0 ? '; ' : ''}{f.field}
+                <span class="text-ink2 line-through">{f.was || 'none'}</span>
+                <b class="font-strong">{f.is || 'none'}</b>{/each}{/if}
+          </span>
+        </li>
+      {/each}
+    </ul>
+  {/if}
+</Dialog>
