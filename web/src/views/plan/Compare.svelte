@@ -12,11 +12,13 @@
     plans: readonly PlanInfo[];
     loads: readonly LoadInfo[];
     snapshots: readonly Snapshot[];
+    /** The radio on show. */
+    load: number;
     /** The change after which the first is looked at; 0 for now. */
     since: number;
     close: () => void;
   }
-  let { id, plans, loads, snapshots, since, close }: Props = $props();
+  let { id, plans, loads, snapshots, load, since, close }: Props = $props();
   interface Side {
     id: string;
     says: string;
@@ -24,9 +26,19 @@
     event?: number;
     load?: number;
   }
+  /** Of now and of the snapshots: one radio, or with 0 the numbers that everybody uses. */
+  // svelte-ignore state_referenced_locally
+  let of = $state(String(load));
+  const part = $derived(of === '0' ? {} : { load: Number(of) });
   const sides = $derived<Side[]>([
-    { id: 'now', says: 'this plan, now', plan: id },
-    ...snapshots.map((s) => ({ id: `s${String(s.id)}`, says: `${s.name}, ${when(s.at)}`, plan: id, event: s.event })),
+    { id: 'now', says: 'now', plan: id, ...part },
+    ...snapshots.map((s) => ({
+      id: `s${String(s.id)}`,
+      says: `${s.name}, ${when(s.at)}`,
+      plan: id,
+      event: s.event,
+      ...part,
+    })),
     ...loads.map((l) => ({ id: `l${String(l.id)}`, says: `the radio ${l.unit.name}`, plan: id, load: l.id })),
     ...plans
       .filter((p) => p.id !== id)
@@ -46,7 +58,7 @@
   const one = $derived(sides.find((s) => s.id === was));
   const other = $derived(sides.find((s) => s.id === is));
   const found = createQuery(() => ({
-    queryKey: ['history', 'compare', id, was, is],
+    queryKey: ['history', 'compare', id, was, is, of],
     queryFn: async () =>
       must(
         await api.GET('/api/plans/{id}/compare', {
@@ -88,7 +100,7 @@
     <p class="py-2" role="status">
       {found.data.differences.length === 0
         ? `No difference: ${String(found.data.same)} channels are the same.`
-        : `${String(found.data.differences.length)} differ, ${String(found.data.same)} are the same.`}
+        : `${String(found.data.differences.length)} ${found.data.differences.length === 1 ? 'differs' : 'differ'}, ${String(found.data.same)} are the same.`}
     </p>
     <ul>
       {#each found.data.differences as d, n (n)}

@@ -88,7 +88,7 @@
     }
   }
   title="What fits into which radio"
-  says="A number is the slot; ≠ is held with a change; cannot says so. Choose a cell to see why, and what the radio would hold."
+  says="The number is the slot. ≠ is held with a change; add is not in this radio yet. Choose a cell for the reason and the nearest that fits."
   wide="full"
 >
   <label class="flex items-center gap-2 pb-2 max-desk:min-h-11"

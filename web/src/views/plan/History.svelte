@@ -123,6 +123,7 @@
     {plans}
     {loads}
     snapshots={history.data?.snapshots ?? []}
+    load={plan.load}
     {since}
     close={() => (since = undefined)}
   />{/if}

@@ -20,6 +20,9 @@
   const verdicts: Exclude<Verdict, 'checking'>[] = ['agrees', 'unverified', 'conflict', 'stop'];
   const radio = $derived(load.radio);
   const kind = $derived(ledger.kinds.find((k) => k.rule === plan.rule));
+  const kindWords = $derived(
+    kind ? `${kind.title}, ${String(kind.channels)}` : `${String(ledger.kinds.length)} kinds of findings`,
+  );
 </script>
 
 <div class="head flex flex-wrap items-baseline justify-between gap-x-4 border-t border-rule2 pt-1.5">
@@ -83,7 +86,7 @@
             <button type="button" class="link" onclick={() => (plan.rule = '')}>Show all</button>
           {/if}
           <Menu
-            label="Show only what is found of one kind"
+            label="{kindWords}: show one kind alone"
             choices={[
               { value: '', label: 'everything' },
               ...ledger.kinds.map((k) => ({ value: k.rule, label: k.title, detail: String(k.channels) })),

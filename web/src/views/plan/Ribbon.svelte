@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Reading, Ribbon } from '$lib/api/client';
   import { mhz } from '$lib/format';
-  import { arc, blocks, clear, labels, placeLabels, WIDTH } from './ribbon';
+  import { arc, blocks, clashes, clear, labels, placeLabels, WIDTH } from './ribbon';
 
   interface Props {
     ribbon: Ribbon;
@@ -85,6 +85,7 @@
       return { hz, written };
     });
   });
+  const met = $derived(clashes(ribbon));
   const shown = $derived(ribbon.channels.find((c) => c.slot === (raised ?? selected)));
 </script>
 
@@ -104,15 +105,16 @@
         >{/if}
     {/each}
     <p class="truncate text-ink2 max-desk:hidden">
-      {#if shown?.says && (raised !== null || !draft)}Slot {shown.slot}: {shown.says}.{:else if draft}{draft.slot ===
-        null
-          ? 'The line'
-          : `Slot ${String(draft.slot)}`} as it is written.{/if}
+      {#if shown?.says && (raised !== null || !draft)}Slot {shown.slot}: {shown.says}.{#each shown.meets as m, i (i)}{' '}<b
+            class="font-strong text-ink">Meets slot {m.slot}: {m.says}.</b
+          >{/each}{:else if draft}{draft.slot === null ? 'The line' : `Slot ${String(draft.slot)}`} as it is written.{/if}
     </p>
     <p class="ml-auto flex items-center gap-1.5 text-label text-ink3 max-desk:hidden">
       <svg width="22" height="10" viewBox="0 0 22 10" aria-hidden="true"
         ><path d="M2,9A9,8 0 0 1 20,9" fill="none" stroke="currentColor" /></svg
       >output to input
+      {#if met.some((c) => !c.harmonic)}<span class="ml-2" aria-hidden="true">✕</span>two channels meet{/if}
+      {#if met.some((c) => c.harmonic)}<span class="ml-2" aria-hidden="true">×3</span>third harmonic{/if}
       <svg class="ml-2" width="8" height="8" viewBox="0 0 8 8" aria-hidden="true"
         ><path d="M4,1v6" stroke="currentColor" fill="none" /></svg
       >published, not in this radio
@@ -168,6 +170,14 @@
     {#each ribbon.nearby_hz as hz (hz)}<path class="near" d="M{x(hz)},46V52"
         ><title>published on {mhz(hz)}, not in this radio</title></path
       >{/each}
+    {#each met as c, i (i)}
+      {@const at = x(c.hz)}
+      <g role="img" aria-label={c.says.join('; ')} class="met">
+        <title>{c.says.join('; ')}</title>
+        {#if c.harmonic}<path d="M{at},32V52" /><text x={at + 2} y="36">×3</text>
+        {:else}<path d="M{at - 4},42l8,8m0,-8l-8,8" />{/if}
+      </g>
+    {/each}
     {#each ticks as t (t.verdict)}<path class="tk tick-{t.verdict}" d={t.d} />{/each}
     {#each channels as c, i (c.slot)}
       {@const at = x(c.receive_hz)}
@@ -248,6 +258,18 @@
 </section>
 
 <style>
+  .met path {
+    stroke: var(--conflict);
+    stroke-width: 1.4;
+    fill: none;
+  }
+  .met text {
+    font-size: 10px;
+    fill: var(--conflict);
+    paint-order: stroke;
+    stroke: var(--paper);
+    stroke-width: 3px;
+  }
   .rb {
     display: block;
     width: 100%;

@@ -109,7 +109,8 @@
   .bar {
     display: flex;
     flex-wrap: wrap;
-    align-items: baseline;
+    align-items: center;
+    min-height: 32px;
     column-gap: 14px;
     padding: 3px 0 3px 40px;
     font-size: var(--t-small);

@@ -86,8 +86,8 @@
     aria-invalid={act.faults.name !== undefined}
     class="h-7 min-w-0 flex-1 border border-rule2 bg-sheet px-2 max-desk:h-11"
   />
-  <Button type="submit">Make{several.slots.size > 0 ? ` with ${what}` : ''}</Button>
   <p class="w-full text-small text-ink2">{says}</p>
+  <Button type="submit">Make{several.slots.size > 0 ? ` with ${what}` : ''}</Button>
 </form>
 {#if act.faults.name ?? act.trouble}<p role="alert" class="text-small text-stop">
     {act.faults.name ?? act.trouble}
@@ -173,7 +173,7 @@
       {/if}
     </p>
     {#if s.members.length > 0}
-      <table class="w-full text-small">
+      <table class="text-small">
         <tbody>
           {#each s.units as u (u.load)}
             <tr>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
+  import { untrack } from 'svelte';
   import Button from '$parts/Button.svelte';
   import Mark from '$parts/Mark.svelte';
   import { api, must, type LoadInfo, type Task } from '$lib/api/client';
@@ -50,17 +51,19 @@
   }
   const first = $derived(tasks[0]);
   $effect(() =>
-    commands.add({
-      id: 'work-first',
-      says: 'Do the first thing of the list',
-      scope: 'Plan',
-      keys: ['Alt+Enter'],
-      writing: true,
-      can: () => first !== undefined,
-      run: () => {
-        if (first) void act(first);
-      },
-    }),
+    untrack(() =>
+      commands.add({
+        id: 'work-first',
+        says: 'Do the first thing of the list',
+        scope: 'Plan',
+        keys: ['Alt+Enter'],
+        writing: true,
+        can: () => first !== undefined,
+        run: () => {
+          if (first) void act(first);
+        },
+      }),
+    ),
   );
 </script>
 
@@ -86,16 +89,23 @@
         <li class="flex items-baseline gap-2 py-1">
           <span class="w-7 flex-none text-right font-figs text-small text-ink2">{t.slot ?? ''}</span>
           <span class="min-w-0 flex-1">
-            {t.title}
+            {#if t.slot === null}{t.title}{:else}<button
+                type="button"
+                class="text-left hover:underline max-desk:min-h-11"
+                onclick={() => {
+                  if (t.slot !== null) plan.selected = t.slot;
+                  look();
+                }}>{t.title}</button
+              >{/if}
             {#if t.why}<span class="block text-small text-ink2">{t.why}</span>{/if}
+            {#if t.do !== 'look' || t === first}<span class="mt-1 block"
+                ><Button
+                  key={t === first ? commands.key('work-first') : ''}
+                  fix={t === first ? 'live' : 'idle'}
+                  onclick={() => void act(t)}>{t.says}</Button
+                ></span
+              >{/if}
           </span>
-          <span class="flex-none"
-            ><Button
-              key={t === first ? commands.key('work-first') : ''}
-              fix={t === first ? 'live' : 'idle'}
-              onclick={() => void act(t)}>{t.says}</Button
-            ></span
-          >
         </li>
       {/each}
     </ul>

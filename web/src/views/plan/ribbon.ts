@@ -1,3 +1,5 @@
+import type { Ribbon } from '$lib/api/client';
+
 /** The ribbon is drawn this wide and scaled to the page. */
 export const WIDTH = 1232;
 
@@ -60,6 +62,29 @@ export function placeLabels(labels: readonly Label[]): { level: number; written:
     taken[level]?.push({ from: x - gap, to: x + (written ? wide : gap) });
   }
   return out;
+}
+
+/** A place where channels of one radio get into each other, with everything that is said of it. */
+export interface Clash {
+  hz: number;
+  harmonic: boolean;
+  says: string[];
+}
+
+/** The places in a band where channels meet: a shared input, an output that another transmits on, a third harmonic. */
+export function clashes(ribbon: Ribbon): Clash[] {
+  const { lower_hz, upper_hz } = ribbon.band;
+  const at: Record<string, Clash> = {};
+  const add = (hz: number, harmonic: boolean, says: string) => {
+    if (hz < lower_hz || hz > upper_hz) return;
+    const c = (at[`${String(hz)} ${String(harmonic)}`] ??= { hz, harmonic, says: [] });
+    if (!c.says.includes(says)) c.says.push(says);
+  };
+  for (const c of ribbon.channels)
+    for (const m of c.meets)
+      add(m.at_hz, m.kind === 'harmonic', `slot ${String(c.slot)} and slot ${String(m.slot)}: ${m.says}`);
+  for (const t of ribbon.thirds) add(t.at_hz, true, t.says);
+  return Object.values(at).sort((a, b) => a.hz - b.hz);
 }
 
 /** Whether a text at a place is clear of others. */
