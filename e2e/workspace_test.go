@@ -151,7 +151,6 @@ func TestSetsHistoryAndWork(t *testing.T) {
 	p.reads("#evidence", "3 channels")
 	p.reads("#evidence", "3 of 3")
 	p.accessible()
-	p.shot("/tmp/shots/sets.png")
 	p.mouse("Walk 3")
 	p.until(`document.querySelectorAll('#slots [role=rowgroup] [role=row]').length === 3`)
 	p.mouse("Walk 3")
@@ -180,11 +179,9 @@ func TestSetsHistoryAndWork(t *testing.T) {
 	p.reads("#evidence", "Tern Stack")
 	p.reads("#evidence", "A witness says otherwise")
 	p.accessible()
-	p.shot("/tmp/shots/work.png")
 	p.presses("f", kb.ModifierAlt)
 	p.reads("[role=dialog]", "What fits into which radio")
 	p.accessible()
-	p.shot("/tmp/shots/matrix.png")
 	p.presses(kb.Escape)
 }
 

@@ -86,6 +86,10 @@ type planData struct {
 		Radio string
 		Slots map[int]string
 	}
+	Sets []struct {
+		Kind, Name      string
+		Slots, Priority []int // of the first radio
+	}
 }
 
 // Fill writes the demonstration into a data file, in place of anything in it,
@@ -159,6 +163,17 @@ func Add(ctx context.Context, s *store.Store, today time.Time) (int64, error) {
 		for i, l := range data.Loads {
 			if err := fillLoad(e, loads[i], l.Radio, l.Slots, band.MustLoad(o.Region), channels); err != nil {
 				return err
+			}
+		}
+		for _, set := range data.Sets {
+			made, err := e.AddSet(set.Kind, set.Name)
+			if err != nil {
+				return err
+			}
+			for _, slot := range set.Slots {
+				if err := e.Join(made.ID, channels[data.Loads[0].Slots[slot]], slices.Contains(set.Priority, slot)); err != nil {
+					return err
+				}
 			}
 		}
 		return nil

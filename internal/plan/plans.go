@@ -212,6 +212,14 @@ func (p *Plans) Duplicate(ctx context.Context, id int64, name string) (*Workspac
 	if err != nil {
 		return nil, err
 	}
+	sets, err := p.store.Sets(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	members, err := p.store.Members(ctx, id)
+	if err != nil {
+		return nil, err
+	}
 	stamp, err := p.fleet.Stamp(ctx, fmt.Sprintf("copy the plan %s to %s", from.Name, to.Name))
 	if err != nil {
 		return nil, err
@@ -234,12 +242,32 @@ func (p *Plans) Duplicate(ctx context.Context, id int64, name string) (*Workspac
 				}
 			}
 		}
-		return nil
+		return copySets(e, sets, members, channels)
 	})
 	if err != nil {
 		return nil, err
 	}
 	return p.Workspace(ctx, to.ID)
+}
+
+// copySets makes the sets of another plan in the one that is being made.
+func copySets(e *store.Edit, sets []store.Set, members []store.Member, channels map[int64]int64) error {
+	for _, s := range sets {
+		made, err := e.AddSet(s.Kind, s.Name)
+		if err != nil {
+			return err
+		}
+		for _, m := range members {
+			copied, ok := channels[m.ChannelID]
+			if m.SetID != s.ID || !ok {
+				continue
+			}
+			if err := e.Join(made.ID, copied, m.Priority); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
 }
 
 // copyLoad gives a radio in the plan that is being made what it has in another.

@@ -13,7 +13,7 @@
   import Draft from './Draft.svelte';
   import DraftFindings from './DraftFindings.svelte';
   import EntryLine from './EntryLine.svelte';
-  import Fixes from './Fixes.svelte';
+  import { later } from './later';
   import GoesInto from '$parts/GoesInto.svelte';
   import Ledger from './Ledger.svelte';
   import Matches from './Matches.svelte';
@@ -22,14 +22,8 @@
   import Pasted from './Pasted.svelte';
   import { PlanState } from './plan.svelte';
   import Ribbon from './Ribbon.svelte';
-  import FitMatrix from './FitMatrix.svelte';
-  import FixKind from './FixKind.svelte';
-  import History from './History.svelte';
-  import PastingDialog from './PastingDialog.svelte';
   import Said from './Said.svelte';
-  import SetsPanel from './SetsPanel.svelte';
   import Side from './Side.svelte';
-  import Work from './Work.svelte';
 
   const plan = new PlanState(desk);
   let input = $state<HTMLInputElement>();
@@ -187,6 +181,10 @@
   {/if}
 {/snippet}
 
+{#snippet lost()}
+  <p role="alert" class="pt-2">This part of the page cannot be loaded. Reload the page.</p>
+{/snippet}
+
 {#snippet side()}
   <Side
     view={plan.side}
@@ -195,24 +193,29 @@
     }}
   >
     {#if plan.side === 'work' && load && ledger.data}
-      <Work
-        {plan}
-        {load}
-        revision={ledger.data.revision}
-        look={() => {
-          plan.side = 'channel';
-        }}
-      />
+      {@const { revision } = ledger.data}
+      {#await later.work() then { default: Work }}
+        <Work
+          {plan}
+          {load}
+          {revision}
+          look={() => {
+            plan.side = 'channel';
+          }}
+        />
+      {:catch}{@render lost()}{/await}
     {:else if plan.side === 'sets' && workspace.data}
-      <SetsPanel {plan} id={workspace.data.plan.id} sets={sets.data} {loads} rows={ledger.data?.rows ?? []} />
+      {@const { id } = workspace.data.plan}
+      {#await later.sets() then { default: SetsPanel }}
+        <SetsPanel {plan} {id} sets={sets.data} {loads} rows={ledger.data?.rows ?? []} />
+      {:catch}{@render lost()}{/await}
     {:else if plan.side === 'history' && workspace.data && ledger.data}
-      <History
-        {plan}
-        id={workspace.data.plan.id}
-        plans={workspace.data.plans}
-        {loads}
-        revision={ledger.data.revision}
-      />
+      {@const { revision } = ledger.data}
+      {@const { plans } = workspace.data}
+      {@const { id } = workspace.data.plan}
+      {#await later.history() then { default: History }}
+        <History {plan} {id} {plans} {loads} {revision} />
+      {:catch}{@render lost()}{/await}
     {:else}{@render evidence()}{/if}
   </Side>
 {/snippet}
@@ -292,16 +295,32 @@
       />
     {/if}
   </div>
-  <PastingDialog {plan} />
-  {#if fixing}<FixKind {plan} kind={fixing} close={() => (plan.fixing = '')} />{/if}
-  {#if plan.matrix}<FitMatrix
-      {plan}
-      {loads}
-      holdings={holdings.data?.holdings ?? []}
-      {lines}
-      close={() => (plan.matrix = false)}
-    />{/if}
-  {#if fixes}<Fixes {plan} found={here} close={() => (fixes = false)} />{/if}
+  {#if plan.several.pasting}
+    {#await later.pasting() then { default: PastingDialog }}<PastingDialog {plan} />{:catch}{@render lost()}{/await}
+  {/if}
+  {#if fixing}
+    {#await later.fixKind() then { default: FixKind }}<FixKind
+        {plan}
+        kind={fixing}
+        close={() => (plan.fixing = '')}
+      />{:catch}{@render lost()}{/await}
+  {/if}
+  {#if plan.matrix}
+    {#await later.matrix() then { default: FitMatrix }}<FitMatrix
+        {plan}
+        {loads}
+        holdings={holdings.data?.holdings ?? []}
+        {lines}
+        close={() => (plan.matrix = false)}
+      />{:catch}{@render lost()}{/await}
+  {/if}
+  {#if fixes}
+    {#await later.fixes() then { default: Fixes }}<Fixes
+        {plan}
+        found={here}
+        close={() => (fixes = false)}
+      />{:catch}{@render lost()}{/await}
+  {/if}
 {/if}
 
 <style>

@@ -1,0 +1,10 @@
+/** What Plan loads when it is first looked at. (The router takes a view that imports something itself for one to be loaded.) */
+export const later = {
+  work: () => import('./Work.svelte'),
+  sets: () => import('./SetsPanel.svelte'),
+  history: () => import('./History.svelte'),
+  pasting: () => import('./PastingDialog.svelte'),
+  fixKind: () => import('./FixKind.svelte'),
+  fixes: () => import('./Fixes.svelte'),
+  matrix: () => import('./FitMatrix.svelte'),
+};
