@@ -194,8 +194,10 @@
     if (Number.isNaN(slot) || target?.closest('input, button, a, .opened') || drag.ended) return;
     const cell = target?.closest<HTMLElement>('[data-column]')?.dataset.column;
     const hit = reach.find((c) => String(c) === cell);
+    const takes = (narrow.is && plan.choosing) || e.shiftKey || e.ctrlKey || e.metaKey;
+    if (takes && e.type === 'dblclick') return; // the two clicks did it
     if (narrow.is && plan.choosing) {
-      several.toggle(slot);
+      several.toggle(slot, false);
       return;
     }
     if (narrow.is) {
@@ -303,7 +305,7 @@
                 begun={cells.begun}
                 {others}
                 held={held.get(row.id) ?? []}
-                sets={setsOf.get(row.id) ?? []}
+                sets={plan.side === 'sets' ? (setsOf.get(row.id) ?? []) : []}
                 offers={(c) => plan.offers(slot, c)}
                 typed={(c) => plan.typed(slot, c)}
                 theirs={(t) => {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Evidence from '$parts/Evidence.svelte';
   import Menu from '$parts/Menu.svelte';
+  import { narrow } from '$lib/screen.svelte';
   import type { Ledger, LoadInfo, SetInfo, Verdict } from '$lib/api/client';
   import type { PlanState } from './plan.svelte';
 
@@ -59,6 +60,15 @@
       >
     {/each}
   </div>
+  {#if narrow.is}<button
+      type="button"
+      class="link min-h-11"
+      aria-pressed={plan.choosing}
+      onclick={() => {
+        plan.choosing = !plan.choosing;
+        plan.several.clear();
+      }}>{plan.choosing ? 'Choose one' : 'Choose several'}</button
+    >{/if}
   {#if ledger.kinds.length > 0 || sets.length > 0}
     <div class="views flex w-full flex-wrap items-baseline gap-x-4 pl-10 text-small max-desk:pl-0">
       {#if sets.length > 0}

@@ -5,7 +5,7 @@
   import PathStrip from '$parts/PathStrip.svelte';
   import Reasons from '$parts/Reasons.svelte';
   import Why from '$parts/Why.svelte';
-  import type { Evidence as Case, Holding, LoadInfo } from '$lib/api/client';
+  import type { Evidence as Case, Holding, LoadInfo, SetInfo } from '$lib/api/client';
   import { commands } from '$session/commands.svelte';
   import type { PlanState } from './plan.svelte';
   import Heading from './Heading.svelte';
@@ -18,8 +18,17 @@
     sheet: (slot: number) => void;
     loads: readonly LoadInfo[];
     holdings: readonly Holding[];
+    sets: readonly SetInfo[];
   }
-  let { plan, found, sheet, loads, holdings }: Props = $props();
+  let { plan, found, sheet, loads, holdings, sets }: Props = $props();
+  /** The sets that the channel is in. */
+  const within = $derived.by(() => {
+    const id = plan.ledger?.rows.find((r) => r.slot === found.slot)?.id;
+    return sets.flatMap((s) => {
+      const m = s.members.find((x) => x.channel === id);
+      return m ? [{ set: s, priority: m.priority }] : [];
+    });
+  });
   let open = $state<string[]>([]);
   /** Fixes are numbered over all findings; the first has a key. */
   const numbered = $derived(
@@ -79,6 +88,17 @@
     </button>
   {/if}
 </section>
+{#if within.length > 0}
+  <p class="flex flex-wrap gap-x-3 border-t border-rule py-1.5">
+    <span class="text-ink2">sets</span>
+    {#each within as w (w.set.id)}<button
+        type="button"
+        class="link max-desk:min-h-11"
+        onclick={() => (plan.set = plan.set === w.set.id ? 0 : w.set.id)}
+        >{w.set.name}{w.priority ? ', priority' : ''}</button
+      >{/each}
+  </p>
+{/if}
 <InRadios {plan} {found} {loads} {holdings} />
 <div class="flex flex-wrap gap-3 border-t border-rule py-3">
   <Button

@@ -171,7 +171,7 @@
 
 {#snippet evidence()}
   {#if here}
-    <Panel {plan} found={here} {sheet} {loads} holdings={holdings.data?.holdings ?? []} />
+    <Panel {plan} found={here} {sheet} {loads} holdings={holdings.data?.holdings ?? []} sets={sets.data?.sets ?? []} />
   {:else if !occupied}
     <p class="pt-2 text-ink2">
       {plan.selected === null ? 'Choose a slot to see what speaks for it.' : `Slot ${String(plan.selected)} is empty.`}
@@ -230,7 +230,7 @@
   </main>
 {:else if workspace.data}
   <div class="page">
-    <main class="main">
+    <main class="main" class:only={narrow.is && plan.side !== 'channel' && !written}>
       <h1 class="sr-only">Plan</h1>
       <div class="left">
         <section class="shrink-0" aria-label="Entry line">
@@ -251,6 +251,12 @@
           <Pasted {plan} />
         </section>
         <div class="slots">
+          {#if narrow.is}<Side
+              view={plan.side}
+              choose={(v) => {
+                plan.side = v;
+              }}
+            />{/if}
           {#if ledger.data?.rows.length === 0 && !plan.reading}
             <Nearby {plan} revision={ledger.data.revision} />
           {/if}
@@ -395,6 +401,13 @@
     }
   }
   @media (max-width: 45em) {
+    .only .left {
+      display: none;
+    }
+    .only .panel {
+      margin-top: 0;
+      border-top: 0;
+    }
     .page {
       padding-bottom: 56px;
     }

@@ -118,6 +118,11 @@
   @media (max-width: 45em) {
     .bar {
       padding-left: 0;
+      position: sticky;
+      top: var(--bar);
+      z-index: 4;
+      background: var(--paper);
+      border-bottom: 1px solid var(--rule2);
     }
     .bar button {
       min-height: 44px;

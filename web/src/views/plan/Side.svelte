@@ -1,20 +1,21 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import { narrow } from '$lib/screen.svelte';
   import type { SideView } from './plan.svelte';
 
   /** The words over the panel: what speaks for the channel, what to do next, sets, history. */
   interface Props {
     view: SideView;
     choose: (view: SideView) => void;
-    children: Snippet;
+    children?: Snippet;
   }
   let { view, choose, children }: Props = $props();
-  const all: [SideView, string][] = [
-    ['channel', 'channel'],
+  const all = $derived<[SideView, string][]>([
+    ['channel', narrow.is ? 'slots' : 'channel'],
     ['work', 'to do'],
     ['sets', 'sets'],
     ['history', 'history'],
-  ];
+  ]);
 </script>
 
 <div class="tabs" role="group" aria-label="The panel shows">
@@ -29,7 +30,7 @@
     >
   {/each}
 </div>
-{@render children()}
+{@render children?.()}
 
 <style>
   .tabs {

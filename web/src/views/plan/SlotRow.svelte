@@ -80,9 +80,9 @@
 
 {#snippet value(column: Column)}
   {#if column === 'slot'}{row.slot}
-  {:else if column === 'name'}<span class="truncate">{c.name}</span>{#if c.bandwidth === 'narrow'}<span
-        class="ml-1.5 flex-none text-note text-ink3">narrow</span
-      >{/if}{#if sets.length > 0}<span class="ml-1.5 truncate text-note text-ink3"
+  {:else if column === 'name'}<span class="max-w-full shrink-0 truncate">{c.name}</span
+    >{#if c.bandwidth === 'narrow'}<span class="ml-1.5 flex-none text-note text-ink3">narrow</span
+      >{/if}{#if sets.length > 0}<span class="ml-1.5 min-w-0 truncate text-note text-ink3"
         >{sets.map((s) => (s.priority ? `${s.set.name}, priority` : s.set.name)).join(' · ')}</span
       >{/if}
   {:else if column === 'short_name'}{row.short_name}{#if row.pinned}<span class="text-ink2" aria-hidden="true">·</span

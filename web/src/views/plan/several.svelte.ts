@@ -59,10 +59,10 @@ export class Several {
     this.plan.selected = to;
   }
 
-  /** Takes a slot in, or out again. */
-  toggle(slot: number): void {
+  /** Takes a slot in, or out again; the first time with the one that is selected already. */
+  toggle(slot: number, and = true): void {
     const was = this.plan.selected;
-    if (this.slots.size === 0 && was !== null && was !== slot) this.slots.add(was);
+    if (and && this.slots.size === 0 && was !== null && was !== slot) this.slots.add(was);
     if (this.slots.has(slot)) this.slots.delete(slot);
     else this.slots.add(slot);
     this.#anchor = slot;
