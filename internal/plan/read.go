@@ -108,9 +108,6 @@ func (p *Plans) read(ctx context.Context, d *desk, line string, slot *int) (*Rea
 	return r, nil
 }
 
-// noSlot is a slot number that no radio has.
-const noSlot = -1 << 30
-
 // label is what a channel is called in sentences.
 func label(c channel.Channel) string {
 	if c.Name != "" {

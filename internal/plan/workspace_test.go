@@ -38,7 +38,7 @@ func TestEverywhere(t *testing.T) {
 	assert.Equal(t, 1, by[row(l, 1).ID])
 
 	// One radio alone goes its own way, and is put right with one act.
-	l, err = a.Plans.Arrange(t.Context(), demotest.Ferry, plan.Arrangement{Act: "move", Slots: []int{8}, To: 30, Revision: plan.Latest})
+	_, err = a.Plans.Arrange(t.Context(), demotest.Ferry, plan.Arrangement{Act: "move", Slots: []int{8}, To: 30, Revision: plan.Latest})
 	require.NoError(t, err)
 	tasks, err := a.Plans.Work(t.Context(), demotest.Ferry)
 	require.NoError(t, err)

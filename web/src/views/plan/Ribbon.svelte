@@ -105,7 +105,7 @@
         >{/if}
     {/each}
     <p class="truncate text-ink2 max-desk:hidden">
-      {#if shown?.says && (raised !== null || !draft)}Slot {shown.slot}: {shown.says}.{#each shown.meets as m, i (i)}{' '}<b
+      {#if shown?.says && (raised !== null || !draft)}Slot {shown.slot}: {shown.says}.{#each shown.meets as m, i (i)}&#32;<b
             class="font-strong text-ink">Meets slot {m.slot}: {m.says}.</b
           >{/each}{:else if draft}{draft.slot === null ? 'The line' : `Slot ${String(draft.slot)}`} as it is written.{/if}
     </p>
