@@ -32,6 +32,8 @@ func TestScreenshots(t *testing.T) {
 		{"plan-phone", 390, 844, "day", typing},
 		{"plan-phone-open", 390, 844, "night", opening},
 		{"plan-radios", 1280, 800, "day", several},
+		{"plan-work", 1280, 800, "day", working},
+		{"plan-fit", 1280, 800, "night", matching},
 		{"plans", 1280, 800, "day", planning},
 		{"keypad-sheet", 1280, 1000, "day", keying},
 		{"keypad-try", 1280, 800, "day", trying},
@@ -96,6 +98,30 @@ func several(p *person) {
 	p.do(clickLabel("Ferry"))
 	p.do(clickLabel("Trail, hut"))
 	p.reads("section", "Store in slot 4 of 3 radios")
+}
+
+// working is the list of what to do next, with three channels chosen.
+func working(p *person) {
+	p.do(focus("#slots"))
+	p.presses(kb.Home, kb.ModifierCtrl)
+	p.presses(kb.ArrowDown, kb.ModifierShift)
+	p.presses(kb.ArrowDown, kb.ModifierShift)
+	p.presses("w", kb.ModifierAlt)
+	p.reads("#evidence", "A witness says otherwise")
+	p.do(chromedp.Evaluate[chromedp.Void]("document.querySelector('.slots').scrollTop = 0"))
+}
+
+// matching is what fits into five radios, with one cell closely.
+func matching(p *person) {
+	for _, profile := range []string{"beck", "gale"} {
+		_, err := p.another().Plans.AddUnit(p.t.Context(), 1, profile, plan.UnitForm{})
+		require.NoError(p.t, err)
+	}
+	p.reads("[role=columnheader]", "Gale")
+	p.presses("f", kb.ModifierAlt)
+	p.reads("[role=dialog]", "What fits into which radio")
+	p.do(clickText("≠ 7"))
+	p.reads("[role=dialog]", "The nearest that it can hold")
 }
 
 // planning is the list of plans, with one put away.

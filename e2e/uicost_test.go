@@ -5,11 +5,15 @@ import (
 	"compress/gzip"
 	"context"
 	"fmt"
+	"math/rand/v2"
 	"os"
 	"path/filepath"
 	"regexp"
 	"slices"
+	"strings"
 	"testing"
+
+	"mnemos/internal/plan"
 
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/page"
@@ -73,9 +77,12 @@ func TestUICost(t *testing.T) {
 	}
 	p := sit(t, 1280, 800)
 	small := p.cost("the baseline, 24 channels", 1)
-	plan, loads, err := p.store.NewPlan(t.Context(), store.Plan{Name: "Large", Region: "us", Radius: 150, Height: 1.5, TonePolicy: "encode first"}, store.Stamp{PersonID: 1, At: "2026-11-25T09:42:00Z", Label: "new"}, "gale")
+	require.NoError(t, p.store.Import(t.Context(), "synthetic", "2026-11-25T09:42:00Z", world(100_000)))
+	radios := slices.Repeat([]string{"gale", "skerry"}, 3)[:5]
+	lat, lon := 41.02, -55.31
+	season, loads, err := p.store.NewPlan(t.Context(), store.Plan{Name: "Large", Region: "us", Lat: &lat, Lon: &lon, Radius: 150, Height: 1.5, TonePolicy: "encode first"}, store.Stamp{PersonID: 1, At: "2026-11-25T09:42:00Z", Label: "new"}, radios...)
 	require.NoError(t, err)
-	require.NoError(t, p.store.Edit(t.Context(), plan.ID, plan.Revision, store.Stamp{PersonID: 1, At: "2026-11-25T09:42:00Z", Label: "fill"}, func(e *store.Edit) error {
+	require.NoError(t, p.store.Edit(t.Context(), season.ID, season.Revision, store.Stamp{PersonID: 1, At: "2026-11-25T09:42:00Z", Label: "fill"}, func(e *store.Edit) error {
 		for i := range 1000 {
 			c := channel.New(freq.Hz(144_000_000 + 4_000*int64(i) + int64(i%7)*250))
 			c.Name = fmt.Sprint("Channel ", i)
@@ -83,15 +90,84 @@ func TestUICost(t *testing.T) {
 			if err != nil {
 				return err
 			}
-			if err := e.AddEntry(store.Entry{LoadID: loads[0].ID, Slot: i + 1, ChannelID: id, Scan: entry.ScanYes}); err != nil {
+			for _, l := range loads {
+				if err := e.AddEntry(store.Entry{LoadID: l.ID, Slot: i + 1, ChannelID: id, ShortName: fmt.Sprint("C", i), Scan: entry.ScanYes}); err != nil {
+					return err
+				}
+			}
+			if err := e.Number(id, i+1); err != nil {
 				return err
 			}
 		}
 		return nil
 	}))
-	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("localStorage.setItem('plan', '%d'); localStorage.setItem('load', '%d')", plan.ID, loads[0].ID)))
-	large := p.cost("1,000 channels", 8)
+	p.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf("localStorage.setItem('plan', '%d'); localStorage.setItem('load', '%d')", season.ID, loads[0].ID)))
+	large := p.cost("1,000 channels, five radios, 100,000 records", 8)
 	t.Logf("1,000 channels against 24: interactive %.1f×, edit %.1f×", large[0]/small[0], large[1]/small[1])
+	p.large(season.ID, loads[0].ID)
+}
+
+// large measures what is done to many slots at once: a paste of 500 rows until their
+// verdicts are painted, and the matrix of 1,000 channels on 20 radios.
+func (p *person) large(planID, load int64) {
+	p.t.Helper()
+	var text strings.Builder
+	text.WriteString("name\treceive MHz\n")
+	for i := range 500 {
+		fmt.Fprintf(&text, "Pasted %d\t%d.%03d\n", i, 440+i/200, i%200*5)
+	}
+	all := make([]int, 500)
+	for i := range all {
+		all[i] = i + 501
+	}
+	_, err := p.another().Plans.DeleteSome(p.t.Context(), load, all, plan.Latest)
+	require.NoError(p.t, err)
+	p.reloads()
+	p.until(`document.querySelector('#slots [role=row][id]').innerText.match(/agrees|unverified|conflict|stop/) !== null`)
+	p.do(focus("#slots"))
+	p.presses(kb.End, kb.ModifierCtrl)
+	p.do(chromedp.Evaluate[chromedp.Void](`window.pasted = 0; window.began = performance.now();
+		new MutationObserver((_, o) => { const row = [...document.querySelectorAll('#slots [role=row][id]')].find((r) => r.innerText.includes('Pasted')); if (!row?.innerText.match(/agrees|unverified|conflict|stop/)) return; o.disconnect(); requestAnimationFrame(() => setTimeout(() => (window.pasted = performance.now() - window.began))); }).observe(document.querySelector('#slots'), {childList: true, subtree: true, characterData: true});`))
+	p.pastesInto(text.String())
+	p.until("window.pasted > 0")
+	pasted := ask[float64](p, "window.pasted")
+	p.reads("[role=status]", "Pasted 500")
+
+	for range 15 {
+		_, err := p.another().Plans.AddUnit(p.t.Context(), planID, "moor", plan.UnitForm{})
+		require.NoError(p.t, err)
+	}
+	p.reloads()
+	p.until("[...document.querySelectorAll('#slots [role=columnheader]')].length >= 27")
+	p.until(`document.querySelector('#slots [role=row][id]').innerText.match(/agrees|unverified|conflict|stop/) !== null`)
+	p.until("new Promise((r) => setTimeout(() => r(true), 500))")
+	var opened []float64
+	for range 5 {
+		p.do(chromedp.Evaluate[chromedp.Void](`window.matrix = 0; addEventListener('keydown', () => { const began = performance.now();
+			new MutationObserver((_, o) => { if (!document.querySelector('[data-matrix] [id^=fit-]')) return; o.disconnect(); requestAnimationFrame(() => setTimeout(() => (window.matrix = performance.now() - began))); }).observe(document, {childList: true, subtree: true}); }, {once: true, capture: true})`))
+		p.presses("f", kb.ModifierAlt)
+		p.until("window.matrix > 0")
+		opened = append(opened, ask[float64](p, "window.matrix"))
+		p.presses(kb.Escape)
+		p.until("document.querySelector('[role=dialog]') === null")
+	}
+	slices.Sort(opened)
+	p.t.Logf("500 rows pasted and judged after %.0f ms; the matrix of 1,000 channels on 20 radios painted after %.0f ms (median of 5)", pasted, opened[2])
+}
+
+// world is so many published repeaters, a tenth of them around the plan.
+func world(n int) []listing.Record {
+	r := rand.New(rand.NewPCG(1, 2))
+	out := make([]listing.Record, n)
+	for i := range out {
+		lat, lon := r.Float64()*140-70, r.Float64()*360-180
+		if i%10 == 0 {
+			lat, lon = 41.02+r.Float64()*5-2.5, -55.31+r.Float64()*6-3
+		}
+		f := freq.Hz(145_200_000 + 5_000*r.Int64N(400))
+		out[i] = listing.Record{Key: fmt.Sprint(i), Callsign: fmt.Sprintf("QX%d", i), Output: f, Input: f - 600_000, Mode: listing.FM, Locality: fmt.Sprint("Hill ", i), Lat: &lat, Lon: &lon, Status: listing.OnAir, Source: "synthetic"}
+	}
+	return out
 }
 
 // cost measures the page: when it can be used, and how long an edit takes, in ms.

@@ -105,8 +105,8 @@
         >{/if}
     {/each}
     <p class="truncate text-ink2 max-desk:hidden">
-      {#if shown?.says && (raised !== null || !draft)}Slot {shown.slot}: {shown.says}.{#each shown.meets as m, i (i)}&#32;<b
-            class="font-strong text-ink">Meets slot {m.slot}: {m.says}.</b
+      {#if shown?.says && (raised !== null || !draft)}Slot {shown.slot}: {shown.says}.{#each shown.meets as m, i (i)}<b
+            class="ml-1 font-strong text-ink">Meets slot {m.slot}: {m.says}.</b
           >{/each}{:else if draft}{draft.slot === null ? 'The line' : `Slot ${String(draft.slot)}`} as it is written.{/if}
     </p>
     <p class="ml-auto flex items-center gap-1.5 text-label text-ink3 max-desk:hidden">
