@@ -7,10 +7,14 @@ import (
 
 	"github.com/chromedp/cdproto/browser"
 	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"mnemos/internal/fault"
+	"mnemos/internal/plan"
 )
 
 // slot is what is in a slot of the radio on show: the name, or "" where it is empty.
@@ -226,4 +230,93 @@ func (p *person) pastesInto(text string) {
 		data.setData('text/plain', `+quote(text)+`);
 		return document.activeElement.dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true})) || true;
 	})()`)
+}
+
+// TestWorkspaceByHand drags with the mouse, chooses with Ctrl, fixes what is of one
+// kind, and does it again with a thumb.
+func TestWorkspaceByHand(t *testing.T) {
+	p := sit(t, 1280, 800)
+	p.reads("[role=grid]", "Marran Light")
+	p.drags("#cell-1-slot", "#cell-10-slot")
+	p.holds("10", "Calling")
+	p.reads("#slot-1", "empty")
+	p.presses("z", kb.ModifierCtrl)
+	p.holds("1", "Calling")
+	for _, slot := range []string{"#cell-2-name", "#cell-5-name"} {
+		ask[bool](p, `document.querySelector('`+slot+`').dispatchEvent(new MouseEvent('click', {bubbles: true, ctrlKey: true}))`)
+	}
+	p.until(`document.querySelectorAll('#slots [role=row][aria-selected=true]').length === 3`) // with the one that was selected
+	p.mouse("Done")
+
+	p.mouse("8 kinds of findings")
+	p.mouse("The downlink tone is sent as uplink")
+	p.until(`document.querySelectorAll('#slots [role=rowgroup] [role=row]').length === 1`)
+	p.mouse("Fix it…")
+	p.reads("[role=dialog]", "tone out")
+	p.reads("[role=dialog]", "88.5")
+	p.accessible()
+	p.mouse("Fix 1 channel")
+	p.reads("[role=status]", "fix 1 channel: The downlink tone is sent as uplink")
+	p.reads("#slot-7", "agrees")
+
+	q := sit(t, 390, 844)
+	q.touchscreen()
+	q.reads("[role=grid]", "Marran Light")
+	q.thumb("Choose several")
+	q.thumb("Walk control")
+	q.thumb("Long Ridge")
+	q.reads("[aria-label='What is chosen']", "2 channels 2 and 5")
+	q.do(focus("input[aria-label='Move what is chosen to slot']"))
+	q.types("31")
+	q.presses(kb.Enter)
+	q.reads("[role=status]", "move 2 channels to 31 and 32")
+	q.accessible()
+}
+
+// TestTwoAtOnce: what one sorts and moves the other sees, and what stands in the
+// way of a move is told.
+func TestTwoAtOnce(t *testing.T) {
+	p := sit(t, 1280, 800)
+	p.reads("[role=grid]", "Marran Light")
+	q := p.tab("/", chromedp.WithNewBrowserContext())
+	q.sees("[role=grid] [role=row][aria-selected]")
+	seen := p.revision()
+	q.do(focus("#slots"))
+	q.presses(kb.Home, kb.ModifierCtrl)
+	q.presses(kb.ArrowDown, kb.ModifierShift)
+	q.presses(kb.ArrowDown, kb.ModifierAlt)
+	for _, x := range []*person{p, q} {
+		x.holds("2", "Calling")
+		x.holds("1", "Walk reserve")
+	}
+	// An answer that was given to an older state is refused, and says why.
+	_, err := p.another().Plans.Arrange(t.Context(), 1, plan.Arrangement{Act: "move", Slots: []int{2}, To: 4, Revision: seen})
+	var stale *fault.Stale
+	require.ErrorAs(t, err, &stale)
+	assert.Contains(t, stale.Why, "slot is 2 now and was 1")
+}
+
+// drags presses on one thing and lets go over another.
+func (p *person) drags(from, to string) {
+	p.t.Helper()
+	where := func(selector string) (x, y float64) {
+		x = ask[float64](p, "document.querySelector('"+selector+"').getBoundingClientRect().x + 8")
+		return x, ask[float64](p, "document.querySelector('"+selector+"').getBoundingClientRect().y + 10")
+	}
+	x, y := where(from)
+	_, end := where(to)
+	p.do(chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+		for _, e := range []input.DispatchMouseEventParams{
+			{Type: input.DispatchMouseEventTypeMouseMoved, X: x, Y: y, Button: input.MouseButtonNone},
+			{Type: input.DispatchMouseEventTypeMousePressed, X: x, Y: y, Button: input.MouseButtonLeft, ClickCount: 1},
+			{Type: input.DispatchMouseEventTypeMouseMoved, X: x, Y: y + 20, Button: input.MouseButtonLeft},
+			{Type: input.DispatchMouseEventTypeMouseMoved, X: x, Y: end, Button: input.MouseButtonLeft},
+			{Type: input.DispatchMouseEventTypeMouseReleased, X: x, Y: end, Button: input.MouseButtonLeft, ClickCount: 1},
+		} {
+			if _, err := cdp.Call(ctx, t, input.DispatchMouseEvent, e); err != nil {
+				return err
+			}
+		}
+		return nil
+	}))
 }

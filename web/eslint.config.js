@@ -15,7 +15,7 @@ export default ts.config(
   {
     languageOptions: {
       globals: { ...globals.browser, ...globals.node },
-      parserOptions: { extraFileExtensions: [".svelte"] },
+      parserOptions: { extraFileExtensions: ['.svelte'] },
     },
     rules: { 'no-undef': 'off', '@typescript-eslint/no-explicit-any': 'error' },
   },

@@ -26,6 +26,7 @@ type thing struct {
 	channel int
 	name    string
 	power   string // of a channel, where it was filled down
+	member  bool   // of the one set that there is
 }
 
 // step is what somebody did: rows as they were and as they were left; the zero
@@ -78,7 +79,7 @@ func (m *model) back(from, to map[int64][]step, person, event int64) (ok bool) {
 	n := len(from[person]) - 1
 	s := from[person][n]
 	for id, left := range s.after {
-		if m.rows[id] != left {
+		if m.rows[id] != left && !left.member && !s.before[id].member {
 			return false
 		}
 	}
@@ -89,10 +90,63 @@ func (m *model) back(from, to map[int64][]step, person, event int64) (ok bool) {
 			}
 		}
 	}
-	turned := step{s.after, s.before}
+	turned := step{map[int]thing{}, map[int]thing{}}
+	is := func(id int) thing { // as it will be
+		if x, ok := s.before[id]; ok {
+			return x
+		}
+		return m.rows[id]
+	}
+	for id, was := range s.before {
+		if was.member && (is(was.channel) == thing{} || m.joined(was.channel, id)) {
+			continue // a set follows its channels
+		}
+		if m.rows[id] != was {
+			turned.before[id], turned.after[id] = m.rows[id], was
+		}
+	}
+	for id, x := range m.rows {
+		if x.member && is(x.channel) == (thing{}) {
+			turned.before[id], turned.after[id] = x, thing{}
+		}
+	}
+	if len(turned.after) == 0 {
+		return false // nothing of it is left
+	}
 	m.take(turned, event)
 	from[person], to[person] = from[person][:n], append(to[person], turned)
 	return true
+}
+
+// joined reports whether a channel is in the set, in another row than one.
+func (m *model) joined(channel, except int) bool {
+	for id, x := range m.rows {
+		if x.member && x.channel == channel && id != except {
+			return true
+		}
+	}
+	return false
+}
+
+// leaves takes a channel that is deleted out of the set.
+func (m *model) leaves(channel int, after map[int]thing) {
+	for id, x := range m.rows {
+		if x.member && x.channel == channel {
+			after[id] = thing{}
+		}
+	}
+}
+
+// members are the names of what is in the set.
+func (m *model) members() []string {
+	out := []string{}
+	for _, x := range m.rows {
+		if x.member {
+			out = append(out, m.rows[x.channel].name)
+		}
+	}
+	slices.Sort(out)
+	return out
 }
 
 // slots is what the model holds.
@@ -113,11 +167,15 @@ func (m *model) slots() map[int]string {
 func TestCommands(t *testing.T) {
 	a := demotest.Open(t)
 	a.Person(t, "Bob")
+	cat := a.Person(t, "Cat")
 	seen, refused, steps := map[string]int{}, 0, 0
 	rapid.Check(t, func(r *rapid.T) {
 		p, loads, err := a.Store.NewPlan(t.Context(), store.Plan{Name: "Walk", Region: "us", Radius: 150}, store.Stamp{At: "2026-11-25T09:42:00Z", Label: "new"}, "trail")
 		require.NoError(r, err)
 		load := loads[0].ID
+		sets, err := a.Plans.AddSet(cat, p.ID, plan.SetForm{Kind: "bank", Name: "Set"}, nil)
+		require.NoError(r, err)
+		set := sets[0].ID
 		m := &model{rows: map[int]thing{}, rev: map[int]int64{}, undo: map[int64][]step{}, redo: map[int64][]step{}}
 		views := map[int64]int64{1: p.Revision, 2: p.Revision} // what each has seen
 		for n := range rapid.IntRange(1, 12).Draw(r, "steps") {
@@ -132,9 +190,9 @@ func TestCommands(t *testing.T) {
 			if rapid.IntRange(0, 20).Draw(r, "restart") == 0 {
 				a.Again(t)
 			}
-			act := rapid.SampledFrom([]string{"store", "store", "replace", "delete", "rename", "move", "swap", "several", "order", "gap", "duplicate", "empty", "fill", "paste", "undo", "undo", "undo", "redo", "redo", "redo"}).Draw(r, "act")
+			act := rapid.SampledFrom([]string{"store", "store", "replace", "delete", "rename", "move", "swap", "several", "order", "gap", "duplicate", "empty", "fill", "paste", "join", "leave", "undo", "undo", "undo", "redo", "redo", "redo"}).Draw(r, "act")
 			slot, other := rapid.IntRange(1, 4).Draw(r, "slot"), rapid.IntRange(1, 4).Draw(r, "other")
-			if carried := carry(ctx, r, a, m, load, act, slot, other, fmt.Sprint("N", n), person, views[person]); carried {
+			if carried := carry(ctx, r, a, m, load, set, act, slot, other, fmt.Sprint("N", n), person, views[person]); carried {
 				seen[act]++
 				l, err := a.Plans.Ledger(ctx, load)
 				require.NoError(r, err)
@@ -149,6 +207,18 @@ func TestCommands(t *testing.T) {
 				have[row.Slot] = row.Channel.Name
 			}
 			require.Equal(r, m.slots(), have, "after %s", act)
+			now, err := a.Plans.Sets(ctx, p.ID)
+			require.NoError(r, err)
+			in := []string{}
+			for _, x := range now[0].Members {
+				for _, row := range l.Rows {
+					if row.ID == x.ChannelID {
+						in = append(in, row.Channel.Name)
+					}
+				}
+			}
+			slices.Sort(in)
+			require.Equal(r, m.members(), in, "the set after %s", act)
 			require.Equal(r, len(m.undo[person]) > 0, l.Undo != "")
 			require.Equal(r, len(m.redo[person]) > 0, l.Redo != "")
 		}
@@ -157,12 +227,12 @@ func TestCommands(t *testing.T) {
 		return
 	}
 	require.Greater(t, refused, 10)
-	require.GreaterOrEqual(t, len(seen), 13, "%v", slices.Sorted(maps.Keys(seen))) // of 15
+	require.GreaterOrEqual(t, len(seen), 13, "%v", slices.Sorted(maps.Keys(seen))) // of 17
 }
 
 // carry carries a command out in the application and in the model, and holds
 // the two against each other.
-func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load int64, act string, slot, other int, name string, person, view int64) bool {
+func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load, set int64, act string, slot, other int, name string, person, view int64) bool {
 	id, e, taken := m.at(slot)
 	otherID, o, both := m.at(other)
 	fresh := func(ids ...int) bool { // nobody changed them after they were seen
@@ -184,10 +254,12 @@ func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load int6
 		want, after = !taken || fresh(id, e.channel), added(map[int]thing{})
 		if taken {
 			after[id], after[e.channel] = thing{}, thing{}
+			m.leaves(e.channel, after)
 		}
 		_, err = a.Plans.Store(ctx, load, plan.Save{Line: line, Slot: &slot, Replace: true, Revision: view})
 	case "delete":
 		want, after = taken && fresh(id, e.channel), map[int]thing{id: {}, e.channel: {}}
+		m.leaves(e.channel, after)
 		_, err = a.Plans.Delete(ctx, load, slot, view)
 	case "rename":
 		want, after = taken && fresh(id, e.channel), map[int]thing{e.channel: {channel: e.channel, name: name}, id: {entry: true, slot: slot, channel: e.channel, name: name}}
@@ -205,6 +277,26 @@ func carry(ctx context.Context, r *rapid.T, a *demotest.Rig, m *model, load int6
 		}
 	case "several", "order", "gap", "duplicate", "empty", "fill", "paste":
 		want, after, err = m.several(ctx, a, load, act, slot, other, name, view)
+	case "join", "leave":
+		after = map[int]thing{}
+		var of []int64
+		l, lerr := a.Plans.Ledger(ctx, load)
+		require.NoError(r, lerr)
+		for i, s := range slices.Compact([]int{slot, other}) {
+			_, e, held := m.at(s)
+			if !held {
+				continue
+			}
+			of = append(of, row(l, s).ID)
+			switch {
+			case act == "leave":
+				m.leaves(e.channel, after)
+			case !m.joined(e.channel, 0):
+				after[m.next+1+i] = thing{member: true, channel: e.channel}
+			}
+		}
+		want = true
+		_, err = a.Plans.Join(ctx, l.PlanID, set, plan.Joining{Channels: of, Out: act == "leave"})
 	case "undo", "redo":
 		from, to := m.undo, m.redo
 		if act == "redo" {
@@ -343,7 +435,10 @@ func (m *model) several(ctx context.Context, a *demotest.Rig, load int64, act st
 		want = len(held) > 0
 		for _, s := range held {
 			id, _, _ := m.at(s)
-			touch(s, func(e thing) { after[id], after[e.channel] = thing{}, thing{} })
+			touch(s, func(e thing) {
+				after[id], after[e.channel] = thing{}, thing{}
+				m.leaves(e.channel, after)
+			})
 		}
 		_, err = a.Plans.DeleteSome(ctx, load, some, view)
 	case "fill":

@@ -1,5 +1,5 @@
 import { SvelteSet } from 'svelte/reactivity';
-import { api, must, type Added, type Arrangement, type Ledger, type Pasted } from '$lib/api/client';
+import { api, must, type Arrangement, type Ledger, type Pasted } from '$lib/api/client';
 import { chosen } from '$lib/api/chosen.svelte';
 import { say } from '$session/say.svelte';
 import type { Write } from '$session/writes.svelte';
@@ -277,14 +277,7 @@ export class Several {
     say.done('The plan is as it was then; Ctrl+Z undoes it');
     return true;
   }
-
-  /** Adds a channel of another radio to this one. */
-  async take(from: number, slot: number, to: number, name: string): Promise<boolean> {
-    return this.plan.copy(from, slot, to, name);
-  }
 }
-
-export type { Added };
 
 /** Whether two texts hold the same cells; a clipboard may change how lines end. */
 function same(a: string, b: string): boolean {
