@@ -222,7 +222,7 @@
   const shown = $derived(view.range);
   const named = (c: typeof cells.at) => (typeof c === 'number' ? `other-${String(c)}` : c);
   const active = $derived(
-    plan.selected === null
+    plan.selected === null || !slots.slice(shown.first, shown.end).includes(plan.selected)
       ? undefined
       : rows.has(plan.selected)
         ? `cell-${String(plan.selected)}-${named(cells.at)}`
