@@ -6,7 +6,6 @@ import (
 
 	"mnemos/core/compare"
 	"mnemos/internal/plan"
-	"mnemos/internal/store"
 )
 
 func wireHistory(h *plan.History) History {
@@ -15,7 +14,7 @@ func wireHistory(h *plan.History) History {
 		Changes: each(h.Changes, func(x plan.Past) PastChange {
 			return PastChange{Event: x.Event, Says: x.Says, Person: x.Person, At: moment(x.At), Undone: x.Undone, Latest: x.Latest}
 		}),
-		Snapshots: each(h.Snapshots, func(x store.Snapshot) Snapshot {
+		Snapshots: each(h.Snapshots, func(x plan.Snapshot) Snapshot {
 			return Snapshot{Id: x.ID, Name: x.Name, Event: x.Event, At: moment(x.At)}
 		}),
 	}

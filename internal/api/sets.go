@@ -4,7 +4,6 @@ import (
 	"context"
 
 	"mnemos/internal/plan"
-	"mnemos/internal/store"
 )
 
 func wireSets(all []plan.SetInfo) Sets {
@@ -13,7 +12,7 @@ func wireSets(all []plan.SetInfo) Sets {
 		Sets: each(all, func(s plan.SetInfo) SetInfo {
 			return SetInfo{
 				Id: s.ID, Kind: s.Kind, Name: s.Name, Revision: s.Rev,
-				Members: each(s.Members, func(m store.Member) SetMember { return SetMember{Channel: m.ChannelID, Priority: m.Priority} }),
+				Members: each(s.Members, func(m plan.Member) SetMember { return SetMember{Channel: m.ChannelID, Priority: m.Priority} }),
 				Units: each(s.Units, func(u plan.SetUnit) SetUnit {
 					return SetUnit{Load: u.Load, Held: u.Held, Could: u.Could, Cannot: u.Cannot, Says: u.Says}
 				}),

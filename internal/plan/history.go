@@ -18,6 +18,9 @@ type Past struct {
 	Latest bool   // nothing was changed since
 }
 
+// Snapshot is a plan as it was after a change, under a name.
+type Snapshot = store.Snapshot
+
 // History is what became of a plan, newest first.
 type History struct {
 	Changes   []Past

@@ -38,6 +38,9 @@ var SetKinds = []SetKind{
 	{"listen", "listen only", "what is heard and never answered", nil},
 }
 
+// Member is a channel in a set.
+type Member = store.Member
+
 // SetInfo is a set with what is in it and what the radios can hold of it.
 type SetInfo struct {
 	store.Set
