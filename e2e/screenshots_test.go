@@ -120,7 +120,7 @@ func matching(p *person) {
 	p.reads("[role=columnheader]", "Gale")
 	p.presses("f", kb.ModifierAlt)
 	p.reads("[role=dialog]", "What fits into which radio")
-	p.do(clickText("≠ 7"))
+	p.mouse("≠ 12")
 	p.reads("[role=dialog]", "The nearest that it can hold")
 }
 

@@ -47,7 +47,9 @@ func (p *Plans) Work(ctx context.Context, loadID int64) ([]Task, error) {
 		if t, ok := taskOf(r); ok {
 			slot := d.entries[i].Slot
 			t.Slot = &slot
-			t.Title = label(d.entries[i].Channel) + ": " + t.Title
+			if name := label(d.entries[i].Channel); !strings.HasPrefix(t.Title, name) {
+				t.Title = name + " · " + t.Title
+			}
 			out = append(out, t)
 		}
 	}
@@ -73,7 +75,7 @@ func taskOf(r check.Result) (Task, bool) {
 	if kind == "" {
 		return Task{}, false
 	}
-	t := Task{Kind: kind, Title: "nobody has confirmed it", Do: "look", Says: "look at it"}
+	t := Task{Kind: kind, Title: "Nobody has confirmed it", Do: "look", Says: "look at it"}
 	if r.Meant != nil {
 		t.since = r.Meant.Updated.String()
 		t.Why = fmt.Sprintf("published %s by %s", cmp.Or(t.since, "without a date"), r.Meant.Source)
@@ -82,23 +84,13 @@ func taskOf(r check.Result) (Task, bool) {
 		if f.Severity == check.Note || f.Aside() && f.Severity != check.Stop {
 			continue
 		}
-		t.Title, t.Why = lower(f.Title), f.Message
+		t.Title, t.Why = f.Title, f.Message
 		if x, ok := sure(f); ok {
 			t.Do, t.Says, t.ID = "fix", x.Label, x.ID
 		}
 		break
 	}
 	return t, true
-}
-
-// lower begins a title in the middle of a sentence, unless its first word is
-// written large by itself.
-func lower(s string) string {
-	first, _, _ := strings.Cut(s, " ")
-	if strings.ToUpper(first) == first || len(first) > 1 && strings.ToLower(first[1:]) != first[1:] {
-		return s
-	}
-	return strings.ToLower(s[:1]) + s[1:]
 }
 
 // team returns the channels that team mates have and this radio could have, and
