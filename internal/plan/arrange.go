@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
@@ -200,8 +201,8 @@ func (p *Plans) others(ctx context.Context, d *desk) ([]*desk, error) {
 	return more.desks, err
 }
 
-// some returns the entries in some slots, in the order of the slots; it is
-// ErrNotFound where none of them holds anything.
+// some returns the entries in some slots, in the order of the slots. It is an
+// error where none of them holds anything.
 func (p *Plans) some(ctx context.Context, loadID int64, in []int) (*desk, []store.Entry, error) {
 	d, err := p.desk(ctx, loadID)
 	if err != nil {
@@ -214,7 +215,9 @@ func (p *Plans) some(ctx context.Context, loadID int64, in []int) (*desk, []stor
 		}
 	}
 	if len(out) == 0 {
-		return nil, nil, fmt.Errorf("%s: nothing is in it: %w", slots.Runs(in), fault.ErrNotFound)
+		f := &fault.Invalid{}
+		f.Add("slots", "nothing is in %s: choose slots with a channel", cmp.Or(slots.Runs(in), "no slot"))
+		return nil, nil, f
 	}
 	return d, out, nil
 }

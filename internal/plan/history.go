@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"mnemos/core/compare"
+	"mnemos/core/intake"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
@@ -118,7 +119,7 @@ func (p *Plans) Keep(ctx context.Context, planID int64, name string) (*History, 
 		return nil, err
 	}
 	f := &fault.Invalid{}
-	if name = strings.TrimSpace(name); name == "" || len([]rune(name)) > 60 {
+	if name = strings.TrimSpace(name); name == "" || len([]rune(name)) > 60 || intake.Clean(name) != name {
 		f.Add("name", "name the snapshot, in up to 60 characters, such as: before the season")
 	}
 	if err := f.Or(); err != nil {

@@ -220,7 +220,7 @@ func (p *Plans) Rename(ctx context.Context, loadID int64, in []int, revision int
 	}
 	if len(ids) == 0 {
 		f := &fault.Invalid{}
-		f.Add("slots", "all of these short names are pinned: unpin one first")
+		f.Add("slots", "nothing to name: the slots are empty, or their short names are pinned")
 		return nil, f
 	}
 	for _, s := range c.of { // what stays comes first

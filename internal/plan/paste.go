@@ -3,6 +3,7 @@ package plan
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 
 	"mnemos/core/check"
@@ -108,7 +109,7 @@ func (d *desk) lines(rows [][]string, v intake.Viewpoint) (out []line, ask *Eith
 		return out, nil
 	}
 	layout := intake.Look(rows, false, d.band)
-	if layout.Prose {
+	if layout.Prose || layout.Heading == nil && !slices.ContainsFunc(rows, func(r []string) bool { return len(r) > 1 }) { // lines, each a channel
 		for i, r := range rows {
 			draft := entry.Read(strings.Join(r, " "), d.band)
 			l := line{table.Line{Scan: draft.Scan, Channel: draft.Channel}, i + 1, ""}

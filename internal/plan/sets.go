@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"mnemos/core/channel"
+	"mnemos/core/intake"
 	"mnemos/core/radio"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
@@ -146,7 +147,7 @@ type SetForm struct{ Kind, Name string }
 
 func (form SetForm) read(f *fault.Invalid, all []store.Set, id int64) SetForm {
 	form.Name = strings.TrimSpace(form.Name)
-	if form.Name == "" || len([]rune(form.Name)) > 40 {
+	if form.Name == "" || len([]rune(form.Name)) > 40 || intake.Clean(form.Name) != form.Name {
 		f.Add("name", "name the set, in up to 40 characters, such as: the way to work")
 	}
 	if !slices.ContainsFunc(SetKinds, func(k SetKind) bool { return k.ID == form.Kind }) {

@@ -126,7 +126,10 @@ func TestPaste(t *testing.T) {
 		assert.Contains(t, invalid.Error(), says, "%.20q", text)
 	}
 	_, err = a.Plans.Copied(t.Context(), demotest.Trail, []int{199})
-	require.ErrorIs(t, err, fault.ErrNotFound)
+	require.ErrorAs(t, err, &invalid)
+	v, err = paste("146.52\n446.0", false, "")
+	require.NoError(t, err)
+	assert.Len(t, v.Slots, 2, "frequencies alone are lines")
 }
 
 // TestNames: all radios with the same display show one word, adding renames
@@ -247,7 +250,7 @@ func TestSets(t *testing.T) {
 	require.Len(t, of(all, "East coast").Members, 1)
 
 	var invalid *fault.Invalid
-	for _, form := range []plan.SetForm{{"bank", ""}, {"bank", strings.Repeat("x", 41)}, {"nest", "x"}, {"bank", "EAST COAST"}} {
+	for _, form := range []plan.SetForm{{"bank", ""}, {"bank", strings.Repeat("x", 41)}, {"nest", "x"}, {"bank", "EAST COAST"}, {"bank", "a\u202eb"}} {
 		_, err := a.Plans.AddSet(t.Context(), l.PlanID, form, nil)
 		require.ErrorAs(t, err, &invalid, "%v", form)
 	}

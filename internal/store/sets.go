@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"fmt"
+
+	"mnemos/internal/fault"
 )
 
 // Sets returns the sets of a plan, in the order of their kinds and names.
@@ -27,8 +29,12 @@ func (s *Store) Members(ctx context.Context, planID int64) ([]Member, error) {
 // Join puts a channel into a set, behind those that are in it, or changes whether
 // it has priority there.
 func (e *Edit) Join(setID, channelID int64, priority bool) error {
-	if _, err := e.row("channel", channelID); err != nil {
+	c, err := e.row("channel", channelID)
+	if err != nil {
 		return err
+	}
+	if row, ok := c.(channelRow); !ok || row.PlanID != e.planID {
+		return fmt.Errorf("channel %d of the plan: %w", channelID, fault.ErrNotFound)
 	}
 	var m []Member
 	if err := e.tx.SelectContext(e.ctx, &m, "SELECT "+tables["member"].columns+" FROM member WHERE set_id = ? AND channel_id = ?", setID, channelID); err != nil {
