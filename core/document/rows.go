@@ -16,6 +16,9 @@ import (
 // radio, then its place in each set.
 const sign = "# "
 
+// Sign is the first cell of a plan in rows.
+const Sign = sign + Format
+
 // field is a line about the plan.
 type field struct {
 	word  string
@@ -86,7 +89,7 @@ func Rows(p Plan) (out [][]string) {
 		out = append(out, []string{sign + f.word, table.Guarded(f.write(p))})
 	}
 	for _, u := range p.Units {
-		out = append(out, []string{sign + "radio", table.Guarded(u.Name), table.Guarded(u.Profile), u.YAML})
+		out = append(out, []string{sign + "radio", table.Guarded(u.Name), table.Guarded(u.Profile), table.Guarded(u.YAML)})
 	}
 	for _, s := range p.Sets {
 		out = append(out, []string{sign + "set", table.Guarded(s.Kind), table.Guarded(s.Name)})
@@ -158,14 +161,14 @@ func placeIn(s Set, channel int) string {
 
 // IsRows reports whether rows are those of a plan.
 func IsRows(rows [][]string) bool {
-	return len(rows) > 0 && len(rows[0]) > 0 && strings.TrimSpace(rows[0][0]) == sign+Format
+	return len(rows) > 0 && len(rows[0]) > 0 && strings.TrimSpace(rows[0][0]) == Sign
 }
 
 // FromRows reads a plan from rows of cells, or says in which row and column it
 // cannot.
 func FromRows(rows [][]string) (p Plan, err error) {
 	if !IsRows(rows) {
-		return p, fmt.Errorf("this is not a plan: its first cell is not %q", sign+Format)
+		return p, fmt.Errorf("this is not a plan: its first cell is not %q", Sign)
 	}
 	if v, _ := strconv.Atoi(cell(rows[0], 1)); v > Version {
 		return p, fmt.Errorf("a newer Mnemos made this plan (version %d): use that one", v)
@@ -215,7 +218,7 @@ func (p *Plan) about(row []string) error {
 	text := func(i int) string { return table.Unguarded(cell(row, i)) }
 	switch word := strings.TrimPrefix(cell(row, 0), sign); word {
 	case "radio":
-		p.Units = append(p.Units, Unit{Name: text(1), Profile: text(2), YAML: strings.TrimLeft(rest(row, 3), "\ufeff")})
+		p.Units = append(p.Units, Unit{Name: text(1), Profile: text(2), YAML: table.Unguarded(rest(row, 3))})
 	case "set":
 		p.Sets = append(p.Sets, Set{Kind: text(1), Name: text(2)})
 	default:

@@ -265,21 +265,28 @@ func Rows(text string) [][]string {
 }
 
 // spoiled is what a spreadsheet takes for a formula, a number or a date.
-var spoiled = regexp.MustCompile(`^(['=+@\-]|\d[\d.,]*([eE]\d+)?%?$|\d{1,4}[-/.:]\d|(?i)(true|false|(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*[ .\-/]*\d{1,4})$)`)
+var spoiled = regexp.MustCompile(`^( *['=+@\-]|\d[\d.,]*([eE]\d+)?%?$|\d{1,4}[-/.:]\d|(?i)(true|false|(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*[ .\-/]*\d{1,4})$)`)
+
+// parted is what a spreadsheet that divides cells by semicolons or tabs would take
+// for a formula inside of one.
+var parted = regexp.MustCompile(`([;\t] *)('*[=+@\-])`)
 
 // Guarded puts an apostrophe before what a spreadsheet would take for something
 // else than words.
 func Guarded(s string) string {
+	s = parted.ReplaceAllString(s, "${1}'${2}")
 	if spoiled.MatchString(s) {
 		return "'" + s
 	}
 	return s
 }
 
+var guard = regexp.MustCompile(`([;\t] *)'('*[=+@\-])`)
+
 // Unguarded takes it away again.
 func Unguarded(s string) string {
 	if rest, ok := strings.CutPrefix(s, "'"); ok && spoiled.MatchString(rest) {
-		return rest
+		s = rest
 	}
-	return s
+	return guard.ReplaceAllString(s, "${1}${2}")
 }

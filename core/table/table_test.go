@@ -112,3 +112,16 @@ func TestThereAndBack(t *testing.T) {
 		}
 	})
 }
+
+// TestGuard: whatever text is guarded comes back, and nothing of it begins a
+// formula, in the cell or behind a semicolon or tab.
+func TestGuard(t *testing.T) {
+	rapid.Check(t, func(r *rapid.T) {
+		s := rapid.StringMatching(`[;\t '=+@\-a1.]{0,10}`).Draw(r, "text")
+		g := Guarded(s)
+		require.Equal(r, s, Unguarded(g))
+		for _, part := range strings.FieldsFunc(g, func(c rune) bool { return c == ';' || c == '\t' }) {
+			require.NotRegexp(r, `^ *[=+@\-]`, part, "%q", g)
+		}
+	})
+}

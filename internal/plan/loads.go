@@ -196,9 +196,15 @@ func (p *Plans) DropRadio(ctx context.Context, planID int64, id string) (*Ledger
 }
 
 // orFirst returns a load of the same plan that exists: the given one, or else
-// the first.
+// the first. Where the plan itself is gone it is the first of another plan.
 func (p *Plans) orFirst(ctx context.Context, l store.Load) (int64, error) {
 	all, err := p.equipped(ctx, l.PlanID)
+	if err == nil && len(all) == 0 {
+		var other store.Plan
+		if other, err = p.Plan(ctx, 0); err == nil {
+			all, err = p.equipped(ctx, other.ID)
+		}
+	}
 	if err != nil || len(all) == 0 || slices.ContainsFunc(all, func(x LoadInfo) bool { return x.ID == l.ID }) {
 		return l.ID, err
 	}

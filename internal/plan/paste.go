@@ -78,9 +78,6 @@ func (p *Plans) Paste(ctx context.Context, loadID int64, s Paste) (*Pasted, erro
 		return nil, err
 	}
 	f := &fault.Invalid{}
-	if !d.radio.Slots.Holds(s.Slot) {
-		f.Add("slot", "%s has slots %d to %d: choose one of them", d.unit.Title(), d.radio.Slots.First, d.radio.Slots.Last)
-	}
 	rows := table.Rows(s.Text)
 	switch {
 	case len(rows) == 0:
@@ -90,6 +87,15 @@ func (p *Plans) Paste(ctx context.Context, loadID int64, s Paste) (*Pasted, erro
 	}
 	if err := f.Or(); err != nil {
 		return nil, err
+	}
+	return p.paste(ctx, d, rows, s)
+}
+
+func (p *Plans) paste(ctx context.Context, d *desk, rows [][]string, s Paste) (*Pasted, error) {
+	f := &fault.Invalid{}
+	if !d.radio.Slots.Holds(s.Slot) {
+		f.Add("slot", "%s has slots %d to %d: choose one of them", d.unit.Title(), d.radio.Slots.First, d.radio.Slots.Last)
+		return nil, f
 	}
 	lines, ask := d.lines(rows, s.Viewpoint)
 	if ask != nil {

@@ -91,8 +91,9 @@ export class Desk {
     if (done) {
       say.done(`${redo ? 'Redone' : 'Undone'}: ${what}`);
       // It took this radio out of the plan.
-      const now = (data as Ledger | undefined)?.load;
-      if (now !== undefined && now !== load) chosen.load = now;
+      const now = data as Ledger | undefined;
+      if (now && now.plan !== ledger.plan) chosen.plan = now.plan; // it took the plan away
+      if (now && now.load !== load) chosen.load = now.load;
     } else say.failed(problem?.detail ?? problem?.title ?? '');
     return done;
   }
