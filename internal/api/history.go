@@ -68,11 +68,7 @@ func (s *server) ComparePlans(ctx context.Context, r ComparePlansRequestObject) 
 	if err != nil {
 		return nil, err
 	}
-	return ComparePlans200JSONResponse{Same: c.Same, Differences: each(c.Differences, func(d compare.Difference) ChannelDifference {
-		return ChannelDifference{Was: wireCompared(d.Was), Is: wireCompared(d.Is), Fields: each(d.Fields, func(f compare.Field) FieldDifference {
-			return FieldDifference{Field: f.Name, Was: f.Was, Is: f.Is}
-		})}
-	})}, nil
+	return ComparePlans200JSONResponse(wireComparison(c)), nil
 }
 
 func wireCompared(i *compare.Item) *Compared {

@@ -55,6 +55,24 @@ func (e ArrangementAct) Valid() bool {
 	}
 }
 
+// Defines values for BringRequestViewpoint.
+const (
+	BringRequestViewpointOperator BringRequestViewpoint = "operator"
+	BringRequestViewpointRepeater BringRequestViewpoint = "repeater"
+)
+
+// Valid indicates whether the value is a known member of the BringRequestViewpoint enum.
+func (e BringRequestViewpoint) Valid() bool {
+	switch e {
+	case BringRequestViewpointOperator:
+		return true
+	case BringRequestViewpointRepeater:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for CellKind.
 const (
 	CellKindEmpty     CellKind = ""
@@ -529,6 +547,24 @@ func (e RejectRowState) Valid() bool {
 	}
 }
 
+// Defines values for TakeRequestViewpoint.
+const (
+	TakeRequestViewpointOperator TakeRequestViewpoint = "operator"
+	TakeRequestViewpointRepeater TakeRequestViewpoint = "repeater"
+)
+
+// Valid indicates whether the value is a known member of the TakeRequestViewpoint enum.
+func (e TakeRequestViewpoint) Valid() bool {
+	switch e {
+	case TakeRequestViewpointOperator:
+		return true
+	case TakeRequestViewpointRepeater:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for TaskDo.
 const (
 	TaskDoAdd    TaskDo = "add"
@@ -631,6 +667,60 @@ func (e Verdict) Valid() bool {
 	case VerdictStop:
 		return true
 	case VerdictUnverified:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for LoadFileParamsFormat.
+const (
+	LoadFileParamsFormatCsv     LoadFileParamsFormat = "csv"
+	LoadFileParamsFormatGeojson LoadFileParamsFormat = "geojson"
+	LoadFileParamsFormatGpx     LoadFileParamsFormat = "gpx"
+	LoadFileParamsFormatJson    LoadFileParamsFormat = "json"
+	LoadFileParamsFormatXlsx    LoadFileParamsFormat = "xlsx"
+)
+
+// Valid indicates whether the value is a known member of the LoadFileParamsFormat enum.
+func (e LoadFileParamsFormat) Valid() bool {
+	switch e {
+	case LoadFileParamsFormatCsv:
+		return true
+	case LoadFileParamsFormatGeojson:
+		return true
+	case LoadFileParamsFormatGpx:
+		return true
+	case LoadFileParamsFormatJson:
+		return true
+	case LoadFileParamsFormatXlsx:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for PlanFileParamsFormat.
+const (
+	PlanFileParamsFormatCsv     PlanFileParamsFormat = "csv"
+	PlanFileParamsFormatGeojson PlanFileParamsFormat = "geojson"
+	PlanFileParamsFormatGpx     PlanFileParamsFormat = "gpx"
+	PlanFileParamsFormatJson    PlanFileParamsFormat = "json"
+	PlanFileParamsFormatXlsx    PlanFileParamsFormat = "xlsx"
+)
+
+// Valid indicates whether the value is a known member of the PlanFileParamsFormat enum.
+func (e PlanFileParamsFormat) Valid() bool {
+	switch e {
+	case PlanFileParamsFormatCsv:
+		return true
+	case PlanFileParamsFormatGeojson:
+		return true
+	case PlanFileParamsFormatGpx:
+		return true
+	case PlanFileParamsFormatJson:
+		return true
+	case PlanFileParamsFormatXlsx:
 		return true
 	default:
 		return false
@@ -764,6 +854,26 @@ type BandSegment struct {
 	LowerHz int    `json:"lower_hz"`
 	UpperHz int    `json:"upper_hz"`
 	Use     string `json:"use"`
+}
+
+// BringRequest defines model for BringRequest.
+type BringRequest struct {
+	// Data the file
+	Data      []byte                 `json:"data"`
+	Name      string                 `json:"name"`
+	Replace   *bool                  `json:"replace,omitempty"`
+	Revision  int64                  `json:"revision"`
+	Slot      *int                   `json:"slot,omitempty"`
+	Viewpoint *BringRequestViewpoint `json:"viewpoint,omitempty"`
+}
+
+// BringRequestViewpoint defines model for BringRequest.Viewpoint.
+type BringRequestViewpoint string
+
+// Brought defines model for Brought.
+type Brought struct {
+	Pasted    *Pasted    `json:"pasted"`
+	Workspace *Workspace `json:"workspace"`
 }
 
 // Cell defines model for Cell.
@@ -1516,6 +1626,14 @@ type Loss struct {
 	Kind   string `json:"kind"`
 	Wanted string `json:"wanted"`
 	Why    string `json:"why"`
+}
+
+// MadeFile defines model for MadeFile.
+type MadeFile struct {
+	Data []byte   `json:"data"`
+	Lost []string `json:"lost"`
+	Name string   `json:"name"`
+	Type string   `json:"type"`
 }
 
 // Match defines model for Match.
@@ -2394,6 +2512,19 @@ type TableText struct {
 	Text string `json:"text"`
 }
 
+// TakeRequest defines model for TakeRequest.
+type TakeRequest struct {
+	Data []byte `json:"data"`
+
+	// Parts which differences
+	Parts     []int                 `json:"parts"`
+	Revision  int64                 `json:"revision"`
+	Viewpoint *TakeRequestViewpoint `json:"viewpoint,omitempty"`
+}
+
+// TakeRequestViewpoint defines model for TakeRequest.Viewpoint.
+type TakeRequestViewpoint string
+
 // Tally defines model for Tally.
 type Tally struct {
 	Agrees     int `json:"agrees"`
@@ -2723,6 +2854,14 @@ type CopyEntryJSONBody struct {
 	Revision int64 `json:"revision"`
 }
 
+// LoadFileParams defines parameters for LoadFile.
+type LoadFileParams struct {
+	Format LoadFileParamsFormat `form:"format" json:"format"`
+}
+
+// LoadFileParamsFormat defines parameters for LoadFile.
+type LoadFileParamsFormat string
+
 // AddFoundJSONBody defines parameters for AddFound.
 type AddFoundJSONBody struct {
 	Also     *[]int64      `json:"also,omitempty"`
@@ -2779,6 +2918,14 @@ type ComparePlansParams struct {
 type CopyPlanJSONBody struct {
 	Name string `json:"name"`
 }
+
+// PlanFileParams defines parameters for PlanFile.
+type PlanFileParams struct {
+	Format PlanFileParamsFormat `form:"format" json:"format"`
+}
+
+// PlanFileParamsFormat defines parameters for PlanFile.
+type PlanFileParamsFormat string
 
 // GetHistoryParams defines parameters for GetHistory.
 type GetHistoryParams struct {
@@ -2906,11 +3053,17 @@ type PreviewImportJSONRequestBody = ImportForm
 // RunImportJSONRequestBody defines body for RunImport for application/json ContentType.
 type RunImportJSONRequestBody = ImportForm
 
+// CompareFileJSONRequestBody defines body for CompareFile for application/json ContentType.
+type CompareFileJSONRequestBody = BringRequest
+
 // ArrangeJSONRequestBody defines body for Arrange for application/json ContentType.
 type ArrangeJSONRequestBody = Arrangement
 
 // GoBackJSONRequestBody defines body for GoBack for application/json ContentType.
 type GoBackJSONRequestBody = BackRequest
+
+// BringFileJSONRequestBody defines body for BringFile for application/json ContentType.
+type BringFileJSONRequestBody = BringRequest
 
 // StoreLineJSONRequestBody defines body for StoreLine for application/json ContentType.
 type StoreLineJSONRequestBody = StoreRequest
@@ -2947,6 +3100,9 @@ type DuplicateSeveralJSONRequestBody = SlotsRequest
 
 // PasteTableJSONRequestBody defines body for PasteTable for application/json ContentType.
 type PasteTableJSONRequestBody = PasteRequest
+
+// TakePartsJSONRequestBody defines body for TakeParts for application/json ContentType.
+type TakePartsJSONRequestBody = TakeRequest
 
 // UndoJSONRequestBody defines body for Undo for application/json ContentType.
 type UndoJSONRequestBody = UndoRequest
@@ -3082,12 +3238,18 @@ type ServerInterface interface {
 	// GetLedger A radio's slots, every channel judged
 	// (GET /api/loads/{load})
 	GetLedger(ctx *echo.Context, load Load) error
+	// CompareFile How a file differs from what the radio holds in the plan
+	// (POST /api/loads/{load}/against)
+	CompareFile(ctx *echo.Context, load Load) error
 	// Arrange Move channels about between slots, as one step
 	// (POST /api/loads/{load}/arrange)
 	Arrange(ctx *echo.Context, load Load) error
 	// GoBack Put the plan back as it was after a change, as one step
 	// (POST /api/loads/{load}/back)
 	GoBack(ctx *echo.Context, load Load) error
+	// BringFile Take a file in; a plan becomes a new one and a table becomes channels of the radio
+	// (POST /api/loads/{load}/bring)
+	BringFile(ctx *echo.Context, load Load) error
 	// StoreLine Store an entry line as a channel
 	// (POST /api/loads/{load}/entries)
 	StoreLine(ctx *echo.Context, load Load) error
@@ -3115,6 +3277,9 @@ type ServerInterface interface {
 	// GetNames Other short names of a channel
 	// (GET /api/loads/{load}/entries/{slot}/names)
 	GetNames(ctx *echo.Context, load Load, slot Slot) error
+	// LoadFile What a radio will hold as a file, with what is lost on the way
+	// (GET /api/loads/{load}/file)
+	LoadFile(ctx *echo.Context, load Load, params LoadFileParams) error
 	// AddFound Take published repeaters into the plan, as one change
 	// (POST /api/loads/{load}/found)
 	AddFound(ctx *echo.Context, load Load) error
@@ -3151,6 +3316,9 @@ type ServerInterface interface {
 	// PasteTable Store the rows of a table, as one step
 	// (POST /api/loads/{load}/table)
 	PasteTable(ctx *echo.Context, load Load) error
+	// TakeParts Take some of what differs from a file, as one step
+	// (POST /api/loads/{load}/take)
+	TakeParts(ctx *echo.Context, load Load) error
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx *echo.Context, load Load) error
@@ -3184,6 +3352,9 @@ type ServerInterface interface {
 	// CopyPlan Copy a plan under another name
 	// (POST /api/plans/{id}/copy)
 	CopyPlan(ctx *echo.Context, id ID) error
+	// PlanFile A plan as a file, with what of it the format cannot say
+	// (GET /api/plans/{id}/file)
+	PlanFile(ctx *echo.Context, id ID, params PlanFileParams) error
 	// GetHistory What became of a plan, newest first, and its snapshots
 	// (GET /api/plans/{id}/history)
 	GetHistory(ctx *echo.Context, id ID, params GetHistoryParams) error
@@ -3838,6 +4009,22 @@ func (w *ServerInterfaceWrapper) GetLedger(ctx *echo.Context) error {
 	return err
 }
 
+// CompareFile converts echo context to params.
+func (w *ServerInterfaceWrapper) CompareFile(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.CompareFile(ctx, load)
+	return err
+}
+
 // Arrange converts echo context to params.
 func (w *ServerInterfaceWrapper) Arrange(ctx *echo.Context) error {
 	var err error
@@ -3867,6 +4054,22 @@ func (w *ServerInterfaceWrapper) GoBack(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GoBack(ctx, load)
+	return err
+}
+
+// BringFile converts echo context to params.
+func (w *ServerInterfaceWrapper) BringFile(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.BringFile(ctx, load)
 	return err
 }
 
@@ -4084,6 +4287,31 @@ func (w *ServerInterfaceWrapper) GetNames(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GetNames(ctx, load, slot)
+	return err
+}
+
+// LoadFile converts echo context to params.
+func (w *ServerInterfaceWrapper) LoadFile(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params LoadFileParams
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", ctx.QueryParams(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter format: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.LoadFile(ctx, load, params)
 	return err
 }
 
@@ -4330,6 +4558,22 @@ func (w *ServerInterfaceWrapper) PasteTable(ctx *echo.Context) error {
 	return err
 }
 
+// TakeParts converts echo context to params.
+func (w *ServerInterfaceWrapper) TakeParts(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TakeParts(ctx, load)
+	return err
+}
+
 // Undo converts echo context to params.
 func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 	var err error
@@ -4521,6 +4765,31 @@ func (w *ServerInterfaceWrapper) CopyPlan(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.CopyPlan(ctx, id)
+	return err
+}
+
+// PlanFile converts echo context to params.
+func (w *ServerInterfaceWrapper) PlanFile(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PlanFileParams
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", ctx.QueryParams(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter format: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.PlanFile(ctx, id, params)
 	return err
 }
 
@@ -5269,6 +5538,11 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.DELETE(options.BaseURL+"/api/plans/:id/snapshots/:snapshot", wrapper.ForgetSnapshot, options.OperationMiddlewares["forgetSnapshot"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/back", wrapper.GoBack, options.OperationMiddlewares["goBack"]...)
 	router.GET(options.BaseURL+"/api/plans/:id/compare", wrapper.ComparePlans, options.OperationMiddlewares["comparePlans"]...)
+	router.GET(options.BaseURL+"/api/plans/:id/file", wrapper.PlanFile, options.OperationMiddlewares["planFile"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/file", wrapper.LoadFile, options.OperationMiddlewares["loadFile"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/bring", wrapper.BringFile, options.OperationMiddlewares["bringFile"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/against", wrapper.CompareFile, options.OperationMiddlewares["compareFile"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/take", wrapper.TakeParts, options.OperationMiddlewares["takeParts"]...)
 	router.GET(options.BaseURL+"/api/start", wrapper.GetStart, options.OperationMiddlewares["getStart"]...)
 	router.POST(options.BaseURL+"/api/start", wrapper.Start, options.OperationMiddlewares["start"]...)
 	router.GET(options.BaseURL+"/api/people", wrapper.GetPeople, options.OperationMiddlewares["getPeople"]...)
@@ -6349,6 +6623,46 @@ func (response GetLedgerdefaultApplicationProblemPlusJSONResponse) VisitGetLedge
 	return err
 }
 
+type CompareFileRequestObject struct {
+	Load Load `json:"load"`
+	Body *CompareFileJSONRequestBody
+}
+
+type CompareFileResponseObject interface {
+	VisitCompareFileResponse(w http.ResponseWriter) error
+}
+
+type CompareFile200JSONResponse Comparison
+
+func (response CompareFile200JSONResponse) VisitCompareFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CompareFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CompareFiledefaultApplicationProblemPlusJSONResponse) VisitCompareFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ArrangeRequestObject struct {
 	Load Load `json:"load"`
 	Body *ArrangeJSONRequestBody
@@ -6418,6 +6732,46 @@ type GoBackdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GoBackdefaultApplicationProblemPlusJSONResponse) VisitGoBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringFileRequestObject struct {
+	Load Load `json:"load"`
+	Body *BringFileJSONRequestBody
+}
+
+type BringFileResponseObject interface {
+	VisitBringFileResponse(w http.ResponseWriter) error
+}
+
+type BringFile200JSONResponse Brought
+
+func (response BringFile200JSONResponse) VisitBringFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BringFiledefaultApplicationProblemPlusJSONResponse) VisitBringFileResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -6783,6 +7137,46 @@ type GetNamesdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetNamesdefaultApplicationProblemPlusJSONResponse) VisitGetNamesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LoadFileRequestObject struct {
+	Load   Load `json:"load"`
+	Params LoadFileParams
+}
+
+type LoadFileResponseObject interface {
+	VisitLoadFileResponse(w http.ResponseWriter) error
+}
+
+type LoadFile200JSONResponse MadeFile
+
+func (response LoadFile200JSONResponse) VisitLoadFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LoadFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LoadFiledefaultApplicationProblemPlusJSONResponse) VisitLoadFileResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -7274,6 +7668,46 @@ func (response PasteTabledefaultApplicationProblemPlusJSONResponse) VisitPasteTa
 	return err
 }
 
+type TakePartsRequestObject struct {
+	Load Load `json:"load"`
+	Body *TakePartsJSONRequestBody
+}
+
+type TakePartsResponseObject interface {
+	VisitTakePartsResponse(w http.ResponseWriter) error
+}
+
+type TakeParts200JSONResponse Ledger
+
+func (response TakeParts200JSONResponse) VisitTakePartsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakePartsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TakePartsdefaultApplicationProblemPlusJSONResponse) VisitTakePartsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type UndoRequestObject struct {
 	Load Load `json:"load"`
 	Body *UndoJSONRequestBody
@@ -7694,6 +8128,46 @@ type CopyPlandefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CopyPlandefaultApplicationProblemPlusJSONResponse) VisitCopyPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PlanFileRequestObject struct {
+	Id     ID `json:"id"`
+	Params PlanFileParams
+}
+
+type PlanFileResponseObject interface {
+	VisitPlanFileResponse(w http.ResponseWriter) error
+}
+
+type PlanFile200JSONResponse MadeFile
+
+func (response PlanFile200JSONResponse) VisitPlanFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PlanFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PlanFiledefaultApplicationProblemPlusJSONResponse) VisitPlanFileResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -9052,12 +9526,18 @@ type StrictServerInterface interface {
 	// GetLedger A radio's slots, every channel judged
 	// (GET /api/loads/{load})
 	GetLedger(ctx context.Context, request GetLedgerRequestObject) (GetLedgerResponseObject, error)
+	// CompareFile How a file differs from what the radio holds in the plan
+	// (POST /api/loads/{load}/against)
+	CompareFile(ctx context.Context, request CompareFileRequestObject) (CompareFileResponseObject, error)
 	// Arrange Move channels about between slots, as one step
 	// (POST /api/loads/{load}/arrange)
 	Arrange(ctx context.Context, request ArrangeRequestObject) (ArrangeResponseObject, error)
 	// GoBack Put the plan back as it was after a change, as one step
 	// (POST /api/loads/{load}/back)
 	GoBack(ctx context.Context, request GoBackRequestObject) (GoBackResponseObject, error)
+	// BringFile Take a file in; a plan becomes a new one and a table becomes channels of the radio
+	// (POST /api/loads/{load}/bring)
+	BringFile(ctx context.Context, request BringFileRequestObject) (BringFileResponseObject, error)
 	// StoreLine Store an entry line as a channel
 	// (POST /api/loads/{load}/entries)
 	StoreLine(ctx context.Context, request StoreLineRequestObject) (StoreLineResponseObject, error)
@@ -9085,6 +9565,9 @@ type StrictServerInterface interface {
 	// GetNames Other short names of a channel
 	// (GET /api/loads/{load}/entries/{slot}/names)
 	GetNames(ctx context.Context, request GetNamesRequestObject) (GetNamesResponseObject, error)
+	// LoadFile What a radio will hold as a file, with what is lost on the way
+	// (GET /api/loads/{load}/file)
+	LoadFile(ctx context.Context, request LoadFileRequestObject) (LoadFileResponseObject, error)
 	// AddFound Take published repeaters into the plan, as one change
 	// (POST /api/loads/{load}/found)
 	AddFound(ctx context.Context, request AddFoundRequestObject) (AddFoundResponseObject, error)
@@ -9121,6 +9604,9 @@ type StrictServerInterface interface {
 	// PasteTable Store the rows of a table, as one step
 	// (POST /api/loads/{load}/table)
 	PasteTable(ctx context.Context, request PasteTableRequestObject) (PasteTableResponseObject, error)
+	// TakeParts Take some of what differs from a file, as one step
+	// (POST /api/loads/{load}/take)
+	TakeParts(ctx context.Context, request TakePartsRequestObject) (TakePartsResponseObject, error)
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx context.Context, request UndoRequestObject) (UndoResponseObject, error)
@@ -9154,6 +9640,9 @@ type StrictServerInterface interface {
 	// CopyPlan Copy a plan under another name
 	// (POST /api/plans/{id}/copy)
 	CopyPlan(ctx context.Context, request CopyPlanRequestObject) (CopyPlanResponseObject, error)
+	// PlanFile A plan as a file, with what of it the format cannot say
+	// (GET /api/plans/{id}/file)
+	PlanFile(ctx context.Context, request PlanFileRequestObject) (PlanFileResponseObject, error)
 	// GetHistory What became of a plan, newest first, and its snapshots
 	// (GET /api/plans/{id}/history)
 	GetHistory(ctx context.Context, request GetHistoryRequestObject) (GetHistoryResponseObject, error)
@@ -9970,6 +10459,54 @@ func (sh *strictHandler) GetLedger(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// CompareFile operation middleware
+func (sh *strictHandler) CompareFile(ctx *echo.Context, load Load) error {
+	var request CompareFileRequestObject
+
+	request.Load = load
+
+	var body CompareFileJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CompareFile(ctx.Request().Context(), request.(CompareFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CompareFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(CompareFileResponseObject); ok {
+		return validResponse.VisitCompareFileResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Arrange operation middleware
 func (sh *strictHandler) Arrange(ctx *echo.Context, load Load) error {
 	var request ArrangeRequestObject
@@ -10060,6 +10597,54 @@ func (sh *strictHandler) GoBack(ctx *echo.Context, load Load) error {
 		return err
 	} else if validResponse, ok := response.(GoBackResponseObject); ok {
 		return validResponse.VisitGoBackResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// BringFile operation middleware
+func (sh *strictHandler) BringFile(ctx *echo.Context, load Load) error {
+	var request BringFileRequestObject
+
+	request.Load = load
+
+	var body BringFileJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BringFile(ctx.Request().Context(), request.(BringFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BringFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BringFileResponseObject); ok {
+		return validResponse.VisitBringFileResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -10409,6 +10994,32 @@ func (sh *strictHandler) GetNames(ctx *echo.Context, load Load, slot Slot) error
 		return err
 	} else if validResponse, ok := response.(GetNamesResponseObject); ok {
 		return validResponse.VisitGetNamesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// LoadFile operation middleware
+func (sh *strictHandler) LoadFile(ctx *echo.Context, load Load, params LoadFileParams) error {
+	var request LoadFileRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LoadFile(ctx.Request().Context(), request.(LoadFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LoadFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(LoadFileResponseObject); ok {
+		return validResponse.VisitLoadFileResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -10881,6 +11492,54 @@ func (sh *strictHandler) PasteTable(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// TakeParts operation middleware
+func (sh *strictHandler) TakeParts(ctx *echo.Context, load Load) error {
+	var request TakePartsRequestObject
+
+	request.Load = load
+
+	var body TakePartsJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TakeParts(ctx.Request().Context(), request.(TakePartsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TakeParts")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TakePartsResponseObject); ok {
+		return validResponse.VisitTakePartsResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // Undo operation middleware
 func (sh *strictHandler) Undo(ctx *echo.Context, load Load) error {
 	var request UndoRequestObject
@@ -11282,6 +11941,32 @@ func (sh *strictHandler) CopyPlan(ctx *echo.Context, id ID) error {
 		return err
 	} else if validResponse, ok := response.(CopyPlanResponseObject); ok {
 		return validResponse.VisitCopyPlanResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// PlanFile operation middleware
+func (sh *strictHandler) PlanFile(ctx *echo.Context, id ID, params PlanFileParams) error {
+	var request PlanFileRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PlanFile(ctx.Request().Context(), request.(PlanFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PlanFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PlanFileResponseObject); ok {
+		return validResponse.VisitPlanFileResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -12402,275 +13087,282 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"5L17k9w2ki/6VRB1b8Tsxi2pW37Mxrb+kiVr7LUk66rl8dnYcShQJKqIaRbAAcCuLiv03U8g8SBIAnxU",
-	"s9rtc/6xJRUJApmJRCIfv/y8yvi+4owwJVdXn1cVFnhPFBHwt9eU5W8oI/rPOZGZoJWinK2uVqog6MBF",
-	"LtcIS6QKckRYEKSOFclX6xXVz/yrJuK4Wq8Y3pPV1arUA61XMivIHusR9/juDWE7Vayuvrm8XK/0y6ur",
-	"lVSCst3qy5e1+T7Hefz7AueUI1VghahEJec3JEdYPUcHqgpeK0SVnhnaUiEV4owgvoV/qErMUpPUXwsn",
-	"ueVij9XqakWZ+us3Kz9LyhTZEQHT/PGVfhKGq7AqmtGoHkuQf9VUkHx1pURNZo+9r7hQqfHNj0Pf6BPV",
-	"ETQynl39/Wb8XlM3yjBN9wHuOE4yrhAWWUFvk7JkOThvYh+0vCR5BdI0k5TXhCSWKsgtlZQzs6gDlkgS",
-	"0l78ocCK3BKhqSCIXjiVaE8wU4lFuzFnL/y65CkJkvqnCYtuDcdrkZHUgObHOXT8Yh4mUn3Hc0pA8xix",
-	"f83FXv8t40wRBmvAVVXSDGtSX/xTciB/M/T/K8h2dbX6fy4arXZhfpUXwZD+m80Ezb/IijMZzuC9Jjo5",
-	"LDwJNyrMoy08H2FLlESrVQrboWY5EVJxnq+8PrhWWJGFJ2XGjEzpB35AWyzMdPQc3pBcy8JSn7fDJYgB",
-	"+/IvEmlJlf6wkQozoMd7wTclGZKSyjzx/82blBs3MqtfrZ46CK7l1yqWRWW1GTFBlUpwLSUrUEJKUbaT",
-	"i33cD5j4tmx+d9saPv5iw2v4dCV4RYSyW3nLy9xIS2fjr62ygKeoIns5NjP4glU/X7yqw0Lg46q9pf/H",
-	"fbb5yG/+Bb75J8mUHiEcsDdx6f+9P/FaRIyigh+Q/sWdZKt1/02t9eOHSTh5eGrdKFP4XnwB0vK7Pfcs",
-	"dQYboynjdZmjAt8SRFUzzQ3nJcFMD5wVmDFSjnHkpX3sy1obO70vWoPLDbYeP67WxgiJzt2YCoHZV4CS",
-	"nDqslB1R6zGnLVDrFav3GyO6/clofYQoQ4eCZgXSB/lxw/NjMydWlyXelMQdgP0pSXsuR87YUBjAimxI",
-	"6ExUc3LbKa6B436VUVHJc5L3JaX0ynyKjl6vqlpN37DvaxWjq7yhVWUmM2mYa/t8bCh9LMS4GtB5UE/Y",
-	"9buRmsnZpUZJKXjNIrTcYJZPJ853mOUvec2iJMo421Kxn0Gk13pOH0hFsIote73Keb1Rk4d7BU9HhilI",
-	"mcfpvKdS6p202Iy5No37248yBJQ2SiDQapjpu0MtSVQDqIKCUsRl+fN2dfU/w5P7qJ/+8lt3H39Zr25x",
-	"hpmaJXPrlTb8Kft0s28Z7ZolZTBbu5t7x4F/uSGy46dlyNoKnyNaKEF26X7mcZEWmO3IPnqa4Az+kbB6",
-	"r6ez57dwKClS6f8dcAU3FkngLpqVHBiAS7rTH+VCn8O/Rc7CDIQ/Sj7Qpwd9MeqzH5eSa82rGQ+LNeyX",
-	"7ky4JeGhI92jEu+N1pbRA8/frqZcqqbpnT2++9H8+tVl4ODwMqH4BO2vad8oJz/LGA+/w9nNB3OT6vOQ",
-	"3FrWTljcLFp05mu+MzpTp/pilgvjCamYpHr6P5qr6ZjNBU/53dRsMzuh1DJe87LkBxnZNPImPp2SZoRJ",
-	"Eq4kkMOSH4j4VPw+aynrFSNYxF+xRnn0B33C2W/N0GWCZITeEhlfgMJlYuFKYCb3VCVerKsqufI4rzyt",
-	"gpdb67J0CWgezD6ckJ32GrhmaJZi+DXZOS057SS5rmB9PcMLb4x93eOlPsBGxdWccmaQ/lR/+7JevSRl",
-	"2RfLG2osF6fMtfUM7heWHfXKt1tJ4ErAwV174CKPKm9F7iZcZOBr9uEYQfUcX+O6jCkCXtb7yC1mK/ge",
-	"XT5HT56hLRfm+OcHhCXC6FDwMn7474mUeBffO0K/FL0PTFqjnagdx77VfDG67OZ21bcgDzRXRciiA80J",
-	"eNiE4IcoM5JqodI7JByroLsC1Ftu9k90OLtFklrI/Q4ycvU5ddUJCGk32phF+NE+d61XHLxnZzJ+pfIv",
-	"TJxaXK8E6w/m3p5O91sdqqwDVjo2DEjCK7rdEkFYzA+xpaScca14rR8PxosocCqna6+XfF9hTZ6oLXzA",
-	"Cw3VtXix1sngQrHLTxBPqOuKx0zWOqeb1rYOnRsTbIwZ56HxfAweAQorsK1/fKVfmHgLGDNrvHciMkWq",
-	"EjrtloicZqM78e/2sS/r1V1fB9/sEcGy5XlJL+IYfZ9xAVtj7l3obqVHTNtpgUvELXVtXCiGJkD9tZeP",
-	"QbGKWHVDRJcVn+EbaYR3zEVhxvULi0+ZS8Je07v+jI10BsHWZ5Fg62RnlHU70Tw+DbfD+3RLnVBjZ828",
-	"efUVeHqa1HrF2xPNveacxcqOEo95qtoUSC7ErCCcRmoJJVE0tgRtISWIiY9yjqUz8Y4KH4RnvfUDXxqe",
-	"uIzZfK0fpxG/ocTYRgqHj8+NbUuaqb/jso4cxDfkOBDGmEfXusqxat0BEyaJjwHor3vyutfjqxCCZIrk",
-	"YAlEjsb4jLa0fbsOrEuu4qvjVSz+jREjByIQyan+F6RFAUm+J6qgbIdIGfrnglO5IsLuyP6h5RgyTCuz",
-	"BPe4nbgfeL2CoApMeoBu0S2Fd5gy41ZpL/bgXJDSHfFIYpo/R2RfqSPcUBiHhceiQbNZYZT5BBdOmmfb",
-	"mcbKAFtm+swmchEOa751pl/AT8eFBGcHXU6vSObn2uHtTIIkmLaZOcxkVi7HgM4R5PdejAFYX2FWa3ce",
-	"zaH0wF2GMEUEyWdKfVVvSiqLKerSiYz7UPhydLIuKNKep3BRibkhjPnm9aE4ji/Lzye0avWb0TUJfGDf",
-	"4ViEyjnFk6Fam1kVi5+e5JdcyqnnJ55c8Ed74++c2YwfWMJRmTybrXO2TaDNMUKg1Bayx7T5uh0xNvPv",
-	"zRmpDcgdiXDFajz4sjtPN2TLBXmO9A0aDhg4cFFJpTLHTJ/lO5Lwm+8s0SIcNVlPEeeP9XZPMs4+kIyL",
-	"3CzvHkaxnszar8RO2+smmFGUujQeQCz4AWHwGgqCc4nApbjhqkCS5uAZbpNQ/xkrLhI6uFEVw5vYDxO8",
-	"FJ22C9VE8o4wkkTcEvFEalMDgi2o4GUuE3yfwSp+SPOJxKdkvnGFqJLI3E6fo4KUJb8ywTirVEpsUjyn",
-	"ZWpQn/Lao3XaZ15ynFtPSWeKWOGS765sNt2GaBtUs33EBp1yMEczXR1NnLJYIy7Q5bSlS5fXNz1dLyo/",
-	"NI8fvxt7KPRDsbPTfbaU5S7tbKJfEl6ISVckN2cwGYVLGRtmj1VWzBjnrX4+mveTdKdj45kfGtVR/71+",
-	"tmu8THOUvvevRJ2uszSwm84Hfogq4IIL9Sm54JT3xYrq3tUNRIz9mYbQoD8nmGWYCtWYQg2R1y4hGagU",
-	"yGkjH17gjJN+1VrMbwMb6r1lf8djZC2M4fwpI/iF4PWuSFhK0wUEhht1oruvwdhrM8+h5WkRGbLYBzUD",
-	"KcthI36PxU0YicI7QYAHxtUFDk6OiNNdsbiUU7hTJtLaduMvzLhGrF35AawoRlBwvDhnUiKgk/ZzzHF9",
-	"hf6q0YzY8DYt0xMfjUXFPRNxx6INEE27tPmoT3JuiVjxgNQl476JOQyFbV/TkvzItjyiA0hJ91Ql8pwJ",
-	"y3jejuME115rFsS0b0HIhAC0HSH4zjqYkBsmviCWvyw4jaY/p3zFkBIwnsKsnxrwA+tP/01wo/W6lque",
-	"0TzLwq5i+mEev3y6T6dm/KtdezfVJ+EYpKb2R+EbwhCOJoSnnfUl2apPNnunf3/ZY3bU45cE3xKJeA3W",
-	"tndHQnGevSrqx25IpRKJEayOZzjvNHecCa8fs3ntCu3xDZEII0MtBL66yL0o5i9VBZcE8qb1BGPvObmL",
-	"+Vk5VBgifSVuWfDB286CDvJbdjWR0idMzkhmOT38Abw2c7ErCvhpaWNpnxI1qy+mKrotvZu1Ze6iFvRQ",
-	"lkydiChLcksEVceQ6lLxCoyvO9hUJLtxTtsY+YcCKMlAtvWbTXRDYDkhPgRLDBbUeKBd7NgRKKjN0PNw",
-	"5I/z8i4W6GLb5pLmqHZLxBGV9IaUR0gakbITo+4GAmZckHmeR7bVD/xgP+h0FVQgro1L5FLvuGdrBIm4",
-	"TSnjgYsbkmuV8xyiOe3bbToRQBBpT++Jd8w5BRJm5euQsnbR/sMJ7vxEWZ5Mm523rZow/IT035nOe7f/",
-	"gkj+Xy/HEpqsRJtVjPjtX9O7JBkSxT0YbemdEQz9R1BaiDtzfjTn4D55xra2emg9I5m5nYOJIyxvEN7o",
-	"kxQqjaJcmF/i4aYRM01s0m57Js43KJHJ+4fzN6dSYSPUyRTfDnvqxv9GM70hEBfuX1y1c9SplcXc35Lv",
-	"iS9wkpjmXiuY2v94Uj18JqrXbZZwjwn6B9TcXCOpTZzN2JEfOSMDHLhXWYYjoiXZulWn4coxbAJyL73Y",
-	"LSQuuRPLi0Yr2IYy3bbuK7EkOLor1KepaWrpvHxXzDepQC9L+tj1TXs6z9/hPcnfa6ZEbRya50aTTnTG",
-	"mYFijrjRqoPIPsLM1KyA0DQVTCVlBOlXojYx44laGNjO2qIGZgYVMIyjiksIGMVVhsjbicGBghEEZ0Ur",
-	"LzzhjMmWIWNaSwgIH8lUFrLVk8sVnMUKkkf3mOI5jicGKVFLNa6icFkeV63Csv5ljJE7ZWvgzXErCNoK",
-	"otl1tio0c9Wfdw+HC/KYne3ufkaE/JZsdIDbPYEmamtXI76hDDh9NpQZavnRKGcnX80Oa2Rg7fW7rbg1",
-	"fPZsclopqcDfcH4Tq8Nq7P5pO8eHc/TmGaqvttufl7lEVEHcydjsUO29IUgqLkgOMWOqbADZn+IGg4SZ",
-	"MF1vjzJCcpKbE6HvjCjorkBHXgvEDwxhIigu7WdNPR7Xn9ffPfLa/o0ySXMCocOCC/o7Z60ZmXAdpE+B",
-	"2XHDrD+/J7WJFP/w3nFiMoehV3xDOppTX2BoilBxKQjOj+MpAkFKh5cJ/8mA4En5+hAsq5utlkAnKDnb",
-	"IbzjCLt0AeTLRFtIAEFaE8H6j59ysosrjVHyb+yNYlLEyyQMtE2XrifoGK35Tcw/sz7ymQUU3nsfrc22",
-	"CZYzHPWtlMxYcbY9fpO6eZTM2308zcUZZ70aalyWrnK2A4w1ZUk/kDIHYKFYibjZzyloJJwVettkuMzq",
-	"EiutkQTfI4x8jAUZtR+9U8yutoAPTj/zBHGRqog/nm5j7lgi1O9ddYooq2oL4OPSgKZBQqSTsxKIZ/Ns",
-	"gHbgdiKMQ2939oygpJ8ODt3xwi/9UPSO71xvG+MzNTxob5i2lgo43ojiemXddraQ2hoJbdNgBbvIi0CL",
-	"VuG2D7VKTD3/oM0LolLFBTPty5zKqjQW5uCGNB99ZZ+G0ALcJ6Zy2Q7wWr8Vm8cNOc6cecd/F8qE2X7j",
-	"9aPkaELEZlF+Tc0QHgnF0XaAIS+yWEkPzmJb7oYc0dvv3/2yRgdMFfor+jdJMs5y+e/aKIHr2tdOb5oA",
-	"W7ALA8/XtzHHV+MafBZxDfYRAAZX9aqRj46/gJAqfiZs6a4WRC5w17ZzeKv3y5xMGlc6kAz/jKWijBcH",
-	"TAVbcsRYO9glQ4F1JwcFZtzkogNxB+Kbrd0UUQQn7ulUDYqieyIn+MptFQndk3BfDSzgrT0M2/PfE8wS",
-	"bDLoYPeop3YjBJXUOFGw442QIU0bA5IicEdy6E0dex4cNAcqwT3DUJj5MV33zfB87aMQq61bRezM72/r",
-	"dLbWmdLS21hUe4Pw2mRlNZk9qVT1H6i+8BzjiepzslffY6nS6at7LhKlwJLhShZz6jav7Rvj1WZ2Cfbz",
-	"4beipOBlPOYbxXKjyoC4jYG3zQBcmwWi1pNVl+9gAVy1feUxLGdtHCfE7S90jGuzK3JO7Nc8kt2YiR3h",
-	"UQxWbRRN7cecMEW3EcndU1YrkjDGk5HuzrzcIP6N6BwgEfilx8noJK2LFOxiEu9C0jxRxcHoBMVt8S/g",
-	"4T7uU3feDjCza4xlpFKfkoIGryJcqoLXu8K6zo0no+SSSLTnEuJeVEnUuPciewTINn3bt4g9BtjWLYg0",
-	"aeVI4gMq+MHiHpfgcBME52skuU+uyTBDG31N3hN9JSX5c6RFueUWK8lWIRtF6l/4eezCLxWvXD5Q4/1x",
-	"54rx/1nfFbKa6zkSNUNQgoIURzuOOItnzQsuU/o1ndpxS8mh4pRFfTxcEvTxf5nlugSEgI40R5JDxpvP",
-	"8hmurhirrjVLaMQiLbcBJHA3rNzePq2ocSI+NlqPteM8v0KS7quS3CHMcmRr259wVh49yFlUW88Vcbuy",
-	"tIwD5GyMlXqW8QUm8lSozaIc9sPZbMthCWs2SuJ3Xs6N6MxKsDdSkUqvHxb/aWP/3WBFR3wjwBBLzXWI",
-	"ve1J0kg2fK8RCkcYnygPPDSiurayPFJ216w8vRcSvlt+0FpHEoXgSYhVQMV01IVLynImB7e4LudgcXgY",
-	"qpglT1M1cuZ8OaGuw/nRRlP4bdMEQwH/Qb8+x6g0dzxS+P111eaYNGsCa31iTKtd9xgNCxMhEukAaXXj",
-	"dm78l08VEZ+MG2eiM9j6fOY9/Ukfzyd68YdAp7uprbIwbuUDpvbCrI9vBw5qyu0wLYl1dGohIkGAFNJh",
-	"SQLdjStcfkpyvHuK2kTXIU1ixmqP3NC3z58ONZ04BFrOCV1a+P8ePac9qmwk3QDLLvTI+H2FMOUCulFv",
-	"SJk6mVoG0H0tmWaw5qvNioJpOoTYGNn+i1MWv4MGdoonzRTXxkgOZBucsmVSUu6SikcCqYNn1E8kckWj",
-	"LCd3iWjJJBeVdUyZcRKfJfn3d1ibbTPAkHzBx6ADAh46FRopXQzyEzlWOL92U4gKwIzkXVAvcwHXk4WX",
-	"tvKrv2Vd7tBoO4UT6HtybeSQEufVTKLUTAkau1f+aqwpl7iBCuOxhTIJcWwiE4izYQPrfLWaNqLsMmli",
-	"pZuGIl5ewq4HNqziCBAVWjoGcxFJfKR32EafYneuvU2pO1BVhBnOVKIgQd84vHzG/GDK9mDJxOSSh3hq",
-	"twuPBkULwaXQLTVGuqaNSzfNVCY6fim88ynF8HKAwM4P0voNHPZROz8Y0g0sgaNGfkGym2gF/8ESv8kO",
-	"aNXxX5m8bfBSOEBYK11xz4/DvOj4RyC3zq5Ok6DJszPLYfwwL9B+Q1meqmTScgP5amtzyxf4lkgF93tw",
-	"YNnUyyYTfdI1BjbD/WIRjNypT06zjecrOL08BS2hVlFqGM9OK4VNU+eftVQuYe2gKUFZC+19Kk0SLSgE",
-	"yfkSkErz0FASTgJ8S/JPuHNlwIo8UXRPYptF4V0Sigzcg7A5TY5NSbSQQcodJFW6dLWC4JwI9JaRPZdP",
-	"jDLQe9b8CvmmnMHRguWNyRps72zjq2RcoU1ikmV5nJz8WrMoQ+IBJ3esBB3RHA39LcR8PpRo+xHL/EDl",
-	"WOF0W9bQd20UodUXcQW6VT/HWh4JnsDOmYb1BIomFTF7QyLmOUkA3fhyUOs0FJqXEtTk5ogcxqTSRx0j",
-	"UhK5DrW2+X1W8IaUkvhU9YhrOgEfZaPa03wH2qSPOgxKnrUQBmzE3uEx10aTunSsaE47dmEHN8aRmOzg",
-	"kRfTxdLYJlrda20dCQFELBPJhzW7z/gFhIxYO+kYSFZ4w3EeL2yfjFI3zxB3AaWhh3/Rz0TdnjbCZD4Z",
-	"X4+Uc4pni9QPDi0/ytcEjt2kTW6B8RvkA6ZC30xq9xvImlTC7xmSd/UBIukufvk6BSt3GCT3/mmwOT+w",
-	"krKb6eD0kKg5GWE+lYBT8gyXKZPeXBGiKtF0qxiA2m+SvNu63We5mjpBOKwNGZCsCL7Rtqz+tyDPfNZN",
-	"NY1Qq3+bQ+JoCpIXrIB0ITUCvrS/12XxcCqoW0VwrXT3tYAwJjd0DHP5LSEqekMxeHLOhN0RJRFliiNX",
-	"6xX0HoYuRL5wsIPLm5SCbtMOII0nl1YbWOw5o9m8w2miA8nqKmtDYcuT5GHyDu/Jh9oG3Xr3coEzV7PV",
-	"17bggUr0xbH5lKOztQ+uw4/5oVPzteWC/e54WE30/ZedK0P6yVmAJCWYtGWixPmdS/Dt+xdnOZki307w",
-	"lmARLRDPcAJlc14ukjuIJ/oYFwKOm37fbY79STNMZhuZ/CK7o7qH/0Da0TtyeF9ilqzTd7IVJCB/FS29",
-	"99Wbo096w67vD/rxFQIQANeNdj0CTqCpsbN369Z3Y0rLQHb0WhdcTu7hsjM3w7SV+I4cwCBNUjPj1XFo",
-	"5arpxKtv2PB4ZClHvC+jWUH2VcrQf794+2btcG0MUeOjfYmvQ9vKyWUUvgPvFAfQVAlaUC6idfUxjv28",
-	"jft756F0/AzHfJ7AwClt2WbMPWiRLmwaUoGlZrt+YWYVTi8D/c7CEvKbxLq3MU/t/KCM7YCQuJ53Mh1S",
-	"Phibk9AoMzdocuqG2InLZQJKbuoRkES8OSFwY9HqTtHt7SBIC5JmENbuZxvsjV+/ca0KnowUzIRpGEJY",
-	"0HuulnOq5JwiHwMut2q4WUlY5h2UdzcziJEpyO9ONLSY5jmd0wazxMrq01nNKpLmds3yNtx2KqLtemha",
-	"4LA29r4dxU8vRS2SPA8E8ad/L0dUEMRvwREcJIYu1TB1OOTePnEuL6OnTjRn4qSECdeoxuzbQSQhIGee",
-	"BBKamPJkvHBxz6UPxU3FfzXtuHuAAEGafNNxpXHh22BS5Pvb6Z2hndv7Qbpx2+QfTekoZ/w2TEDltMlT",
-	"EbGnSpFWfxZclrN83BkveS3u157FIjLNO7fm7jgibulsNJOahf1pO9LFPZTUkagrEyUoqVRkQksEOBId",
-	"zKYhYUOHBpLDz7o1lbENCmKQVHh94KSxe0qTt/Tt5ZAEjN1iAj531NtAF89x03sBQbgfBdpSEuF8n0WF",
-	"sHkF8X60/QpRQXeU3aOOcKz37IO5fLo6btClo6/3CVtQZAW9TSUT5mTP479M7xmVVjwJY+8EUcRyitkY",
-	"Kgv7zrohgF1teMkf1A5DHpNhqp7DnzLZBXIybSd4TPpESpW1DEHI5QIfrEd8NOz3yj47Pzs/QP6OFqWo",
-	"FPacJEu0sNGTt9RJJHA4B89InbnL2fedCYweMHVHDogCxmoo+1uaVanCv4LgJNj4KUWBkMQ6Nyk6Wv4B",
-	"PWu4QAXBIl+H5Zy8JGhrYBoNGEy7Aix2k5tWk1j4jPhYdaKdaLPIOLn5piT7GOi7wjTue4Bk9aUkvLkd",
-	"TLkThHfTwcQo89Ss0D3UbDZF/uO10u45W75Qy7ntis0/xFHob2Rlle7QHH71D/ZugHrMIIPSTDAqAvN7",
-	"uLjmMn1nLADSnB7gNjB4E7wIwZf8W/3F/RYu74MvaOpX5cr4zh9OEJgdjB92aY0SZ5lYvrNJuw57F+HF",
-	"LIeyc+yD6+tWea7+zSVbB3UdtooTrj1wZ4oFa5Pm5+jaBzMQkrbq6LB7nigKT7cYHU5pGClxquVYOsKo",
-	"EM1LT9CbI1fFJDCiduLCSdkKQE/3zVbyQ3MxaDlGLVHWbhdGkxpsQ1SQ3EENdu2p3w2hlLPdEYPgrPrL",
-	"iR8nNz+2NwAbRGqW3RT2u+/E1xyx92fkQg/ECYpjvLiVKpRToxx2HNHBuotBLJVUAtgHd1b3ujSJVgMG",
-	"aC0BXne+x4pmrcpfWZUGLPFAE52WthacYWrfgaSQ+FSEMcBmkzES+hAHDYuSqw8O7eWA1fgbv8JDQ/dM",
-	"WPPakrLxQDpQZvOVJE9eNVehMefTYHqc790a8zwWJLvpwE5OcFfmqbJd0hSoTU5Pbcra4pDY/JYk0/wP",
-	"Bp4aipU0eR1Oh01bM4CxOz41tV8LwVt+S+L5/ZDwPB3Vp8IsDu48B22+aUQbHUrhMt4vkpGyC8IZMZIF",
-	"ZnJP1f3XJCguZ16AP+p3ov5iSfJPXsZOTDhy3AoW2XiEDQucILe+2IiwX1WzSxzFnVAmt26iT/7Odafq",
-	"G6mUqVQC29y2LCAGI7RLGDBBAcnxXiNE7Ryz/CaKXZjaYjfhgQTA5qo4WbHAKxbsI5q2PVNckzi7M31q",
-	"itzZ9P3cIBbg8n1rcik5b6gxzTlkPrR2i/V+oAHH5m+O1HF3sTcJIq2iRKw1l9bE7tCLdYuYZxGUWKqZ",
-	"PSHGL2xpOMntPRRrskN4hYUaGNchNhnE9Q5qoE/qi1mPPFZ9Gptv5xtYRvqtDHbIids2BjfCWpxmOna1",
-	"QEonIpaLyT0eeEUXyE0qcLlN4TUKqZCeXxviPk7z4VrnTqlHmP20TDJpyWWih0OzAANVZjH6YapXCI67",
-	"dXcHhtgAJ1Wjx9OUmuStVrl2OwHVrsVyJikFH52O7GaZNJo2Cm3lMyddyackEEd+CLUc1b7pFYLx0zcQ",
-	"MGVj6qHAbIc4AzOX1yrj+3gLJ6dq3P3Nh8OtODjYa2cMdVO0R9OPOiu2m91mGMFKossnON0bDZcykgAa",
-	"Fun2VRkWkCq7I6DVFG8Z+7MARWJh6UQC4/QM71iqY4ouQ0Api6VkLtouxGYHmU3X4EZY6xv5fj/PXS83",
-	"aSrSTd9swzuIyzg8eh9c6d0DF20PT7t3sBnNeR55q3meZXVFE2VWPIFh/LHBK4YtBtgPuARUcomwQpxl",
-	"5DlyjRawgSu3l21z9k9PlI7NeqiWnyp/kXel5gvW7cssAQQTwjBN+4BJSDm9J/64uXoC6rJzZZ0SGJrV",
-	"rGlSo6bATLBuSet2bVrpN0AuQad93wLSK7cWAFXL5jBLtpwNNoTb94E5EvTJAQlMaOZoRmCyxa+tfZ/Q",
-	"0do+OJBSZOJnqTzlyEV2VH+NxFKG2uPilkHBDPojTC3voxqk1mwQ8V2INAx42NXEyeBSXDoGQzW39wWW",
-	"n8zVrvfkcGb8PKermW/K67rBMtHcfkvFfijnKnJXblCjB3E/3XPgUWVUcZHK6Igm940v9tq8NhOzdCI0",
-	"UatvS5j478NVhqaOv5aSrbUGxFobwYnkiKaFD5gZyWUqy2gF79sffp+H7k/3NHYEmnFmlKJos3427+Au",
-	"MKWIc+VnuvZr9x9NE88Jx9SCnZOymadCoYdujCZdeAAWPSRS5M6iiGBY0du5KU0ZEQpT1u5zvqV3oE1r",
-	"WePSRXPLI7rFgvpGQVTskf0hemMzWnW6NPk2VMOEc8M2l8dmCes2IeJk1H+K+3b+WEDeGVn2KeTeHpaq",
-	"racRBk4gwyKPIqNGO4+3MXp9mp/5Rpq0sfr4CGL3KGnTzS3m5Tl6fo9ahQGE9MH3t4gulG42qfKM0fnA",
-	"u+5QPqX3cQyzdPyLwdU81q97c7TG2JyWawMnakHnWO0f9eOjDHLnJJC5g5hrgQGbpfg5pBnoDtNpDggb",
-	"dkycvfOplz5ByG5eHzu9jmvzUjwu2gRYR3Lr7HkURCv9ZNbhShNRm5agReBpO+jcwZbeEzJjwQ6xJB0g",
-	"T2dpzQUNaagxOf9uGdzRYCXtOYSXU0tT7/E0dIyK/DLRjG2Jd/eMHNI86TtvLubzj8GgaIEylupvC3d0",
-	"QAxEUuGjNNCA4MlxQJ+JstAGsGiivgjbdfZ8luA+9sifviGjD4wBAivOCaSNxzyRwkHRRFqR6p/MSKZ/",
-	"elMzCYicwoSVMLLZdTPy35NuqlMxhRWvppPUO1NjKToP6ZWaFX2y4thzCQUuJthUjqeGKN4AC/CcaJ7a",
-	"2ska8q2T2eh2NYtLLLb5gOmvc+9hJhu4Ck/qomkes6gEdo5ru+QoneoYannOs3itQ5NFNjU5YGEXg55Z",
-	"YOa4CcWWdk3UPYEOkwWLpufKjEZyRL0lznk72eiZmcBSM6pmTcmgLo4YmEB9W1/p8XY8FqsjhPt6gg9x",
-	"KJeUxKTMkVPkJZm51LBkyAKYAnY8u33BKngpMbV30Vai56kajtm7iWml4ZPO1DTC7cCx+smJlImXDQ+t",
-	"+Bdbeja9UNL0aoz+1ElIOa0x47Sgv034cb2vbf9IX3o4tC1kvHJ7lmpJwZNLMk9FuaZggyoKBnWIzolF",
-	"+Rq2sYztUXtvLhLPgMN0CKXH92bum/JpPBpfmnw+0B/301xP9gIZmqehXCjOyKeKlzSjp796TKD8jEAj",
-	"ROGRPMaP4dYoRlJ7Hi3PeAOg4fxALSAN1926TYKGgyPF9G7bzADbmLV7ZgUX/H7owLxoGtqLnb7SbXh+",
-	"hKusvEJFrdDf3n31jOLnqKJEoG+ePX22fvLtt0+/ifna77+vTkVTiN77XeGtTZoDnJ/JWXP33SpT5H0U",
-	"MMaB55kSSDmOG5PeIvfdGHHxhlSa1z5U3xfuVLXgUPsi72iJJBnzQ7Idma9hSf3maxz7BnPaAxGPHo36",
-	"JrxrLfHNL2lyJpVFkxIxfOaHTDkNe2wMlmrY6Iz4MVrZ+sMqM9VSi5h+BTMUJc1zwua9c0OOc+rWr6Gp",
-	"YAKlDHcqqiZ0wXcFa9HWVaYKbF9LBSWTTsKGM7gXSuFjXM3uC0tw/qndsq7bPHCoSxcWBCrfFKnk8BId",
-	"xvIERkGcUaiZ8Bx6CtNNbi2/14pUE+q4LFSP5bubnPuikyG7woCiTk69jDsG2XquYVjkZoaR1giYJso7",
-	"Eh2AbkjC1ZAseLcWcrzWOQ5Tsl7d4rKeggNuxobZ2rnFKWCrWLr6dVeLRLzBtUuZvs700ZE+ElpqM0hi",
-	"b3qXuDlGl3VDq4ok3USTwwoTu3LQod4bvty0T2XB9ymv/YSaDBu5UDz52Q+phEKRLLJKlF/1kIdH6nz0",
-	"1+UAkujjOIeHj1+GK1lw9XDAsfdFXBvIgHLQsFgNrvW+APGT3X8VZjGMhQMRychyXVXJX3sOKztQ8FZ0",
-	"Gu4I7KXT8HpuyqkD0ouEIUvMXOmDfopJJbD+vY3+YhFzTylvJCSPX6PgBmvH1lepeOjVJNjPKpSN+9KW",
-	"8+d0BcmssAPgJ1d+8mvPtCSfk7I9B/fKDRL0MBxEqGj3XehVUwVXU5aauT+N+p7URNn41BRJH/nSA8W/",
-	"zgVZtI7roQu4AszqxaCoTykGGzlrPurxPtpSg0kFCDFU6vjItpti17wVJNmVn7NtaSP9sRRIXqVM1lsi",
-	"6LZdlZSiip1A663g0/Y78RUZ+OxulLmTX+v6IqxXONdDU2jtblEd4uA11hybIAr60U/ppAs63BXON+I3",
-	"eQjBovdUSpNsrWeZd8lTUqna6I4zujWNnyNDVSHTe9PZZA0XNNWv2luIzaECu8Qarw0ho6y2iHVdvVMm",
-	"YEWpIJlKOUnTATMDcjc1ntFZdfNRHyEzyODNqImliUQKFeRVIteay3Z1sRBy+i+2O5jN0pzcDOy+7bym",
-	"9vH6yBl5bTA557SwJ+mux0HmGjLPreOFfIOdTE2Wz8AAJ7XFJ660hCVE2Pqmrm1qZhzF2msED/Xn7rwO",
-	"c4vF666gZk6S6bmTM5Mt41u8+WZ7wDgB6pjxkJTGeyZ3Bg3iUwL6C8v5wNU05wtYCz0H18DhH08LaLov",
-	"RW4UJhZiwG5dpCTjNVPyOYJq7S0X+mdySwQ0GpKn3SzujwHuejndOydp4HJrSdVKJnLfTRF8QterNt0v",
-	"gabmSjUtbna2DJv+ggDhcDC0+ueIPs21yBcPVnUOgeCHA67ipJgQ35qsCv7eKL+0kdgyCb0d7buSxw6J",
-	"X10mbkfW6a6Y3LTgMPHJfUdpTLSjYC7mbfO1GH1+jcMMx08SwhL23q5OoRJXDWZ3DGRWjLQimtY5yIY2",
-	"CBylWKYWGrnkKCxvZhT96IvSmGfFDJmagkfK7oOhRuthXfunJvOeSrQhlO0A9OPK94cyjYUUviESlZzt",
-	"wj7DLWwlnM8J2dl25LFqNzId2Nz3hRrDuQh7sEHSB7cJzdOQJPwHezgZE1xLvuGHfX46mcI3B2XDZNeb",
-	"RdlJuW851qzDJlpOLPrS9AUwtrc8gUnCmRI4U2hD1IEQA/6Bq6qkGfhJAU2Gmu7IRGxxRp6i1xZ0hlqA",
-	"GUAjQwUR6vc1ArQj+GezFeU/2L/9Y/Xs8vLp5T9Wa/SP1avLr75+Z/747D++vfzH6t+RPtzrslwjRff2",
-	"5Q+vX6Kvv/76PxFl6JePL5+i7wGe3//2n998+x/IqgxkUP3lU6RXVBCcE4HeMrLn8olhNNIGKdocPWxp",
-	"wfU2kM+hDzevjWOs6Z/m4Mvg5afoha2eQXt8RBkW4ogwQz/mZF9xRVh2fPITOer7YV0hxdFfL1HTyPjK",
-	"NfLiAkFgE9UshzIV21n6hhytFxozeSCC5Oiry2+A7jknBplcb1YE3jQzxtN/MH/Nv1qZpZqqC3OCr57Z",
-	"vcRwRVdXq6+fXj79GvDiVAEyeoEreoE3NjC+M7kORpwoZz/mq6vV34h6sTFxXkFkxZmN4H91eWkc9UzZ",
-	"a18gLhf/tO5cI/Bj28F8AES0LZr2B/3PUJybGsjP7MK1fNBjyXq/x+IIkXzXryLHCmvpWQNlmz4WW5wp",
-	"iTK+9+VICqrA/qfpmPCbHhMotsHZjQEYTZHsO/PELJrdsvyp/FdJFfm6TTp/jm8owyKGR90jnNnT1VEv",
-	"E13//2+o0sJckgVo+QIG1mKurzZHKLpaIywRhi+AhO9BFJEg0JdwmJgZF9Z9I4co+jJ47J6i2A01tb4/",
-	"rcjdvzOh5LoZPq6VY5xr3llC+LHWYfoMQTeMH7SOV65CTsu+9WnKgE9bQKOHW0YME/FFWXo92RgaoEi0",
-	"EtvRWyLRAR9RzRQtEUaMHIhAxFRWGTXcVOyRUpKn6AWznf0gvcIaJqpFDaQ33lN/4jnpsNxYGcITqb7T",
-	"F8TTJWJL237KKY0TtjOTGibmkFiIFePUNO/YWcRlqXnX1VC2N8o3fV7+RKolVOw1PhrTsmmtoQ3OsjwC",
-	"bjhloB9IaUA+DwXf6zNyQ0pKbklf8iLa4eIzzb+Y+TvUvbYcvBK8CnYmQDPiPVFQ2pVInmseubgmxKTP",
-	"jdPslQUKvyfNPurzHHcFPLoNZ60EynEdBXOSwW13ULu+8g8tqltb356Gw27fGNWrzdBTtWrzxrI6VY+b",
-	"e/Xn65wH1WlHcGGExfQXnqmLNjOfl23XTSr9G6/00Pbxx6iu4ARTBx7wDMmK4Btt3HBGgh5BXEAg/cDT",
-	"msqL1yQ95eX8T6Ol3PrOo6NM5k58e/xcEfbKZZ20Fv1ssStI2Gssqj0ggcLdgm3Ky/1pq5cWy0oCcxo+",
-	"uSGS5qQB4wzVislZ8RIIGWahmm+v4pqIWyKeQCs/8+gVKkhZcrj9whfsvdjmjJRYKnvlXet/YP4vJpIP",
-	"5MiwwiXfrQ1mKYyEGfpej/9cXwCICrpam7qXPZVS60uWB1cIuHJrgwDcVAgzcoCLPECm64HqPcn13V01",
-	"l/s3WKon8KknP76CTbo5IiiO7xuJvwKOa09KqaaMGc5FM65WrXEBzcCJ0HDv3S9rO+C/agL3NDueqdef",
-	"Mc5vo6ewInfKMPyJVILgfVvURy+I3xtZWegkLHBVESZBbqn/ayCpJb0lgaRubdA1KqffgyBxkXs5pAwA",
-	"j/WVgOlP+KvDld4lWCgTodfUXgd+G5uebH70EMlrhCFwr/+fU6kwy4j+84HKAsk6K/QXbBYI6P2KMONS",
-	"Mo4Zc3vBEqxd40Yo+AHtMTvaPaCnDtnyABzeF8XXJoQ7T1/ql95QUOijz74vLY7TlDE5zuHZNhP8kgQ/",
-	"yDX66vIy8JEBKk9fzPcGc74l5XRf71dX315erld7yszfnkVCar+d0b30mtcsj22CXx1+/dY8scxmaECb",
-	"AXMXELklwnvOdgjHLs5pm0L/9QILmF3KetdMfGEeeVwydU6W2gWneEr9Dl7rm2fO641a68MOThCz+y2+",
-	"I8nhnFuK+VQiwy9k0FoQZkdIAdaX4KzgUmswZo68Eb5nhY12RbWkRRIX5pO/032tClxeIaIPbdPmUuiz",
-	"WBB0Q0utMLUqtB169SnMQanCqQn/qvXmnuZ5aUS3K6RrJLkRXac0DcS8T76SfhhbMKVN+rjye1mY+Nuj",
-	"1oA3e0NLIIYjGCRyOA9xTAceXHVUeLFZx5y5PijrteRXl89aevKJ/Yde1DYyVcNtc2CCxzU2Oclr6Fz5",
-	"0LNLTEeT9/HMBij44NOR9HeiVdTNPtx1ucAHsHRMuVVsuhkpy6VmG5noOZU3bP/rikNXx7gC1xoml2bj",
-	"LRb/KSmRzkcJRzSczGNaOGjyET1/X9oH/gxWXROPdMdT0pjLsCAJa+6rhPA8jDVn6W0cefG7eklviGa2",
-	"MheBpc52fUKCcW9pB8EJTSYICG+IaxE0IE2QDz9kyb0xCfOxW2pfmZvSkbQKGC0Vi49sughOGvabxLD/",
-	"xxqecJcAJiVkr/EZmgAzdk1VNkSbWlQiiImaTAC6hGz+HHgqUVZyScrjuvHpHPDR3IAl3TGsrx+C17vC",
-	"7PwhWYVGxEOy+tZ0Kp6n8R6enZHeoPOaG/0N+mmOBSTswFOjEeZuSBky7z03PIK/WNPcXheW8OD676ng",
-	"9NNKq+BlvgZRNO2hDgVHtmYnIRrG9TcYTPrRPrIo34LvpnB5B/tywOsQyBhvKue+NZWX9vm1dU9SYR2p",
-	"S/jXfuAHtMXCtoQyflfadq1Jl1KRCtfrObo6VOMeKwlc/CosFcmRInfqKXrHvSPWqigcRve9waAfEDXr",
-	"X+2+0/r/jS2QmnSGeQTK1FEz/2gx+uW3qbE0nikSd6FOyroZC2A9G2e7kUzbkHMBgfnR+uZdWgecQ5IQ",
-	"8FIa7kHqmVSc53E56uz1i8/mD6NBrR9dgd+DxaZeYpaREmFmt4ZxZ3CxI8rlI/kmlZyVR1BuWrJVagcN",
-	"K7WETpvCYa97FlIIfs1D6mBeSM4ssQnLdfk/P8JkW9nZHrgMBaQwPnWIMdnzjt8mAzeD1H+MYZEYl1x4",
-	"ZMeJlsaHYlplVYs+Uk8bOpW3YJVWwJyWyo3TzT1C/c6AhuNfTt9Zy+lOzTV3QDZme6MuEd0Ccj0RNkwp",
-	"+TwNeiFqdgZGfKjZmZjw1UOrtw+arJ4HlCmury7urjtAasiGv/is/zd6UEG931KZFxPk9A3JXYH0IrkY",
-	"kH/QXDDhZGvamdeq2zi9nS+QPuTsPP/QJb4wq/uLbWm/NjkCvvr4n3W+a4XM/KLmcdPeLWPSc6EveA62",
-	"6ZRBU9v0hR339ESv4ZgYjG565EwxTh+Sq2/5bdD51qTKuVoTy2fj7gaQvTBjHICi4tscEvEX59Lf+Hcm",
-	"w+kcTNJDN1g0j4xJ72vVgMVo2lqDRVvPkMNiYRB2JMWtguqr4zHFL8KUcJA/S7IMUHLeOJSX5bnWQuFZ",
-	"6uK3GNtgdtrS1OQ9GucOJJA1DQoSGWMx5lx81ltu+AiFf/9ef23aPT+oCp8QsErWXf+xZ+/3UJ2AkUNX",
-	"mXqoft/0Pj6bW7ppHR/3UPn+ywuQoUnZMzDdFcE3TqVj5zpKit5p5/S43+dacwU0BCT69RhhCvSdzJ5D",
-	"SbQhAB6dcjf9k0wNhs2Ja/MKdLrec/lJCuMi49XxVM0+h7/RE+Alr473ZW6/wnoiCMJ9UDRsZ48BTILH",
-	"dty8h33u7HFzQ2MB5lwbco7z06RpS+/+MGF6UVXl8TUAmJ1DUbymd49WS8DSDfu0HrW5s6Yp3V8k2tI7",
-	"9G8fXr9Ef/3Py6/+HZnL+YjGn8LtArNcWqj1P4LjH8XxJ3Ks7FZcnuU/mPW9yFzOyySeL/npZLzauBK2",
-	"yhaj42wR/6eBH4MRb4CwSBaEKMQZRKL3dYkVyc3XQ5ERlKmJMmPGHQpEBiw9E3HNF0ybgASBpflxGd8k",
-	"B5yAEI0N9K/yjNwcUWFQ6bokPbPhNYVj0MhliGHv4IEz8st8IMGpPZcK3Lp4U5LFUod+hpOxacoqW3CC",
-	"EU/HH8GorUsxX9bfleevbWL6QpWNFu92OdhaOqcRWrsM8l7tr3pYanIhI3AZV2Kek+GKCajFWcqh3SQZ",
-	"uDwm2eg1bUV4d1PTvniCjeHb3CXPh2jKZtSBUZeTU+1OK+g6nVk/b017vj63bFNrfShkTX/rJVIht/QO",
-	"kBsaX4AtmdU0t5GzHq/up+CSWuY1vbOMPJOxrkd/5Ab7lt6Zg8XzQHEkTfMl73Y/ycXuz+xFefaB6HFt",
-	"d6hzOW3DBhiPjm+/cnHTtgr0tXqHKTP5eCbqZYw6n8sJSFE5lVWJj5MZSLAgUl18tmLwZdAAMw+f1QSz",
-	"n4jBPcEt5DVVy5XiWQKCQnJwJLzMe5DOVMlutPTe9hgcJBWGqhKXVe+tvnv5waOM1pbrGTYqzs8YWNHD",
-	"z9+ii306kQXks/0hlAIoxgslNrSDNK6iViouIPNSTbRsBN1szFpTG/mDeWKScWNhzNNpUue0XuxEE1cy",
-	"mNoSOQV6IDgTM1ySIDve5Rr40DRlUTYsmV5gz+XxCFtzPnY+3qkhK7lyGcdrqIc3SAkZ3++xTNUC+gZM",
-	"E0zaZ62OTjOycR9DzoyJ2zljyK17OaN0KN50Zgun3aPz8YecAscV7LQWU6Lxp0HTxr5+r8hT8uR7VRu2",
-	"PDor9eFTCzzLOMsI2nNBoKz+FmeYqeSOirJMGbT7ZC1ldYRGPI9W5Z3zKGxaEMVOQ7x5IokmCvjN+UFa",
-	"sB0Aw7EwhAvsV5OfJRFGwCpXHERQVtJqw7HIz3+jf4+lIk4OzrHp4AN/kN0J30471zJ9xYMLyWLbF+wc",
-	"LTBw6bFsPcEVUDPTmGNRXv/Ccn6uhIygy8ijOxvB8dlB2YKcO4NjZe8DxiMw8VZwsIj1qTsBINqfUbJh",
-	"/KHYSiWIgVVatiybo5wjZqD9F9JMjr68VvqmNuhF/tk9s2i9Y/hlH52IVz62Wsc03QMGq1X98FNqHP9G",
-	"+H9d//wObQlWtbYHeFkuh0/8kmOpXGmqIBb8ghtcvD2uGgg8LomzIg9clAPASU0fgBTX3jtQ/QV5tlD3",
-	"gV6LShh1ajGqfXyhRD8oGz0UXBP8Rjb3ZteDwOslO8kvA7HA967X5lmO9HZz0IeNlzlOpjji+HxfN0ae",
-	"A/adbYDUo31b+j0O6QnAnMlrrbnSPTZOXv7ZOGlvxg7v54bxAzPmmW9Im+auazUS32i24e2ZmNNrp/ug",
-	"++wPQml9C1VXDp8evqFvRQAR3E1gattnwKtRQOAPZM9vieXaY4cDNpN18LRwIGhiOx/Bc6SvCcaAheKR",
-	"Dlzwif7USVrpfGI/W+Yv/+wybyK0ls1rd0HRn2BcEYPh33ROryXJ1wiLrKC38G/hHSYuAf0tAtPDYhhq",
-	"CwvgsxzzEDlX447Y5MZDQbMiQIelsgEDaDUAMjVPVC/0kEKus7385wTtemBcXn04m9bciuJftGni9/og",
-	"RJBJxlkOTO10PTLR5RSsIYUo5szPp0b6dCL9kuOdQJ1zQ5RhQROGxK8GRHO7Bd/l5mgKihZKED1wY5qv",
-	"ff93YdtpmS9Ga/Xuhd3e2r+n+OGdak/WddxTr8fbH49io7XuYOz0HgZ/eutHs8Ad96ZpmSv3sPA944rd",
-	"idrAffwH+8iIWodS94PLQvRAfFQ26WbREDc8+IhUhFtuLAsGVXi3nA8Y1M2GOL+yO9AZOXiAxLUXGslw",
-	"JYt2PGd5PVHwMgf0hiF5cM9MOOf9KWrOeCqRxNRiI1DV9M8r8C1Z7nxdFpcOb+Lt01shU+V7qZuqDWgp",
-	"aCove4uc4oF6YT4aSWYOWTRpKMuvUW9W0fDVLnmKY+tnZhrLAZqQS9vSQmvuX0vsEi05hqwFgPvT5ktB",
-	"s8CFbjKRTSHJMKreNVFnLY2A8SOk/+5oEkoBU1xvlmXwCPVyQ33kwUy8eEuUYeaz9VRBOl0Z5T2ukSkX",
-	"5TVRZ8vVUH+Q0yTF2BdlCVxYzEGiR9Oscuqqz66E2F98lmQcXc7wZkHMnj8Ldb3HRRL1vOVsQVK1E4FP",
-	"3xXxfFVJ1P0xGxJOG5cDfsYd9w701cP6ax5EIKxvxrBnzia72BODTHrSNe2cQhJVyf/FKTufhOjRJ0N5",
-	"/qkk5H2twkQ7U6dNDDymspkHe2TaOk8QH38rWPZy/xMh1bUd+1xKwA7/B529A9c8aFJufnZe9AUYrzVe",
-	"g77QcWWmUZpizL747P44eDS/BrTVFhsf/s7cJabtU7Xk2dsscJmLcUKXtrfDvStEAsbWjC6+g1/kucVS",
-	"PFOwUY/+aLNjX+S5LzFqVavCfm7jFirrjHB3mrTfzDruhoo7zBOnQe8v67ZoJjvJSwAz/5Ft+aifwA48",
-	"OetF8C0tiVzodmp46gZdI87IXyTiB+aDNI55bp7JxJd35PDBBonPtEdg+KU3CQzqQGGXuR5actruphmv",
-	"TGMK60x2fcj++8XbNzH6trfHxWf4/wSYOkf8BwN7XZJyTbDd0M6oEcatN14S+dwh8hNVCxb2abPKZkPQ",
-	"Bjp+9AKxgegOapplFc3DEe9FQzVoLOvDvVrWSE5Vq9Ik3MizVmt0mj0l6xg6Jb4l51QBMPZHcjcLW+jh",
-	"2GBzndr7v1vnM7LNTwcxb3FnCMX83qL+SBi7TL6Lg1RPnbZLIa7bMm0vGiaKl6NNrSCaIfGt1mmmgDvw",
-	"BXeLtcfkp5akfVT0F2Xb+9oeKSUYicZDbS0825juKJ+iX4IcpwB8CWc3/QYGrwSvHlyPLl+ncCLm+DJq",
-	"NV46IlOHe5u5uJTcTLrA+ioMCReu6N+2PIey37X5n+xWtsUChlsK/Rd7RdMbzkui2TavV80feodp2HuP",
-	"W0x/B9Yl0RuwLskg5sSHujwrNi6Mn0K/q0uyINhEXboWsa41+KHo+OeTfT4izoBR1KFedaKjvf/QcEBR",
-	"xSPs51NL/pvLXNPMmrj4i0QZFVm9t52Jg3CiNYFtL7UUK6Jm2zIkOktgA2a1dG3bgsyxNp8a5lGk3Lvh",
-	"SleUL7YAKTko0q/tI4+/KeFwj0mzioHu5g1iGiNYrFFFxJ4qBaYSVQVljU43e6Ek28WSiSwjmrbhjkVr",
-	"xJmpKs2waSO+we0OuzH+Qm+XYU1lH3kMDq9gutOKvBynzCJG/V5u/KmOL98JZxmN6oYzJ33Ga6aG2+7Y",
-	"+V58Nn8Yj+I3bWsfumCh9K0JF+i75dj5W4oQF4Jovg07cu0jk2B6II39EaUwuslHBPOXykBDFzXLhYUr",
-	"WIKTvojd9TZ0UlrmcFvcmLZcD8zhp5m8TfbEe4EyUpau8aqs9PwMFLK500I0dssFwvq/+7rEWr8fhNbm",
-	"trwGM4T1DUjwqiBNH87+TfP7u4qLQKimNMuzc5/RI++jhRNYytWumRrno72CuCq5g+BsB2bDy+u/PzCP",
-	"Lz6bP5xQUOkVf9zGh2HPlmRz7ZTMYgn0Ehq9XX1eEVbvNflX61WJjWrKqcywyEkeHF+JjHozzGkp9ec7",
-	"K34ipNIXOX6APVmaTt52WeAhaBIocM+h3hbE2J3iLWG558cDXynabNRaqW3FdPg1YqeY90/j34J+Smdd",
-	"fSAZF2lUFdvECno24uXQ/EBQAKIj6JRlXZgQmPknp8z6E+2JZTpI2ltp+rDy+khhoQZtY3jgnNlK8IE0",
-	"XE14vV7igkEgGgglHVQ2VbdbXuatrvqpi/0oEkFDsXM0CsNC/V9YHN2UVZr69bXtg944jc3fuw0pu7Xt",
-	"kKNyRuCCMyarzM5UOeeNx+aHWgcAF0hiA+Nh3PVDQKMHL0YjUELmoT/mTv4I94EHjQ1mjnhFmEFNiRBc",
-	"vw4dsw3halGurlYX2hj93wEAAP//",
+	"7H17k9w2kudXQdRdxOzGUeqWH7Oxrb9kyRp7Lck6tTy+jR2FAkWiquBmARwA7OqyQ9/9AokHQRLgo5rV",
+	"kvfuL1tdJAgkEol8/vKPVc73FWeEKbm6+mNVYYH3RBEB/3pJWfGKMqL/vyAyF7RSlLPV1UrtCDpwUcgM",
+	"YYnUjhwRFgSpY0WKVbai+pl/1kQcV9mK4T1ZXa1KPVC2kvmO7LEecY/vXhG2VbvV1TeXl9lKv7y6Wkkl",
+	"KNuuPn3KzPc5LuLfF7igHKkdVohKVHJ+QwqE1VN0oGrHa4Wo0jNDGyqkQpwRxDfwh6rELDVJ/bVwkhsu",
+	"9litrlaUqb9+s/KzpEyRLREwzR9f6CdhuAqrXTMa1WMJ8s+aClKsrpSoyeyx9xUXKjW++XHoG32iOoJG",
+	"xrOrv9+M32rqRjdM031gd9xOMq4QFvmO3iZ5ye7gvIm90/yS3CvgppmkvCYksVRBbqmknJlFHbBEkpD2",
+	"4g87rMgtEZoKguiFU4n2BDOVWLQbc/bCr0ue4iCpf5qw6NZwvBY5SQ1ofpxDx0/mYSLVd7ygBCSPYfuX",
+	"XOz1v3LOFGGwBlxVJc2xJvXFb5ID+Zuh/6cgm9XV6n9cNFLtwvwqL4Ih/TebCZq/yIozGc7grSY6OSw8",
+	"CTcqzKPNPO/hSJREi1UKx6FmBRFScV6svDy4VliRhSdlxoxM6Qd+QBsszHT0HF6RQvPCUp+3wyWIAefy",
+	"LxJpTpX+spEKM6DHW8HXJRnikso88b/mTcqNG5nVr1ZOHQTX/GsFy6K82oyYoEoluOaSFQghpSjbysU+",
+	"7gdMfFs2v7tjDR9/tuY1fLoSvCJC2aO84WVhuKVz8DMrLOApqshejs0MvmDFzycv6rAQ+LhqH+n/cp9t",
+	"PvLBv8DXv5Fc6RHCAXsTl/7v/YnXIqIU7fgB6V/cTbbK+m9qqR+/TMLJw1NZI0zhe/EFSLvf7bnnqTvY",
+	"KE05r8sC7fAtQVQ101xzXhLM9MD5DjNGyrEdeW4f+5RpZaf3RatwucGy8esqM0pIdO5GVQjUvh0IyanD",
+	"Stlhtd7mtBkqW7F6vzas25+MlkeIMnTY0XyH9EV+XPPi2MyJ1WWJ1yVxF2B/StLey5E7NmQG0CIbEjoV",
+	"1dzcdooZ7LhfZZRVioIUfU4pvTCfIqOzVVWr6Qf2ba1idJU3tKrMZCYNc22fjw2lr4XYrgZ0HpQTdv1u",
+	"pGZydqlRUgpeswgt15gV04nzHWbFc16zKIlyzjZU7GcQ6aWe0ztSEaxiy85WBa/XavJwL+DpyDA7UhZx",
+	"Ou+plPokLTZjrlXj/vGjDAGljRAIpBpm2naoJYlKALWjIBRxWf68WV391/Dk3uunP33onuNP2eoW55ip",
+	"WTyXrbTiT9nHm31LaddbUgaztae5dx34lxsiu/20G5JZ5nNECznILt3PPM7SArMt2UdvE5zDHwmr93o6",
+	"e34Ll5Iilf7PAVdgsUgCtmhectgAXNKt/igX+h7+ELkLc2D+KPlAnh60YdTfflxKriWv3nhYrNl+6e6E",
+	"WxJeOtI9KvHeSG0ZvfC8dTXFqJomd/b47kfz61eXgYPD84TiE6S/pn0jnPwsY3v4Hc5v3hlLqr+H5NZu",
+	"7YTFzaJFZ77mO6MzdaIvprkwnuCKSaKn/6MxTcd0LnjKn6bmmNkJpZbxkpclP8jIoZE38emUNCdMknAl",
+	"AR+W/EDEx93vs5aSrRjBIv6KVcqjP+gbzn5rhiwTJCf0lsj4AhQuEwtXAjO5pyrxYl1VyZXH98rTKni5",
+	"tS5Ll4DmwezDCdlpZ7BrhmapDb8mWyclp90k1xWsr6d44bXRr3t7qS+wUXY1t5wZpD/VD3qy+r2kPCiw",
+	"wik1G64kf/DXR0VipozjxcCP+3XEj6unXZW4ZUndT+7GueuWkkPFKWtdVXrFWHEB+24VjQ/ZNEkAFBoT",
+	"ZILX212EvBWWyhzxaUzy1jwfVTgOXNzIylJw2nC/+lciI3a1C/9s5qYdW+pzUpb9dd5Qowg7gmvGAW8e",
+	"y4/6IG02koCFycH7f+CiiOoCitxNsIvha/bh1Bxf4rqM3Su8rPcRo3gj+B5dPkWPnqANF0ab5AeEJcLo",
+	"sONlXJfcEynxNi6KhX4pal5OWqOdqB3HvtV8MbrsxljvGyQHWuij2WzRgRYEHLZC8EN0M5K3TKUFbjjW",
+	"jm53cFsWRhxHh7MSN3mpud+BR67+SFnOASGt3B4zMN7b5671ioP37EzGLXT/wsSpxQVJsP5g7u3pdL/V",
+	"oUoWbKXbhgFOeEE3GyIIi7m1NpSUM6zUl/rxYLyIPkDldMH0nO8rLJKSDi80VFfEYX3Fg0fOLj9BPKGu",
+	"Kx6zgOqCrsvEFTZFZZ2hXhlH2qBGobACU+3HF/qFiUblmJbsnV2RKVKVkGm3RBQ0Hz2Jf7ePfcpWd30Z",
+	"fLNHBMuWIy+9iGP0fcYFHI25pvXdSo+YVvsDD5tbamY8coYmQP3M88cgW0WMhCGiy4rPcLU1zDvm8TLj",
+	"+oXFp8wlYS/pXX/GhjsDne9JVOeb6Nu0XkyaUDncCe/TLXVDjd018+bVF+DpaVIbZOmo2V5yztrKjhCP",
+	"OT7bFEguxOqywTRSSyiJorElaA0pQUx8lHM0nYkuD/ggPOu1H/jS8MRlTOdr/TiN+A0lxg5SOHx8bmxT",
+	"0lz9HZd15CK+IceBqNg8utZVgVXLpZBQSXxISX/dk9e9Hl+FECRXpABNIHI1xme0oW1nTaBdchVfHa9i",
+	"6RQYMXIgApGC6r8gzQpI8j1RO8q2iJShuze4lSsi7InsX1puQ4ZpZZbgHrcT9wNnK4jRwaQH6BY9UniL",
+	"KTNWeXuxB+fRlu6KRxLT4iki+0odwUJhHBYes8hnb4UR5hPM7vSebWYqKwPbMtMVMHEX4bLmG6f6Bfvp",
+	"diGxs4OG/wuS+7l29nYmQRKbtp45zOStXG4DOleQP3uxDcDahFll7j6aQ+kBW4YwRQQpZnJ9Va9LKndT",
+	"xKVjGfeh8OXoZF2MrT1P73uaGxGbr14fdsfxZfn5hFqtfjO6JoEP7DscC3i6GEsy8m8T9WLh+JPc3Ev5",
+	"iP3Ekwt+by3+zp3N+IEl/N7Ju9n6+tsEWh8jBEodIXtNm6/bEWMz/97ckVqB3JLIrliJB1929+mabLgg",
+	"T5G2oOGCgQsXlVQqc830t3xLEmGYrSVaZEdNEl3E+WODJ5OUs3ck56Iwy7uHUqwnk/mV2Gl72QQzilKX",
+	"xuPRO35AGLyGguBCInAprrnaIUkLCDS0Seid0nEZ3IiK4UM87NsOpu0if5E0NowkEbdEPJJa1YDYHdrx",
+	"spCJfZ+xVfyQ3icSn5L5xhWiSiJjnT5FO1KW/MrEdq1QKbHJGJ6W+EN9BnWP1ukQTMlxYT0lnSlihUu+",
+	"vbLJmWuidVC97SM66JSLOZo47WjihEWGuECX05YuXZro9OzPKP/QIn79ru2l0I/sz84e21BWuCzGiX5J",
+	"eCHGXZFUr8HcJi5lbJg9Vvluxjiv9fPRNLKkOx0bz/zQqI76b/WzXeVlYmzJvxJ1us6SwG467/ghKoB3",
+	"XKiPyQWno3fe3kk4SecqQoP+nGCWYWZdowo1RM5cfjtQKeDThj88wxkn/aq1mA8DB+qt3f6Ox8hqGMPp",
+	"eIbxdxB+TGhK0xkEhht1oruvwdiZmefQ8jSLDGnsg5KBlOWwEr/H4iaMROGtILAHxtUFDk6OiJNdsbiU",
+	"E7hTJtI6duMvzDAjMlfNAiuKERQcL86ZlAjopP0cc1xfob9qNME6tKZleuKjsai4ZyLuWLQBomlGm4/6",
+	"JOeWiBUPcF0y7puYw1DY9iUtyY9swyMygJR0T1UibZ6wnBftOE5g9lq1ICZ9d4RMCEDbEYLvZMGE3DDx",
+	"BbHi+Y7TaDZ9ylcMKQHjGfH6qQE/sP703wQ3Uq+rueoZzdMs7CqmX+Zx49N9OjXjX+3au5ljCccgNaVk",
+	"Ct8QhnC0viDtrC/JRn20yWB9+2WP2VGPXxJ8SyTiNWjb3h0JtZ7WVNSP3ZBKJRIjWB1PK9rq3XEqvH7M",
+	"lkkotMc3RCKMDLUQ+OoidlHMX6p2XBJIw9cTjL3n+C7mZ+VQsIq0SdzS4IO3nQYd5LdsayKlz7+dkcxy",
+	"evgD9trMxa4o2E9LG0v7FKtZeTFV0G3o3awjcxfVoIeyZOpERFmSWyKoOoZUl4pXoHzdwaEi+Y1z2sbI",
+	"PxRASQayrd9sohsCywnxIVhisKDGA+1ix45AQamPnocjf3wv72KBLrZpjDRHtVsijqikN6Q8QtKIlJ0Y",
+	"dTcQMMNA5kUROVY/8IP9oJNVUNCaGZfIpT5xTzIEed1NZeyBixtSaJHzFKI5bes2nQggiLS390Qbc069",
+	"jVl5FlLWLtp/OLE7P1FWJLMu5x2rJgw/IZt8pvPenb8gkv/Xy7GEJsvRZhUjfvuX9C5JhkStGEYbemcY",
+	"Q/8vCC3EnTo/mnNwn7R1W6o/tJ6RRO/OxcQRljcIr/VNCoVr0V2YXzHkphFTTWwOeHsmzjcokSkjgfu3",
+	"oFJhw9TJjPHO9tSN/43m+kAgLtxfXPF81KmVx9zfku+Jr5eTmBZeKhgoiXiNBnwmKtdt0nlvE/QPqLFc",
+	"I6lNnM04ke85IwM7cK8qH0dES7KsVfbjqntsPnsvW90tJM65E6vVRgsihzLdNu4rsSQ4ut2pj1PT1NJl",
+	"Hq42dFK9Z570sWtLe/qev8F7UryFDPaYjkOLopyRmW0HijniRotYIucIM1MCBUzTFMSVlBGkX4nqxIwn",
+	"SqvgOGuNGjYzKKhiHFVcQsAoLjJE0U4MDgSMIDjftfLCE86YfBkypqWEgPCRTGUhWzm5XP1irL599Iwp",
+	"XuB4YpAStVTjIgqX5XHVqlPsG2OM3CkLqWCuW0HQRhC9XWcrajSm/jw7HAzkMT3b2X6GhfyRbGSAOz2B",
+	"JGpLV8O+IQ84eTaUGWr3oxHOjr+aE9bwQObluy3gNvvst8lJpaQAf8X5Taysr9H7p50cH87Rh2eoXN8e",
+	"f14WElEFcSejswN4wJogqbggBcSMqbIBZH+LG0gbZsJ0vTPKCClIYW6EvjNiR7c7dOS1QPzAECaC4tJ+",
+	"1pR3cv15/d0jr+2/KJO0IBA63HFBf+esNSMTroP0KVA7bpj15/e4NpHiH9odJyZzGHrFD6SjOfX1qqam",
+	"GZeC4OI4niIQpHR4nvCfDAie5K93wbK62WoJsIuSsy3CW46wSxdAvuq4BSwRpDURrP/3Y0G2caExSv61",
+	"tSgmRbxMwkBbdel6go7REvLE/HPrI59ZQOG999FSf5tgOcNR30rJjNX62+s3KZtHybzZx9NcnHLWK8nH",
+	"ZekKsTs4a1OW9AMpC8CpiiEOmPOcQtrC+U4fmxyXeV1ipSWS4HuEkY+xICP2ozbF7GoL+OD0O08QF6mK",
+	"+OPpJuaOJUL93hWniLKqtnhQLg1oGsJIOjkrAaA3TwdoB24nooL0TmdPCUr66eDSHS/80g9FbXznelsb",
+	"n6nZg/aBaUupYMcbVsxW1m1n6/KtktBWDVZwijwLtGgVHvtQqsTE8w9avSAqVVwwU78sqKxKo2EOHkjz",
+	"0Rf2aQgtgD0xdZftAC/1W7F53JDjzJl3/HchT5jjN14/So4mRGwW5dfUDOGBdRxtBzbkWR4r6cF57Mjd",
+	"kCN6/f2bXzJ0wFShv6J/kSTnrJD/qpUSMNe+dnLTBNiCUxh4vr6NOb4a1+CTiGuwDygxuKoXDX90/AWE",
+	"VPE7YUO3tSByAVvbzuG1Pi9zMmlc6UAy/DOWijJeHDAVu8sRI3MoXoYCWScHBWbc5KIDcQfim63TFBEE",
+	"J57pVA2KonsiJ/jKbRUJ3ZPwXA0s4LW9DNvz3xPMEttkwObuUU/tRggqqXGiYMcrIUOSNgaYQMBGcmBg",
+	"HX0eHDQHKsE9w1CY+TFd9s3wfO2jiL0tqyJ25/eP9QDWwnnS0tvQZnsDGNxkZTWZPalU9R+oNniO8UT1",
+	"Odmrb7FU6fTVPReJUmDJcCV3c+o2r+0b49Vmdgn28+G3oqTgZTzmG4UGpMpgAo5hAc7A75uFydfjVZfv",
+	"YPGAtX7lIVFnHRzHxO0vdJRrcyoKTuzXPDDimIod2aMYSt8oON+PBWGKbiKcu6esViShjCcj3Z15uUH8",
+	"G9E5QCLwc4+T0UlaFykUzyTehaRFooqD0QmC2+JfwMN9GLHuvB3+alcZy0mlPiYZDV5FuFQ7Xm931nVu",
+	"PBkll0SiPZcQ96JKosa9FzkjQLbpx75F7DH8v25BpEkrRxIf0I4fkAPt0YdFEFxkSHKfXJNjhtbaTN4T",
+	"bZKS4inSrNxyi5Vko5CNIvUNfh4z+KXilcsHarw/7l4x/j/ru0JWcj1FomYISlCQ4mjLEWfxrHnBZUq+",
+	"plM7Wvg/XR8PlwS9/z9muS4BIaAjLZDkkPHms3xOQg7yWRxmCQ1bpPk2QJjuhpXbx6cVNU7Ex0brsbac",
+	"F1dI0n1VkjuEWYFsbfsjzsqjx8yLSuu5LG5XluZxAJqKbaWeZXyBiTwVarMoh/1wNttymMOag5L4nZdz",
+	"IzqzEuwNV6TS64fZf9rYfzfQ4xHfiEX+AmpmIZS7J0nD2fC9hikcYXyiPOyhYdXM8vJI2V2z8vRZSPhu",
+	"+UFLHUkUgichVgEV01EXLinLmTu4wXU5B4vDw1DFNHmaqpEz98sJdR3Ojzaawm97cBgK+A/69bmNSu+O",
+	"B56/v6xaH5NqTaCtT4xpteseo2FhIkQiHSAtbtzJjf/ysSLio3HjTHQGW5/PvKc/6uv5RC/+EIZ5N7VV",
+	"7oxb+YCpNZj19e2wZk25HaYlsY5OzUQkCJBCOixJoLtxhcuPyR3v3qI20XVIkpix2iM39O3vT4eajh0C",
+	"KeeYLs38f4/e0x6kOJJugGUXemTcXiFMuYBu1BtSpm6mKADiqZpMM1jz1WZFwTQd4HCMbP/BKYvboIGe",
+	"4kkzxbUxkgPZxjptqZSUu6TikUDq4B31E4mYaJQV5C4RLZnkorKOKTNO4rOk+P4Oa7VtBhiSL/gYdEDA",
+	"Q6dCI6WLQX4ixwoX124KUQaYkbwL4mUufn+y8NJWfvWPrMsdGu3OcQJ9T66NHBLivJpJlJopQWN25a9G",
+	"m3KJG2hnPLZQJiGOTWQCcTasYJ2vVtNGlF0mTax001DE80vYRMOGVRwBokxLx2AuIomP9A7b6FPM5trb",
+	"lLoDVbsww5lKFCToG4eXz5gfTNkeLJmYXPIQT+124dGgaCEwCt1SY6RrugJ100xlooGcwlufUgwvB4D+",
+	"/CCt38BhH7XzgyHdwBI4quTvSH4TreA/WOI32QGtOv4rk7cNXgoHCGu5K+75cZgXHf8I5NbZ1WkSNHl2",
+	"ZjmMH+YF2m8oK1KVTJpvIF8tM1a+wLdEKrDvwYFlUy+bTPRJZgwchvvFIhi5Ux+dZBvPV3ByeQpaQq2i",
+	"1DCenVYKm6bOb7VULmHtoClBWat5wFSaJDqaCFLwJSCV5qGhJJwE+JYUH3HHZMCKPFJ0H0XyVnibhCID",
+	"9yAcTpNjUxLNZJByB0mVLl1tR3BBBHrNyJ7LR0YY6DNrfoV8U87gasHyxmQNtk+28VUyrtA6McmyPE5O",
+	"fq1ZdEPiASd3rQQN9hwNvRViPh9ytP2I3fxA5FjmdEfW0DczgtDKi7gA3aifYx20BE9g50zDegJBk4qY",
+	"vSIR9ZwkgG58Oah1Ggq9lxLE5PqIHMak0lcdI1ISmYVS2/w+K3hDSkl8qnrENZ2Aj7JR7Wm+A63SRx0G",
+	"Jc9vOljyrEEyX9dGkrp0rGhOO3ZhBzfGkZjs4JEX08XS2CZa3WttHQ4BRCwTyYc1u8/4BYQbkTnuGEhW",
+	"eMVxES9sn4xSN08RdwGloYd/0c9E3Z42wmQ+GV+PlHOKZ3epHxxafnRfEzh2kw65BcZvkA+YCn0zqdP/",
+	"GhfkJY3ZlK49xGgXiJJLtZBVZv4wsbQeHvJNGmAW8RWqfJdMaT5DerK+IiXdxs3LU9CAh2GA75/oW/AD",
+	"Kym7mQ6/D6mokzH0UylGJc9xmTJajBEUFfqmvctAM4Emjb19e/k8XlMJCeqIIQOSFcE3WlvXfwsy6WfZ",
+	"4mkMXv3bHBJHk6w8YwWkC6kR7Ev7e90tHk52dasIDGdnkQaEMdmvY6jSrwlRURvMIOY5JX1LlESUKY5c",
+	"NVvQrBvadvnSyA7ycJILum1JgDSeXFowYrHnjObzrt+JLjIrja2WiO2eJK/LN3hP3tU2rNjzPAicu6q0",
+	"/n0CPrZEIymbMTo6W/tgFn7MD52ary2I7LeTxGpidKPsGEXpJ2dBrpSgtJeJIu43LoW570Gd5UaLfDux",
+	"twSLaAl8jhM4ovOyrZyqMdGLuhA03nSLvlFsJs0wmU9lMqjsieqqNwOJVW/I4W2JWRKJINLE6qsouICv",
+	"Tx190quufY/Xjy8QwBy49s3ZCPyCpsbWeg9a340JLQNK0mvOcDm5S83W2L5pPfgNOYDKnaRmzqvj0MpV",
+	"07oaKY7g8chSjnhfRvOe7KuUof989vpV5pB7DFHjo32Kr0NbA8ll7HzL6ikurqkctCBfRJEDYjv28ybu",
+	"0Z6HQ/IzXPNFAuWntIWpMQeoxfKwiVY7LPW26xdm1hn1cuzvLPAiv0msexPzRc8PO9keDwkHRCeXI+Vl",
+	"slkXjTBzgyanboidMJ8TYHlTr4Akps8JoSmLx3eKbG+HeVqgO4PAfT/bcHbcwYBrtePJWMhMIIohDAl9",
+	"5mo5pw7QCfIxaHYrhpuVhIXsQQF7M4MYmYIM9kTLjmm+4Tl9Y0usrDyd1Y4jqW7XrGgDiqdi9q7prIVG",
+	"a3cXsKP46aWoRZL3QdDAspcFKwjit+DqDlJfl+owPJxU0L5xLi+jt85ybTFdKx5zbgexkt767pdRqKSJ",
+	"SV3Gzxj3zfpg41SEW9O/vgd5EBQCND1lmiCFDZdFvr+Z3krdOfYfpH29TW/SlI7ujD+GCTCgNnkqIvZU",
+	"KdLqQIPLcpYXP+clr8X9GtBYzKl599bcE0fELZ2N11KzsKFzh7u4B8s6EnVl4iAllYpMaPoAV6IDEjUk",
+	"bOjQgI74WbemMnZAgQ2SAq8PDTVmpzSZWd9eDnHAmBUT7HNHvE3rQPzV/ZHhEoxwPwq0uSSy8/0t2gmb",
+	"ORHvuNuvgRV0S9k9KiXHuus+mMunK+MGXTravE/ogiLf0dtUumRB9jz+y/SuWGnBk1D2TmBFLKeojaGw",
+	"sO9kDQHsakMjf1A6DHlMhql6Dn/KZBfIybSd4DHpEylVuDMEklcIfLAe8dHA5gv77Pz6gwDbPFp2o1Lo",
+	"epIs0aRHT95SJ5Gi4hw8I5X0rirB914wcsBUVjmoDRiroeyH9FalSht3BCfh1E8pe4Q03blp39ECF+jK",
+	"wwXaESyKLCxY5SVBGwNEaeBu2jVuMUtuWtXlzuf8x+ov7USbRcbJzdcl2cdg7RWmcd8DpOMvxeGNdTDF",
+	"Jght08HUL/PUrOQEqEptYAzGq8Hdc7ZAo5ZzGzInguhZ0OZ/ZA6/+gd7FqCJufscUTPBKAvM71Lj2uf0",
+	"nbEAuXN6gNsA/U3wIgRf8m/1F/chXN47X7LVrzuW8ZM/nCAwOxg/7NIaJc4ysXynk3Yd9i7Ci1kBhfXY",
+	"B9ezVgGy/s2lkweVK7ZOFcwesJliwdqk+jm69sEMhKSuOjrsnifK3tNNVIdTGkaKuGo5lo4wykTz0hP0",
+	"4SjUbhLcUjtx4aRsBaCn+2Yr+aExDFqOUUuUzJ3CaFKDbfkKnDsowa499bshlHK2O2IQflZ/OfHj5PbO",
+	"1gKwQaRm2Q10gftOfM0RfX9GtvdAnGB3jJfvUoUKaoTDliM6WFkyiBaTSnF75+7qXh8q0WoxAc0zwOvO",
+	"91jRvFXbLKvSwEEeaKKX1MbCT0ztrJBkEp+KMAZJbTJGQh/ioGJRcvXO4dkcsBp/41d4aMjOhDVnlpSN",
+	"B9LBTpuvJPfkRWMKjTmfBtPjfHfamOdxR/KbDrDmBHdlkSpMJk0J3uQE3KZwLw76zW9JspDhYAC4oRxL",
+	"k9chkdi0NQOJu+VTixc0E7zmtyRewQAp3dNxiyrM4vDVc/D0m1a70aEULuMdMRkpuzCjESVZYCb3VN1/",
+	"TYLicqYB/F6/E/UXS1J89Dx2YsKR261gkY1H2GyBY+TWFxsW9qtqTomjuGPK5NF96TKf2wd36/pv9ZVU",
+	"ylQqgW1u4xlggxHaJRSYoETmeK8RonqOWX4Txd6Z6mk34YEEwMZUnCxY4BULZxJNTJ/Jrkkk4Zk+NUXu",
+	"bIFCYTAZcPm2NbkUnzfUmOYcMh/K3GK9H2jAsfnBkTruLvYqQaQZlog1H9OS2F16sX4Y8zSCEks1s+vF",
+	"uMGWBszc3EOwJnugV1iogXEdJpXBlO/gIvqkvpj2yGP1tbH5dr6BZaSjzGAPoLhuY5AxrMZppmNXC6R0",
+	"LGJ3MXnGA6/oArlJO1xuUoiUQiqk59cG8Y/TfLiau1PMEmY/LZNM6ipI+stoFmDA2GwXApjqFYLrLuue",
+	"wBD94KR6+3iaUpO81SpIbyeg2rXYnUlywXsnI7tZJo2kjYJ3+cxJV9QqCcSRH0IsR6VveoWg/PQVBEzZ",
+	"mHjYYbZFnIGay2uV8328SZUTNc5+8+Fwyw4O2NspQ90U7dH0o86K7WG3GUawkujyCU53f8OljCSAhmXI",
+	"fVGGBaTKbglINcVbyv4syJRYWDqRwDg9wzuW6piiyxAUzGIpmYs2RLHZQebQNcgYVvtGvqPRU9etTpqa",
+	"e9MZ3OwdxGUc4r4PrvTswEUb4NOuDTaj/dAX3kyf53ld0USZFU+gNL9vEJnhiAG6BS4Bd10irBBnOXmK",
+	"XCsJbADZrbFt7v7pidKxWQ+hFVDlDXlXTL8gMoHME1A3IdDUtA+YhJTTu/6Pq6sn4Eo7V9YpgaFZ7agm",
+	"taIK1ATrlrRuV8f/IVSNP/KecQPh1oLYaukcZsl2Z4MD4c59oI4EnYCAAxOSOZoRmGxibKv7J/Tstg8O",
+	"pBSZ+FkqTzliyI7Kr5FYylADYNxSKJjBt4SpFX3chtSaDea/C5GGAQ+7mjgZXIpLR2Go5nb3wPKjMe16",
+	"Tw5nxs9zupr5pryuaywT7fs3VOyHcq4itnKDiz2IbOqeA48qo4qLVEZHNLlvfLHX5rWZqKwTwZdanWnC",
+	"xH8frjI0dftrKdlaa0CszDBOJEc0zXywmZFcprKMVvC+/uH3ef0L6J7GrkAzzoxSFK3Wz947sAWmFHGu",
+	"/Ewzv3b/0TTxHHNMLdg5KZt5Kth76MZo0oUHgN9DIkVsFkUEw4rezk1pyolQmLJ2J/cNvQNpWssaly6a",
+	"Wx7RLRbUt0KiYo/sD1GLzUjV6dzkG20NE84N2xiPzRKyNiHiZNT/F/ftfF7I4RlZ9ils4h5arK2nEQZO",
+	"IMeiiGK/Rnurt1GIfZqf+UaatLH6+Agm+Shp0+075uU5+v0e1QoDkOyD7+ARXShdr1PlGaPzgXfdpXxK",
+	"d+cYKuv4FwPTPNaRfH20yticpnIDN+qOztHa3+vHRzfI3ZNA5g4msIU+bJbi55DeQHeZTnNA2LBj4u6d",
+	"T730DUK28zr16XVcm5ficdEmwDqSW+dQe5popZ9MFq40EbVpMVoEgLeDPx4c6T0hMxbsEEvSAfJ0ltZc",
+	"0JCGGpPz75ZBVg1W0p5DaJxamnqPp6FjlOWXiWZsSry9Z+SQFknfeWOYz78Gg6IFyliqgy/Y6ICJiKTC",
+	"R2nAD8GT46BME2WhDWDRRHkRNiTt+SzBfeyxTX3LSR8YA4xZXBBIG495IoWDook0W9U/mZFMh/imZhIw",
+	"R4UJK2Fks+tm5L8n3VSnoiYrXk0nqXemxlJ0HtIrNSv6ZNmx5xIKXExwqNyeGqJ4BSzAc6JF6mgna8g3",
+	"jmejx9UsLrHY5gOmg9C9h5ms4Co8qU+oecyiEtg5ZnbJUTrVUQw9nsdrHZossqnJAQu7GPTMAjXHTSi2",
+	"tGui7gnlmCxYNF1lZrTKI+o1cc7byUrPzASWmlE1a0oGV3JEwQTq2/pKj7fj0WYdIdzXE/sQh3JJcUxK",
+	"HTmFX5KZS82WDGkAU+CcZzdoWAUvJab2Jtos9TxVwzF9NzGtNHzSmdpiuBM4Vj85kTLxsuGhFf9iS8+m",
+	"F0qabpTRnzoJKae1npwW9LcJP667t+2Q6UsPh46FjFduzxItKQB2SeaJKNf2bFBEwaAOszqxKF/DNpax",
+	"ParvzUXiGXCYDqH0+O7TfVU+jUfjS5PPB/rjfprryV4gQ/M0lAvFGflY8ZLm9PRXjwmUnxFohCg8ksf4",
+	"Mbs1ipHUnkfLM94AaDg/UAtIw/XvbpOg2cGRYnp3bGaAbcw6PbOCC/48dGBeNA2tYadNujUvjmDKyiu0",
+	"qxX625uvnlD8FFWUCPTNk8dPskfffvv4m5iv/f7n6lQ0hajd7wpvbdIc4PxMzpq771GZwu+jgDEOPM+U",
+	"QMpx3Jj0EbnvwYizN6TSvPSh+j5zp6oFhxo0eUdLJMmYH5IN13wNS+o3X+PYV5jTHoh49GjUN+Fda4lv",
+	"fkqTMyksmpSI4Ts/3JTTsMfGYKmGlc6IH6OVrT8sMlNNw4jpyDBDUNKiIGzeOzfkOKdu/RraJiZQynCn",
+	"ompCn39XsBZtzmWqwPa1VFAy6ThsOIN7oRQ+xtXszrcEFx/bTfm67RGH+pBhQaDyTZFKDi/RYSxP2CiI",
+	"M4qZPQtgCtNVbs2/14pUE+q4LFSP3Xc3OfdFx0N2hQFFHZ96HncbZOu5hmGRmxlGWiNgmijvSPQ4uiEJ",
+	"V0Oy4N1qyPFa5zhMSba6xWU9BQfcjA2ztXOLU8BWsXTl67YWiXiDawgzfZ3pqyN9JbTEZpDE3nRncXOM",
+	"LuuGVhVJuokmhxUm9h2hQ91FfLlpn8qC71Ne+wk1GTZyoXjys+9SCYUiWWSVKL/qIQ+P1Pnor8sBJNEv",
+	"4x4evn4ZruSOq4cDjr0v4tpABpSDhsVqcK33BYif7P6rMIthLByISEaW66pK/tpzWNmBgrei03BXYC+d",
+	"htdzU04dkF4kDFli5kof9FNMKoH17230F4uYe0p5IyFF3IwCC9aOrU2peOjVJNjPKpSN+9KW8+d0Gcms",
+	"sAPgJ1d+8pnftOQ+J3l7Du6VGyTo0jiIUNHuu9CrpgpMU5aaub+N+p7URNn41BRJH/nSA8W/zgVZtI7r",
+	"oQu4AszqxaCoTykGG7lr3uvx3ttSg0kFCDFU6vjIN+kdnNzerMLC3MBrMEqoQEBWV6ijOR8LCqdIUyfr",
+	"VfjQfIfCPknZ6Xf57H1bDvvbtlkz1BjdUtuos2tXCJLCVck525Q2xSKWe8qrlK1wSwTdtMvBUuxoJ9B6",
+	"K/i0/U58RQa3vBve7yQ2u4YU2QoXemi6rzjYcnutBEdRg6wePGEv9aMf09kudLjhoJulNAkgwaL3VEqT",
+	"5a5nWXTJU1Kp2rCaM9pkjV/gQ+U409se2iwZF63Wr1rzzyavgUJorYaGkNGttlCBXYFfJvBcqSC5Snmn",
+	"05FKgy44NZDUPYz+oz40aSDZm1ETSxOJ3DVIaEWuJ5ptp2Ox+/Q/bFs2mx47uQvbffuoTW2g9p4z8tKA",
+	"oaYV+FgBZLKhdpAyiMxzWbyCcrBJrpGuAwPMIoNHd3Y1PSzBwtYpeG1zYuPw4V4ieIxF52xwYGcsXvAG",
+	"xYqSTE9anZnlGj/izTfbA8YJUMfu/CQ33jOrtsm2SzLoL6zgAz6Bgi+gpvU8iwNXdDwfo2l7FTHlTBDK",
+	"oAy7EFXOa6bkUwRl8hsu9M/klgjo8CRPM+nuD77ummjdOxlswKtgSdXK4nLfTRF8QruxNt0vgabGlp0W",
+	"sDxbalN/QQAtORjT/nOE/eaaQotHCTuXQPDDAVdxUkwILE4WBX9vhF9aSWyphF6P9g3vY5fEry4FusPr",
+	"dLub3C3iMPHJfUdoTNSjYC7mbfO1GH1+jeM7x28SwhL63rZOwUFXDVh6DN1XjPSAmtayycaUCFylWKYW",
+	"GjFyFJY3M6qttKE05tIyQ6am4CHK+yi00UJk13erKXmgEq0JZVtAW7nyjblMRyeFb4hEJWfbsMFzC9QK",
+	"F3NipbbTfazMkExHlPdG+RjASNj8DrJtuM0knwbh4T/YAyiZ4NPznVbs89PJFL45yBumrMEsyk7Kfctt",
+	"TRZ6MBxb9LnpE4Cbb3gCDIYzJXCu0JqoAyHGmYOrqqQ5OKgBxoeattREbHBOHqOXFu2HWmQfgIFDOyLU",
+	"7xkCmCn4szmK8h/sX/6xenJ5+fjyH6sM/WP14vKrr9+Y/33yb99e/mP1r0hf7nVZZkjRvX353cvn6Ouv",
+	"v/53RBn65f3zx+h76Ivgf/v3b779N2RFBjLtFORjpFe0I7ggAr1mZM/lI7PRSCukaH30eLE7ro+BfAoN",
+	"0HltPJJN4zqHGwcvP0bPbNkS2uMjyrEQR4QZ+rEg+4orwvLjo5/IUduHdYUUR3+9RE0H6SvXQY0LBBFl",
+	"VLMC6oNsS+8bcrTuf8zkgQhSoK8uvwG6F5wYSHh9WK2/DcZ4/A/mzfyrlVmqKXcxN/jqiT1LDFd0dbX6",
+	"+vHl46/BbaV2wKMXuKIXeG0zErYmycSwE+Xsx2J1tfobUc/WJsAuiKw4s6kTX11emggJU9bsC9jl4jfr",
+	"RzcMP3YczAeARdusaX/Qf4aq6NRAfmYXrteGHkvW+z0WR0ihcI1CCqyw5p4MKNs0ENngXEmU872vA1NQ",
+	"fvdfTauKD3pMoNga5zcG2TVFsu/ME7NodsuKx/KfJVXk6zbpGqcsZVjEgMB7hDNnujrqZaLr//2KKs3M",
+	"JVmAls9gYM3m2rQ5QrVbhrBEGL4AHL4HVkSCQEPIYWLmXFj3jRyi6PPgsXuyYjfG1/r+NHQB/86EWvdm",
+	"+LhUju1c884SzI+1DNN3CLph/KBlvHKliZr3rU9TBvu0gTYAYGXEwCiflaWXk42iAYJEC7EtvSUSHfAR",
+	"1UzREmHEyIEIRExJmxHDTakkKSV5jJ4x21IR8lqsYqJa1ED64D32N57jDrsbK0N4ItV32kA8nSM2tO2n",
+	"nNKxYjMzm2Ri8o7FtjFOTfOOnUWcl5p3XfFq+6B809/Ln0i1hIi9xkejWjY9TbTCWZZHAGynDOQDKQ26",
+	"6mHH9/qOXJOSklvS57yIdLj4gxafzPwd3GGbD14IXgUnE8IzeE8U1NQlshabRy6uCTF5i+M0e2ER2u9J",
+	"s/f6PsddBo8ew1krgTpoR8GC5GDtDkrXF/6hRWVr69vTAPDtG6NytRl6qlRt3lhWpupxCy/+fIH5oDjt",
+	"MC6MsJj8wjNl0Xrm87Ltuknl3eOVHto+/iWKK7jB1IEHe4ZkRfCNVm44I0FzJi4gg+HA05LKs9ckOeX5",
+	"/E8jpdz6ziOjTMpU/Hj8XBH2wqX7tBb9ZDETJGzyFpUekLnirGCba3R/2uqlxdLBQJ2GT66JpAVpUFBD",
+	"sWKShTwHQmpfKObbq7gm4paIR9BD0Tx6hXakLDlYv/AFaxfbZJ0SS2VN3kz/gfl/mEg+kCPHCpd8mxmw",
+	"WBgJM/S9Hv+pNgCICtqJm4KjPZVSy0tWBCYEmNxaIQA3FcKMHMCQB6x6PVC9JwUyWSfOuH+FpXoEn3r0",
+	"4ws4pOsjAlSCvpL4KwDo9riUasqY4Vw042rVGhdgJBwLDTc9/pTZAf9ZE7DT7HgGKGHGOB9Gb2FF7pTZ",
+	"8EdSCYL3bVYfNRC/N7yy0E24w1VFmAS+pf6fAaeW9JYEnLqxQdcon34PjMRF4fmQMkCa1iYB05/wpsOV",
+	"PiVYKBOh19TOAr+NzQs3P3ps6gxhCNzr/xZUKsxyov//QOUOyTrf6S/YLBCQ+xVhxqVkHDPGesEStF3j",
+	"RtjxA9pjdrRnQE8dyhQAsb3Pii9NCHeevNQvvaIg0EeffVtaAK0pY3JcwLPtTfBLEvwgM/TV5WXgIwM4",
+	"pD6b7w3Yf4vL6b7er66+vbzMVnvKzL+eREJqH87oXnrJa1bEDsGvrnHAxjyxzGFo0LIB7Big0CXCe862",
+	"CMcM57ROof95gQXMLqW96018Zh75snjqnFtqF5zaU+pPcKYtz4LXa5Xpyw5uEHP6LbAmKeCeW2rzqURm",
+	"v5CByUGYHSH3WhvB+Y5LLcGYufJG9j3f2WhXVEpaCHdhPvk73ddqh8srRPSlbfqLCn0XC4JuaKkFphaF",
+	"tjWyvoU5CFW4NeGvWm7uaVGUhnW7TJohyQ3rOqFpsP198pX0w9hKNa3Sx4Xf852Jv33REvBmb2gJxHAE",
+	"g0QO5yGOycCDK0sLDZss5sz1QVkvJb+6fNKSk4/sH3pR28hUzW6bCxM8rrHJSV5Dy9CHnl1iOpq8X85s",
+	"gIIPPh1Jf4fk6Zt9eOoKgQ+g6Zg6t9h0c1KWS802MtFzCm84/tcVh3aacQGuJUwhzcFbLP5TUiKdjxKu",
+	"aLiZx6Rw0F0lev8+tw/8GbS6Jh7prqekMpdjQRLa3FcJ5nkYbc7S2zjy4rZ6SW+I3mxlDIGl7nZ9Q4Jy",
+	"b2kHwQlNJggIr4nrzTTATZAPP6TJvTIJ8zErtS/MTc1OWgSM1ujFRzbtGycN+01i2P+2iifYErBJCd5r",
+	"fIYmwIxdN5s10aoWlQhioiYTgC7Bmz8HnkqUl1yS8pg1Pp0DPhoLWNItw9r8ELze7szJH+JV6AA9xKuv",
+	"TYvoeRLv4bcz0pR1Xlepv0Ej07GAhB14ajTC2IaUIfPeU7NH8A+rmltzYQkPrv+eCm4/LbR2vCwyYEXT",
+	"l+uw48jW7CRYw7j+BoNJP9pHFt234LspQOTBhijwOgQyxrv5uW9N3Uv7fIZ8UZzRo5bwr/3AD2iDhe3F",
+	"ZfyutO1aky6lIhWu13N0BcDGPVYSMPwqLBUpkCJ36jF6w70j1oooHEb3vcKgHxA165t232n5/8oWSE26",
+	"wzz0Z+qqmX+1GPnyYWosjeeKxF2ok7JuxgJYT8a33XCm7YS6AMP8aH3zLq0D7iFJCHgpze5B6plUnBdx",
+	"Puqc9Ys/zP+MBrV+dAV+Dxabeo5ZTkqEmT0axp3BxZYol4/ku4NyVh5BuGnOVqkTNCzUEjJtyg572bOQ",
+	"QPBrHhIH80JyZolNWK67//MjTLaHoG0+zFBACuNThxiTve/4bTJwM0j9LzEsEtslFx7ZcqK58aE2rbKi",
+	"RV+ppw2dyluwQivYnJbIjdPNPUL9yYBO759OP1nLyU69a+6CbNT2RlwiuoGWAUTYMKXk8yTohajZGTbi",
+	"Xc3OtAlfPbR4e6fJ6veAMsW16eJs3QFSQzb8xR/6P6MXFdT7LZV5MYFPX5HCFUgvkosB+QeNgQk3W9NH",
+	"vlbdjvXtfIH0JWfn+VmX+Mys7i/SdDLPTI6Arz7+rS62rZCZX9S83bS2ZYx7LiC53pbxnTJo6pg+B3QM",
+	"8pKW90n2GmxQpC+2BmRmgoa6rGPOYn+k3LoG+MMYSlDnt4zItpqeHd0FuVzZOZwV2/GfxY6FfjklSS60",
+	"se+w05bkhWd23PPwgR3dNKqazAYPdMJf89ug/bRJm3R1R/bMm9AHIF2G1QOA1pbYKEhLW3qX/sa/M9lu",
+	"ZzmsOL+Zf1YfaJPe1qpBbNK0tcqrtqQgn8lCYmxJard2VCoujsn9ch1pF90wEID/TQXsd+C4VUnpmuO9",
+	"bdK+nKZhtbCnTTpizqE4DzFygF3XWghG0CHI/xr2lvcyeKrEJUwJB8i2JGsAhtkrh8G1PGu0MNKW8g4t",
+	"dp5hdtoc1eQ9Gg8wZJk27WMSaaWxzbn4Q8viYT0b/v69/to0Z2AAHTEhqp0EZ/i8Cvr3UMKEkYNgmqp5",
+	"f990pj+b/PDfSLixfXf8BcjQ5PWaJgoVwTfursfOv5xkvdOU+XHn8DXonB+gAjbf9TfCoHg4nj2HkGjj",
+	"hHxxt77pbmcKtWzibHuv4LLXZ644SWBc5Lw6nirZ5+xvwv6qjvfd3D4Mw0SklPtA7di+SwPAJV/adfMW",
+	"zrkz2o0bhwWIoG1AUM5P46YNvftszPSsqsrjS0A5PIegeEnvvlgpAUs326flqE2wNy1D/yLRht6hf3n3",
+	"8jn6679ffvWvyHjwRiT+lN3eYVZIoj7bjr8Xx5/IsbJHcfkt/8Gs71nuEuMezrSwn04mtRh/40ZZxAqc",
+	"LxIkMRiFMOINEBbJHSEKcQbpKvu6xIoUPeuhEpSpiTxjxh3KVgi29EzENV8wTVwSBJbmx2UCGBzARELI",
+	"RpC/jTNsfUQ7A13ZJemZFa8pOwZttoY27A08cMb9Mh9I7NSeSwWxHzB4l8ov/BluxqZltmxhjkZcYJ9j",
+	"oxyKYHRj9Aes32WCrWcVoCFLz6Gv/WaA0XN5u8pWd6XUF+6WcPvnbXUXQ2s+Zwrga1wYF36CQxbCWbG1",
+	"RObEHmhZgg+7AVqxKX4uZbzkEEh3KX8RZ8uSEZKNK0la1ideFC9tIdNClfAWmH45fHk6p2Npu2z+XuDl",
+	"PexNuZA9sEy4oSjIcIUd1G4u5ZZsktJc3qtsrjitUHqXtPFQT1Q3fT/apKoQTfGP+rLqcnJq9mkFwKdv",
+	"1s8b00e3v1vPrbqw9uHWpeTYht4B0k/jFrIQC5rmNtOit1f3u+uSUuYlvbMbeSa7TY/+hdtuG3pndAy/",
+	"B4ojabokeu/9SWE4r74tumfviB7XtnE8l/8+7FT1xe3br1zctBXEWhkUQJO/bbIknLZgc/8BWbCgsipb",
+	"GsHwBhIsiFQXf1g2+DSoi5uHz6qN20/E4AHBIH1J1eLqFggkB1+l1a5uCwCqZDeN4N6qOVwkFYYqRFeF",
+	"5Q2Ae4VEohutjZgzHFRcnDHGpof/TNFX/elE1qivDoOoGqDeL5QI147XOQQGqbiATH01UbMRdL02a00d",
+	"5HfmiUnKjW17kU6rPaf2YieasL1gakvkoOmB4E7MsTe1vAPlL0GEm7LoNixpbNl7eTzY2tyPnY93ao5L",
+	"rlyFSgb4KQZZJ+f7PZap2nHfKXGCSvuk1a5pRvXGl5BjaUK4Thly615OKR0KPZ5Zw2k30/7yo4+BDxNO",
+	"WmtToqHIQdXGvn6vIGTy5ntRm2354rTUh88yadJ/WE7QngsCMCy3OMdMJU9UdMuU6Y6SrL2vjtAx74sV",
+	"eee8CptegbHbEK8fSaKJAiEUfpAWnA3A0yxs7QLn1eRwSpcC5opJCcpLWq05FsX5Lfq3WCri+OAchw4+",
+	"8Jn0Tvh28TBJf+b4gp6jGQaMHrutJ7gCFL5ZPm/6Pb4hb33bxeW3OmyT+cA77aTwQAzWVUXA1bcjRwOU",
+	"spRfFSAaHQxNK5vehRziXDCYzlkz085rUS74hRX8XBlaQW+yL05Dgm3qYHNCdrZBv7RWofELTbQND7bP",
+	"TcoyhD44Z+R6GH8o2FoJYsAYlwVz4ajgiJmGQAvdT46+vFbaXh+MJfzsnlkUJSH8so9RxfESWg3nmp5D",
+	"gxgXfvgpyAh/I/w/rn9+gzYEq1prhbwsl+tq8JxjqRyghSAWMssGQPe4aoBzuSTOljhwUQ7ALTbdg1K7",
+	"9ta14llwzxbqWdTrKA6jToWwsI8vlPkLYBOHHdcEv5GN98R1LvJyyU7y00BE+K1rjX4Wxa7dy/1ho6Zu",
+	"J1M74vb5vs6sooCb3bZN7NG+zf0evfwEOO+kc8MY9l/aTl7+2XbS+kdcyscN41rkaSW9cqRN765rUBY/",
+	"aG/I4a0JZ5xjc+zon+mcfSZs99dQQeW62sA3tG0MjQW6GY1t/Qz2arSNwDuy57fE7tqX3kTATNZVkcGF",
+	"oIntPEVPkTYTjAILZYadJgMnetUnSaXzsf1snr/8s/O8idPbbc6cgaI/wbgipvMP8ShStSRFhrDId/QW",
+	"/hbaMHEO6B8RmB4WwwCdWMA+yzE/oXM4b4nNdj7saL4LMOUh085CCLXaBprqWKoXekjh3d7qbZ0Xuu1B",
+	"eHrx4XRaYxXFv2jrRu71QcgjIDlnBWxqp1eiyTFIgSFTiGXP/HxqpI8n0i853gnU+fDfEj9BHbhRzTMr",
+	"CfRBNE04zRejVd336vjSOr+nRGOcaE8Wet1TrrdttImNxDs2GDu989GfXvvRW+Cue9Pq1NV/WdC/ccE+",
+	"mG+ut/f/55svmG/+zDJCLL8c4gvmtgFCohwzxhWSiySapwSDEzUD/pgf7CMj1zoAJB1cLrKHb6aySTqN",
+	"JrrAg1/QFeGWG8uFQxXeLhcJgutmTVx0ySl0jBw8rHbmhYZkuJK7dlR3+Xtix8sCML+G+ME9M0HP81qU",
+	"0fGoRBJTi6hFVdN1eYdvyXL61bJoxngt7VtxPRais6oNhWQaUZtS/N4ip3ggn5mPRkoawi2aNJTdr1Fv",
+	"5q7ZV7vkKY7Nn5lpRwwYlC55UzOtsb+XOCWacyzCFLSEos2XghbTC1mykUMhyTAW8zVRZ62Vg/EjpP/u",
+	"aNLKoRONPizLoFjr5YbyyEPgefaW+m7yObtqRzq9vOU93AgpF/U1UWfL2FKfyWmW2thnZQm7sJiDTI+m",
+	"t8qJq/52Jdj+4g9JxjGJzd4siPT4Z6Gu97hJop62nG1IqnY5wOmnIp61Lom6P4hPwmnnKkHOeOLegLx6",
+	"WH/dgzCE9c2Z7ZlzyC72xODZn2Smn5NJoiL5Pzhl5+MQPfpkAPg/FYe8rVWYbmuAO4gBVVc282SPeD2R",
+	"fbxVsKxz5ydCqms79rmEgB3+M929A2aeVoKsaeWiKAtsvJZ4DRxPx5WdxnOMbfbFH+5/B6/ml4DR39rG",
+	"h7eZu8S03U2XvHubBS5jGCdkafs43LtOLNjYmtHFT/CzorAI3GcKNuvRv9gc+WdF4QsNWzXrcJ7baNfK",
+	"OiOcTZP2m1rH7VCJl3nitIZNy7otmslO8hLAzH9kGz7qJ7ADT856Etw4LZexTs2eukEzxBn5i0T8wHyQ",
+	"zm2em2cy8ekNObyzSQJnOiMw/NKHBAZ1rQSWMQ8tOW1P/JxXpp2ZDSa47rX/+ez1qxh928fj4g/47wTc",
+	"Ukf8B2sRsCTlmmQLQzsjRhi30RhJ5FPXx4moWrCwu68VNmuC1gZuuBuID1h3UNIsK2gejnjPGqpxTQYf",
+	"7te8RgqqWvVm4UGetVoj0+wtWcfgivEtOacIgLHfk7tZYHMPtw021619/rvVfiPH/PTWN63dGep9c29W",
+	"/0I2dpl8J9eIJ3XbLtWnx4I1eNYwUbwCrWuFTFzyVss0A+MQ+IK7kA1j/FNL0r4q+ovCTB6IcJ31SlAS",
+	"jYfaani2nfFRPka/BDluARofzm/6ba9eCF49uBxdvk7lxE41y4jVeOmQTF3u7c3FpeRm0jusTWFIuHHQ",
+	"H6aU1BT/Z+Y/slvfGs1DoNC1uwedsOa8JHrb5nU4/Kw2TLO997Bi+iewLok+gHVJBpFn3tXlWcHSYfxU",
+	"KV69KMJfXRotQyKsXEir459PdoeLOANGscd6ySuO9v5DwwFFFY+wn08s+W8uY6aZNXHxF4lyKvJ6LxVm",
+	"uTbYvJyyKrDtwJvaiqjatgyJzhLYgFktXdu44OZYnU8N71EE9KHZlS4rX2wAY3iQpV/aR778VtbDncnN",
+	"KlK5ozRs5ssIFhmqiNhTpUBVompnu2OBSDZnoSSbxZKJ7EYYc90kFZstyhBnpqo4xyVkG60xK+TI/kJH",
+	"wGFJZR/5EhxewXSnFfm5nTKLGPV7ufGnOr58/8RlJKobztz0Oa+ZGm7WaOd78Yf5n/EovmsA+fAFK6Vv",
+	"aL1At1a3nR9ShLgQRO/bsCPXPjIp8xXKGL6gFEY3+Qhj/lKZXgG7mhXCgpYssZMeysJ1xHZcWhZgLa5N",
+	"M9cH3uHHubxNdlJ+hnJSlq5dv6z0/Aw2vrFpIRq74QJhyMitS6zl+0FoaW7LqzBDWFtAglc70nRv71ua",
+	"399VXARMNaXFsp37jM7K7y2oyFKudr2p8X3sAGMfBGdbUBueX//9gff44g/zPycU1HrBH9fxYdizJdlc",
+	"OyGzWAGFhPbAQZr9KluV2Iimgsoci4IUscz6zj0Hw5xWUnG+u+InQiptyPEDnElYV4bsssBD0CRQ4J5D",
+	"vc2IMZviNWGF348HNina26ilUluL6ezXiJ5i3j9t/xb0Uzrt6h3JuUhjK9l2l9DpGy+H6QmMAhAtQU9N",
+	"68KEwMxvnDLrT7Q3luk7bq3S9GXl5ZHCQg3qxvDAObOV4ANp0KrQvF7CwCAQDYSSDiqbqusNLwt9FkcN",
+	"+1EkioZi5+gciYX6f7A4vimrNfgFmf4LFYHT2Py728a8i20AOSpnBK44Y7LK7EyVc1o8Nj/UOgC4QBIb",
+	"GBfbPXsAbvjg2WgESso89Hls8i/wHHjo6GDmiFeEGdScCMH160TcOsLVolxdrS60Mvp/AwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -76,16 +76,9 @@ func (s *server) PasteTable(ctx context.Context, r PasteTableRequestObject) (Pas
 	if err != nil {
 		return nil, err
 	}
-	out := Pasted{Slots: v.Slots, Left: each(v.Left, func(x plan.LeftOut) LeftOut { return LeftOut{Row: x.Row, Why: x.Why} })}
-	if v.Ask != nil {
-		out.Ask = &Either{Operator: v.Ask.Operator, Repeater: v.Ask.Repeater}
-	}
-	if v.Ledger != nil {
-		w, err := s.told.wire(ctx, v.Ledger)
-		if err != nil {
-			return nil, err
-		}
-		out.Ledger = &w
+	out, err := s.wirePasted(ctx, v)
+	if err != nil {
+		return nil, err
 	}
 	return PasteTable200JSONResponse(out), nil
 }

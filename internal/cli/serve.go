@@ -9,6 +9,7 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"regexp"
 	"syscall"
 	"time"
 
@@ -130,13 +131,19 @@ func Server(h *house.House) *echo.Echo {
 	return e
 }
 
-// bodies limits what a request may carry: a megabyte, and a whole listing only
-// where one is brought in.
+// bodies limits what a request may carry: a megabyte, the file of a plan where one
+// is taken, and a whole listing only where one is brought in.
 func bodies(next echo.HandlerFunc) echo.HandlerFunc {
-	small, listing := middleware.BodyLimit(1<<20)(next), middleware.BodyLimit(importing.MaxListing+1)(next)
+	small, file, listing := middleware.BodyLimit(1<<20)(next), middleware.BodyLimit(16<<20)(next), middleware.BodyLimit(importing.MaxListing+1)(next)
+	files := regexp.MustCompile(`^/api/loads/\d+/(bring|against|take|table)$`)
 	return func(c *echo.Context) error {
-		if c.Request().Method == http.MethodPost && c.Request().URL.Path == "/api/imports" {
+		switch path := c.Request().URL.Path; {
+		case c.Request().Method != http.MethodPost:
+			return small(c)
+		case path == "/api/imports":
 			return listing(c)
+		case files.MatchString(path):
+			return file(c)
 		}
 		return small(c)
 	}

@@ -661,6 +661,101 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/plans/{id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        /** A plan as a file, with what of it the format cannot say */
+        get: operations["planFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What a radio will hold as a file, with what is lost on the way */
+        get: operations["loadFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/bring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a file in; a plan becomes a new one and a table becomes channels of the radio */
+        post: operations["bringFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/against": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a file differs from what the radio holds in the plan */
+        post: operations["compareFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take some of what differs from a file, as one step */
+        post: operations["takeParts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/start": {
         parameters: {
             query?: never;
@@ -2107,6 +2202,41 @@ export interface components {
             field: string;
             was: string;
             is: string;
+        };
+        MadeFile: {
+            name: string;
+            type: string;
+            /** Format: byte */
+            data: string;
+            lost: string[];
+        };
+        BringRequest: {
+            name: string;
+            /**
+             * Format: byte
+             * @description the file
+             */
+            data: string;
+            slot?: number;
+            replace?: boolean;
+            /** @enum {string} */
+            viewpoint?: "operator" | "repeater";
+            /** Format: int64 */
+            revision: number;
+        };
+        TakeRequest: {
+            /** Format: byte */
+            data: string;
+            /** @enum {string} */
+            viewpoint?: "operator" | "repeater";
+            /** @description which differences */
+            parts: number[];
+            /** Format: int64 */
+            revision: number;
+        };
+        Brought: {
+            workspace: components["schemas"]["Workspace"] | null;
+            pasted: components["schemas"]["Pasted"] | null;
         };
         PersonRequest: {
             name?: string;
@@ -3959,6 +4089,137 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    planFile: {
+        parameters: {
+            query: {
+                format: "json" | "csv" | "xlsx" | "geojson" | "gpx";
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeFile"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    loadFile: {
+        parameters: {
+            query: {
+                format: "json" | "csv" | "xlsx" | "geojson" | "gpx";
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MadeFile"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    bringFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringRequest"];
+            };
+        };
+        responses: {
+            /** @description What came of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Brought"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    compareFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BringRequest"];
+            };
+        };
+        responses: {
+            /** @description What differs, by slot */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeRequest"];
+            };
+        };
+        responses: {
+            /** @description The radio's slots as they stand */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ledger"];
                 };
             };
             default: components["responses"]["Problem"];
