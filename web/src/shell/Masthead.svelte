@@ -9,6 +9,7 @@
   import { commands } from '$session/commands.svelte';
   import { keyShortcut, keyWords } from '$session/keys';
   import { route } from '../router';
+  import { navigate } from '../router';
   import { shell } from './shell.svelte';
   import StatusLine from './StatusLine.svelte';
 
@@ -32,6 +33,13 @@
       detail: `${l.radio.form}, ${String(l.radio.slots.first)}–${String(l.radio.slots.last)}`,
     })) ?? [],
   );
+  /** The files of a plan are opened in Plan. */
+  async function files() {
+    if (current !== 'Plan') await navigate('/');
+    setTimeout(() => {
+      commands.run('files');
+    }, 60);
+  }
   const people = $derived(workspace?.people.map((x) => ({ value: String(x.id), label: x.name })) ?? []);
   const icon =
     'p-1.5 hover:bg-hover disabled:text-rule2 max-desk:min-w-11 max-desk:min-h-11 inline-flex items-center justify-center';
@@ -115,6 +123,7 @@
           acts={[
             { label: 'New plan…', run: () => (shell.open = 'new plan') },
             { label: 'Rename, duplicate, archive…', run: () => (shell.open = 'plans') },
+            { label: 'Files: save, import, compare…', run: () => void files() },
           ]}
         >
           <span class="min-w-0 truncate font-strong">{workspace.plan.name}</span>

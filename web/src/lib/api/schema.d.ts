@@ -2229,7 +2229,7 @@ export interface components {
             data: string;
             /** @enum {string} */
             viewpoint?: "operator" | "repeater";
-            /** @description which differences */
+            /** @description which differences, by their place in the comparison */
             parts: number[];
             /** Format: int64 */
             revision: number;

@@ -1,10 +1,10 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import Dialog from '$parts/Dialog.svelte';
-  import Frequency from '$parts/Frequency.svelte';
   import Select from '$parts/Select.svelte';
   import { api, must, type LoadInfo, type PlanInfo, type Snapshot } from '$lib/api/client';
   import { when } from '$lib/format';
+  import Differences from './Differences.svelte';
 
   /** How two plans, radios or times differ, channel by channel. */
   interface Props {
@@ -96,32 +96,5 @@
     >
   </div>
   {#if found.isError}<p role="alert" class="pt-3">They cannot be compared: {found.error.message}.</p>
-  {:else if found.data}
-    <p class="py-2" role="status">
-      {found.data.differences.length === 0
-        ? `No difference: ${String(found.data.same)} channels are the same.`
-        : `${String(found.data.differences.length)} ${found.data.differences.length === 1 ? 'differs' : 'differ'}, ${String(found.data.same)} are the same.`}
-    </p>
-    <ul>
-      {#each found.data.differences as d, n (n)}
-        {@const c = d.is ?? d.was}
-        <li
-          class="grid grid-cols-[40px_minmax(0,1fr)_110px_minmax(0,2fr)] items-baseline gap-x-2 border-b border-rule py-1 max-desk:grid-cols-[32px_1fr]"
-        >
-          <span class="font-figs text-ink2">{c?.slot ?? ''}</span>
-          <span class="truncate font-strong">{c?.name ?? ''}</span>
-          <span class="text-right max-desk:col-start-2 max-desk:text-left"
-            >{#if c}<Frequency hz={c.receive_hz} pad={3} />{/if}</span
-          >
-          <span class="text-small max-desk:col-start-2">
-            {#if !d.was}<b class="font-strong">new</b>
-            {:else if !d.is}<b class="font-strong">gone</b>
-            {:else}{#each d.fields as f, i (f.field)}{i > 0 ? '; ' : ''}{f.field}
-                <span class="text-ink2 line-through">{f.was || 'none'}</span>
-                <b class="font-strong">{f.is || 'none'}</b>{/each}{/if}
-          </span>
-        </li>
-      {/each}
-    </ul>
-  {/if}
+  {:else if found.data}<Differences found={found.data} />{/if}
 </Dialog>

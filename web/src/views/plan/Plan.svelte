@@ -311,6 +311,16 @@
         close={() => (plan.fixing = '')}
       />{:catch}{@render lost()}{/await}
   {/if}
+  {#if plan.files && workspace.data && load}
+    {@const { id, name } = workspace.data.plan}
+    {#await later.files() then { default: Files }}<Files
+        {plan}
+        {id}
+        {name}
+        {load}
+        close={() => (plan.files = false)}
+      />{:catch}{@render lost()}{/await}
+  {/if}
   {#if plan.matrix}
     {#await later.matrix() then { default: FitMatrix }}<FitMatrix
         {plan}

@@ -53,6 +53,16 @@ export function commandsOf({ plan, line, fix, fixes, store, sheet }: Acts): Comm
       },
     },
     {
+      id: 'files',
+      says: 'Files: save the plan or a radio, import, compare',
+      scope: 'Plan',
+      keys: ['$mod+s'],
+      writing: true,
+      run: () => {
+        plan.files = true;
+      },
+    },
+    {
       id: 'fix-kind',
       says: 'Fix all of the kind that is shown',
       scope: 'Plan',

@@ -6,5 +6,6 @@ export const later = {
   pasting: () => import('./PastingDialog.svelte'),
   fixKind: () => import('./FixKind.svelte'),
   fixes: () => import('./Fixes.svelte'),
+  files: () => import('./Files.svelte'),
   matrix: () => import('./FitMatrix.svelte'),
 };

@@ -62,6 +62,7 @@ export class PlanState {
   /** The rule of which everything is fixed together, while that is looked at; and whether the matrix is open. */
   fixing = $state('');
   matrix = $state(false);
+  files = $state(false);
   /** On a phone: whether a touch takes a slot into the choice. */
   choosing = $state(false);
 
