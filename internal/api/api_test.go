@@ -17,6 +17,7 @@ import (
 	"github.com/getkin/kin-openapi/openapi3filter"
 	"github.com/getkin/kin-openapi/routers"
 	"github.com/getkin/kin-openapi/routers/legacy"
+	"github.com/labstack/echo/v5"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -405,4 +406,19 @@ func TestGenerated(t *testing.T) {
 	spec, err := api.GetSpecJSON()
 	require.NoError(t, err)
 	assert.Contains(t, string(spec), "/api/workspace")
+}
+
+// TestMeant: what is meant for another folder's Mnemos is refused; pages say no
+// token and are served.
+func TestMeant(t *testing.T) {
+	for said, want := range map[string]int{"": http.StatusOK, "RIGHT": http.StatusOK, "WRONG": http.StatusForbidden} {
+		e := echo.New()
+		e.HTTPErrorHandler = api.ErrorHandler
+		e.Pre(api.Meant("RIGHT"))
+		e.GET("/", func(c *echo.Context) error { return c.NoContent(http.StatusOK) })
+		r, w := httptest.NewRequest(http.MethodGet, "/", nil), httptest.NewRecorder()
+		r.Header.Set(api.TokenHeader, said)
+		e.ServeHTTP(w, r)
+		assert.Equal(t, want, w.Code, said)
+	}
 }

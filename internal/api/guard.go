@@ -1,6 +1,7 @@
 package api
 
 import (
+	"crypto/subtle"
 	"net"
 	"net/http"
 	"strings"
@@ -35,6 +36,23 @@ func Guard(next echo.HandlerFunc) echo.HandlerFunc {
 		h.Set("Referrer-Policy", "no-referrer")
 		h.Set("Cross-Origin-Opener-Policy", "same-origin")
 		return next(c)
+	}
+}
+
+// TokenHeader says which Mnemos is meant: the one that owns a data folder told its
+// token to whoever can read that folder.
+const TokenHeader = "Mnemos-Token"
+
+// Meant refuses what is meant for another Mnemos, one that served at this address
+// before. Pages of the application need no token.
+func Meant(token string) echo.MiddlewareFunc {
+	return func(next echo.HandlerFunc) echo.HandlerFunc {
+		return func(c *echo.Context) error {
+			if said := c.Request().Header.Get(TokenHeader); said != "" && subtle.ConstantTimeCompare([]byte(said), []byte(token)) != 1 {
+				return echo.NewHTTPError(http.StatusForbidden, "this Mnemos serves another folder: try again")
+			}
+			return next(c)
+		}
 	}
 }
 

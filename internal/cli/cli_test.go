@@ -2,16 +2,22 @@ package cli
 
 import (
 	"bytes"
+	"context"
 	"io"
 	"os"
+	"os/exec"
 	"strings"
+	"sync"
 	"testing"
+	"time"
 
 	"github.com/rogpeppe/go-internal/testscript"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/listing"
+	"mnemos/internal/demo"
+	"mnemos/internal/store"
 )
 
 func TestMain(m *testing.M) {
@@ -20,7 +26,42 @@ func TestMain(m *testing.M) {
 	})
 }
 
-func TestScripts(t *testing.T) { testscript.Run(t, testscript.Params{Dir: "testdata/script"}) }
+func TestScripts(t *testing.T) {
+	testscript.Run(t, testscript.Params{Dir: "testdata/script", Cmds: map[string]func(*testscript.TestScript, bool, []string){
+		"filled": filled, "served": serves, "killed": killed,
+	}})
+}
+
+// filled makes a data folder with the demonstration.
+func filled(ts *testscript.TestScript, _ bool, args []string) {
+	s, err := store.Open(context.Background(), ts.MkAbs(args[0]))
+	ts.Check(err)
+	ts.Check(demo.Fill(context.Background(), s, time.Date(2026, 11, 25, 9, 42, 0, 0, time.UTC)))
+	ts.Check(s.Close())
+}
+
+// serves starts a Mnemos that serves a folder, and waits until it does.
+func serves(ts *testscript.TestScript, _ bool, args []string) {
+	program, err := exec.LookPath("mnemos")
+	ts.Check(err)
+	cmd := exec.Command(program, "serve", "--data", ts.MkAbs(args[0]), "--address", "127.0.0.1:0", "--today", "2026-11-25")
+	out, err := cmd.StdoutPipe()
+	ts.Check(err)
+	ts.Check(cmd.Start())
+	ts.Defer(func() { _ = cmd.Process.Kill(); _ = cmd.Wait() }) // it may have ended
+	_, err = out.Read(make([]byte, 300))
+	ts.Check(err)
+	servers.Store(ts.Name(), cmd)
+}
+
+// killed kills it without a warning.
+func killed(ts *testscript.TestScript, _ bool, _ []string) {
+	cmd, _ := servers.Load(ts.Name())
+	ts.Check(cmd.(*exec.Cmd).Process.Kill())
+	_ = cmd.(*exec.Cmd).Wait() // it was killed
+}
+
+var servers sync.Map // by script
 
 func TestRulesDocIsFresh(t *testing.T) {
 	b, err := os.ReadFile("../../docs/rules.md")

@@ -1,6 +1,7 @@
 package cli
 
 import (
+	"crypto/rand"
 	"context"
 	"errors"
 	"fmt"
@@ -97,11 +98,13 @@ func (f *serveFlags) serve(ctx context.Context, out io.Writer) (err error) {
 	h := house.New(s, now)
 	h.Catalog.Prime()                           // an import alone needs nothing in memory
 	defer context.AfterFunc(ctx, h.Hub.Close)() // whoever follows what happens does not keep the server
+	token := rand.Text()
 	e := Server(h)
+	e.Pre(api.Meant(token))
 	err = echo.StartConfig{
 		Address: f.address, HideBanner: true, HidePort: true, GracefulTimeout: 3 * time.Second,
 		ListenerAddrFunc: func(a net.Addr) {
-			if err := s.ServesAt(a.String()); err != nil { // an import then waits instead of handing its file over
+			if err := s.ServesAt(a.String(), token); err != nil { // an import then waits instead of handing its file over
 				fmt.Fprintln(out, err)
 			}
 			fmt.Fprintf(out, "Mnemos is ready at http://%s/ (data in %s)\n", a, f.data)

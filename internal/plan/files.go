@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"os"
 	"slices"
 	"strings"
 
@@ -22,16 +23,44 @@ import (
 
 // Document is a plan as it stands, whole.
 func (p *Plans) Document(ctx context.Context, planID int64) (document.Plan, error) {
+	doc, _, err := p.document(ctx, planID)
+	return doc, err
+}
+
+// meant gives the channels that no published repeater is linked to the one that the
+// checks take them for, so that a map knows where they are.
+func (p *Plans) meant(ctx context.Context, planID int64, doc *document.Plan, at map[int64]int) error {
+	loads, err := p.equipped(ctx, planID)
+	if err != nil {
+		return err
+	}
+	for _, l := range loads {
+		d, results, err := p.judgedAll(ctx, l.ID)
+		if err != nil {
+			return err
+		}
+		for i, e := range d.entries {
+			c := &doc.Channels[at[e.ChannelID]-1]
+			if m := results[i].Meant; m != nil && c.Repeater == (listing.ID{}) {
+				c.Repeater = m.ID()
+			}
+		}
+	}
+	return nil
+}
+
+// document is also told where in the list each channel is, from 1.
+func (p *Plans) document(ctx context.Context, planID int64) (document.Plan, map[int64]int, error) {
 	x, err := p.Plan(ctx, planID)
 	if err != nil {
-		return document.Plan{}, err
+		return document.Plan{}, nil, err
 	}
 	out := document.Plan{
 		Name: x.Name, Season: x.Season, Region: x.Region, Lat: x.Lat, Lon: x.Lon, Height: x.Height, Radius: x.Radius, TonePolicy: x.TonePolicy, Marks: x.Marks,
 	}
 	channels, err := p.numbered(ctx, x.ID)
 	if err != nil {
-		return out, err
+		return out, nil, err
 	}
 	at := map[int64]int{} // the place of a channel in the list
 	for i, n := range channels {
@@ -44,20 +73,20 @@ func (p *Plans) Document(ctx context.Context, planID int64) (document.Plan, erro
 	}
 	loads, err := p.equipped(ctx, x.ID)
 	if err != nil {
-		return out, err
+		return out, nil, err
 	}
 	for _, l := range loads {
 		u := document.Unit{Name: l.Unit.Name, Profile: l.Unit.Profile}
 		if strings.HasPrefix(u.Profile, "own-") {
 			yaml, err := radio.Write(l.Unit.Radio)
 			if err != nil {
-				return out, err
+				return out, nil, err
 			}
 			u.YAML = string(yaml)
 		}
 		entries, err := p.store.Entries(ctx, l.ID)
 		if err != nil {
-			return out, err
+			return out, nil, err
 		}
 		for _, e := range entries {
 			u.Entries = append(u.Entries, document.Entry{Slot: e.Slot, Channel: at[e.ChannelID], Short: e.ShortName, Pinned: e.Pinned, Scan: e.Scan})
@@ -66,11 +95,11 @@ func (p *Plans) Document(ctx context.Context, planID int64) (document.Plan, erro
 	}
 	sets, err := p.store.Sets(ctx, x.ID)
 	if err != nil {
-		return out, err
+		return out, nil, err
 	}
 	members, err := p.store.Members(ctx, x.ID)
 	if err != nil {
-		return out, err
+		return out, nil, err
 	}
 	for _, s := range sets {
 		set := document.Set{Kind: s.Kind, Name: s.Name}
@@ -81,7 +110,7 @@ func (p *Plans) Document(ctx context.Context, planID int64) (document.Plan, erro
 		}
 		out.Sets = append(out.Sets, set)
 	}
-	return out, nil
+	return out, at, nil
 }
 
 // places says where the published repeaters of a plan stand.
@@ -97,9 +126,18 @@ func (p *Plans) places(ctx context.Context) exchange.Places {
 
 // PlanFile writes a plan in a format.
 func (p *Plans) PlanFile(ctx context.Context, planID int64, format string) (exchange.File, error) {
-	doc, err := p.Document(ctx, planID)
+	doc, at, err := p.document(ctx, planID)
 	if err != nil {
 		return exchange.File{}, err
+	}
+	if format == "geojson" || format == "gpx" {
+		x, err := p.Plan(ctx, planID)
+		if err != nil {
+			return exchange.File{}, err
+		}
+		if err := p.meant(ctx, x.ID, &doc, at); err != nil {
+			return exchange.File{}, err
+		}
 	}
 	f, err := exchange.Plan(doc, format, p.places(ctx))
 	return f, noFormat(err)
@@ -143,8 +181,17 @@ type Brought struct {
 // BringFile takes a file in: a plan becomes a new one, a table becomes channels of a
 // radio, from a slot on.
 func (p *Plans) BringFile(ctx context.Context, loadID int64, path string, s Paste) (*Brought, error) {
-	doc, rows, isPlan, err := exchange.ReadPlan(path)
 	f := &fault.Invalid{}
+	if text, err := os.ReadFile(path); err == nil {
+		if image, err := document.ReadImage(text); image.Format == document.ImageFormat {
+			if err != nil {
+				f.Add("file", "%v", err)
+				return nil, f
+			}
+			return p.bringImage(ctx, loadID, image, s)
+		}
+	}
+	doc, rows, isPlan, err := exchange.ReadPlan(path)
 	if err != nil {
 		f.Add("file", "%v", err)
 		return nil, f
@@ -168,6 +215,20 @@ func (p *Plans) BringFile(ctx context.Context, loadID int64, path string, s Past
 		return nil, err
 	}
 	v, err := p.paste(ctx, d, rows, s)
+	return &Brought{Pasted: v}, err
+}
+
+// bringImage stores what was read out of a radio, or saved for one.
+func (p *Plans) bringImage(ctx context.Context, loadID int64, image document.Image, s Paste) (*Brought, error) {
+	d, err := p.desk(ctx, loadID)
+	if err != nil {
+		return nil, err
+	}
+	var lines []line
+	for i, l := range d.fromImage(image) {
+		lines = append(lines, line{l, i + 1, ""})
+	}
+	v, err := p.stored(ctx, d, s, lines)
 	return &Brought{Pasted: v}, err
 }
 

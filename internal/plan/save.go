@@ -100,7 +100,12 @@ func (r *Reading) trouble() string {
 			return f.Title + ": " + f.Message
 		}
 	}
-	return "the line is not complete"
+	for _, f := range r.Findings {
+		if f.Severity == check.Stop {
+			return f.Title + ": " + f.Message
+		}
+	}
+	return "the line is not complete: it needs a receive frequency, such as 147.24"
 }
 
 // Fix carries out the fix of a finding on the channel in a slot. Only what the

@@ -16,6 +16,7 @@ import (
 type Owner struct {
 	Process int    `json:"process"`
 	Address string `json:"address,omitempty"` // where it serves, if it does
+	Token   string `json:"token,omitempty"`   // by which it knows that this folder is meant
 	Open    bool   `json:"open,omitempty"`    // the data file is open, and its log is there
 }
 
@@ -75,9 +76,11 @@ func say(folder string, o Owner) error {
 	return os.Rename(part, filepath.Join(folder, ownerFile))
 }
 
-// ServesAt lets others know where the owner of the folder serves.
-func (s *Store) ServesAt(address string) error {
-	return say(s.folder, Owner{Process: os.Getpid(), Address: address, Open: true})
+// ServesAt lets others know where the owner of the folder serves. Who speaks to that
+// address says the token, so that another Mnemos that serves there by then does
+// not act on its own folder.
+func (s *Store) ServesAt(address, token string) error {
+	return say(s.folder, Owner{Process: os.Getpid(), Address: address, Token: token, Open: true})
 }
 
 // mark is what the lock file holds once the folder has held data: without it a
