@@ -92,6 +92,8 @@ proof:
 	MNEMOS_LINES=$(LINES) $(GO) test -count 1 -timeout 30m -v -run PlainScan ./core/find
 	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
 	MNEMOS_ROUNDS=50 $(GO) test -count 1 -timeout 30m -v -run TwoProcesses ./internal/cli
+	@command -v soffice >/dev/null && /usr/bin/python3 -c 'import openpyxl' 2>/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends libreoffice-calc python3-openpyxl; }
+	MNEMOS_SPREADSHEETS=1 $(GO) test -count 1 -timeout 30m -v -run Spreadsheets ./internal/exchange
 
 ## screenshots: the pictures in docs/screenshots
 screenshots: $(UI) chromium

@@ -46,7 +46,7 @@ var ErrNoFormat = errors.New("choose one of json, csv, xlsx, geojson, gpx")
 
 // Plan writes a plan. JSON, CSV and XLSX lose nothing.
 func Plan(p document.Plan, format string, places Places) (File, error) {
-	f := File{Name: fileName(p.Name, format), Type: types[format], Lost: []document.Loss{}}
+	f := File{Name: FileName(p.Name, format), Type: types[format], Lost: []document.Loss{}}
 	var err error
 	switch format {
 	case "json":
@@ -71,7 +71,7 @@ func Plan(p document.Plan, format string, places Places) (File, error) {
 
 // Load writes what a radio will hold.
 func Load(l document.Load, format string, of document.Plan, places Places) (File, error) {
-	f := File{Name: fileName(l.Plan+" "+l.Radio, format), Type: types[format], Lost: l.Lost}
+	f := File{Name: FileName(l.Plan+" "+l.Radio, format), Type: types[format], Lost: l.Lost}
 	heading, rows := []string{}, [][]string{}
 	for _, c := range table.Columns {
 		heading = append(heading, c.Heading)
@@ -106,7 +106,8 @@ func Load(l document.Load, format string, of document.Plan, places Places) (File
 	return f, err
 }
 
-func fileName(name, format string) string {
+// FileName makes a file name of a title.
+func FileName(name, format string) string {
 	clean := strings.Map(func(r rune) rune {
 		if strings.ContainsRune(`/\:*?"<>|`, r) || r < ' ' {
 			return '-'

@@ -99,6 +99,8 @@ func called(row map[string]any) string {
 		return fmt.Sprintf("the radio %v", row["profile"])
 	case row["unit_id"] != nil:
 		return "the radio in the plan"
+	case row["body"] != nil:
+		return fmt.Sprintf("the columns %v", row["name"])
 	case row["value"] != nil:
 		return fmt.Sprintf("the correction of %v", row["field"])
 	case row["slug"] != nil:

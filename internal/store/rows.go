@@ -134,6 +134,14 @@ type TeamSlot struct {
 	Rev       int64 `db:"rev" json:"-"`
 }
 
+// Template is the columns that somebody defined for a tool of theirs.
+type Template struct {
+	ID   int64  `db:"id" json:"id"`
+	Name string `db:"name" json:"name"`
+	Body string `db:"body" json:"body"` // JSON
+	Rev  int64  `db:"rev" json:"-"`
+}
+
 // Profile is a radio profile that somebody made, as YAML.
 type Profile struct {
 	ID      int64  `db:"id" json:"id"`
@@ -194,6 +202,7 @@ func (r TeamSlot) of() (string, int64)   { return "team_slot", r.ID }
 func (r Set) of() (string, int64)        { return "channel_set", r.ID }
 func (r Member) of() (string, int64)     { return "member", r.ID }
 func (r Snapshot) of() (string, int64)   { return "snapshot", r.ID }
+func (r Template) of() (string, int64)   { return "template", r.ID }
 func (r Profile) of() (string, int64)    { return "profile", r.ID }
 func (r Decision) of() (string, int64)   { return "decision", r.ID }
 func (r Correction) of() (string, int64) { return "correction", r.ID }
@@ -209,7 +218,7 @@ type table struct {
 // tables are those that are edited.
 var tables = func() map[string]table {
 	out := map[string]table{}
-	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Snapshot{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
 		name, _ := r.of()
 		out[name] = tableOf(name, reflect.TypeOf(r))
 	}
