@@ -72,6 +72,7 @@ dev: build
 bench: $(UI) chromium
 	@command -v sqlite3 >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends sqlite3; }
 	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
+	$(GO) test -run '^$$' -bench 'Names|PlanFiles' ./core/naming ./internal/exchange
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_BENCH=1 $(GO) test -count 1 -v -run TestMapCost ./e2e
 
 ## bench-ui: what Plan costs with 1,000 channels, and events to 20 clients
@@ -112,7 +113,7 @@ generate:
 ## fuzz: every parser for a while (FUZZTIME=1m)
 FUZZTIME ?= 1m
 fuzz:
-	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
+	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake core/table core/document core/template internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
 		echo "$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 20x ./$$p || exit 1; done; done
 
 clean:

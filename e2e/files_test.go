@@ -69,6 +69,36 @@ func TestFiles(t *testing.T) {
 	p.reads("[role=grid]", "North")
 }
 
+// TestColumnsOfYourOwn defines columns, sees what comes of them, keeps them, and
+// reads a file in them.
+func TestColumnsOfYourOwn(t *testing.T) {
+	p := sit(t, 1280, 800)
+	p.reads("[role=grid]", "Marran Light")
+	p.presses("s", kb.ModifierCtrl)
+	p.mouse("Columns of your own…")
+	p.reads("[aria-label=Sample]", "146.5200")
+	p.reads("[aria-label=Sample]", "24 rows")
+	p.reads("[aria-label=Sample]", "short name")
+	p.accessible()
+	p.fills("input[aria-label='Name of the columns']", "Club sheet")
+	p.do(clickLabel("decimal comma"))
+	p.reads("[role=alert]", "do not go together")
+	p.chooses("[aria-label^='Cells divided by']", ";")
+	p.reads("[aria-label=Sample]", "146,5200")
+	p.mouse("Keep these columns")
+	p.reads("[role=status]", "Columns kept")
+	p.sees("#columns-file")
+	saved := p.saves("Save the file")
+	assert.Contains(t, saved, "7;Marran Light;146,9400;146,3400;127.3\r\n")
+	file := filepath.Join(t.TempDir(), "club.csv")
+	require.NoError(t, os.WriteFile(file, []byte("slot;name;receive;transmit;tone sent\n1;North;146,6100;146,0100;88.5\n2;Nowhere;abc;;\n"), 0o600))
+	p.do(chromedp.SetUploadFiles(chromedp.CSS("#columns-file"), []string{file}))
+	p.reads("[role=dialog]", "Not everything was pasted")
+	p.reads("[role=dialog]", "row 3")
+	p.presses(kb.Escape)
+	p.reads("[role=grid]", "North")
+}
+
 // saves presses a button that hands a file to the browser, and returns its text.
 func (p *person) saves(button string) string {
 	p.t.Helper()

@@ -34,6 +34,7 @@ func TestScreenshots(t *testing.T) {
 		{"plan-radios", 1280, 800, "day", several},
 		{"plan-work", 1280, 800, "day", working},
 		{"plan-fit", 1280, 800, "night", matching},
+		{"columns", 1280, 800, "day", dividing},
 		{"plans", 1280, 800, "day", planning},
 		{"keypad-sheet", 1280, 1000, "day", keying},
 		{"keypad-try", 1280, 800, "day", trying},
@@ -122,6 +123,13 @@ func matching(p *person) {
 	p.reads("[role=dialog]", "What fits into which radio")
 	p.mouse("≠ 12")
 	p.reads("[role=dialog]", "The nearest that it can hold")
+}
+
+// dividing is columns of somebody's own.
+func dividing(p *person) {
+	p.presses("s", kb.ModifierCtrl)
+	p.mouse("Columns of your own…")
+	p.reads("[aria-label=Sample]", "146.5200")
 }
 
 // planning is the list of plans, with one put away.

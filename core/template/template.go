@@ -239,9 +239,15 @@ func missing(want, got table.Line) (out []string) {
 		what string
 		same bool
 	}{
-		{"slot", want.Slot == got.Slot}, {"name", a.Name == b.Name}, {"short name", want.Short == got.Short}, {"scanning", want.Scan == got.Scan},
-		{"transmit side", sideOf(a) == sideOf(b)}, {"tone sent", a.TransmitTone == b.TransmitTone}, {"tone heard", a.ReceiveTone == b.ReceiveTone},
-		{"width", a.Width == b.Width}, {"power", a.Power == b.Power},
+		{"slot", want.Slot == got.Slot},
+		{"name", a.Name == b.Name},
+		{"short name", want.Short == got.Short},
+		{"scanning", want.Scan == got.Scan},
+		{"transmit side", sideOf(a) == sideOf(b)},
+		{"tone sent", a.TransmitTone == b.TransmitTone},
+		{"tone heard", a.ReceiveTone == b.ReceiveTone},
+		{"width", a.Width == b.Width},
+		{"power", a.Power == b.Power},
 	} {
 		if !x.same {
 			out = append(out, x.what)

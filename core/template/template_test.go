@@ -131,8 +131,13 @@ func TestByHand(t *testing.T) {
 	wx.Name, wx.Side = "Weather", channel.TransmitSide{Kind: channel.Blocked}
 	in := []table.Line{{Slot: 7, Scan: entry.ScanYes, Channel: c}, {Slot: 15, Scan: entry.ScanSkip, Channel: wx}}
 	tp := Template{Name: "Club", Comma: true, Divide: ";", Heading: true, Columns: []Column{
-		{Of: Slot, Heading: "No"}, {Of: Receive, Heading: "Hear", Unit: "MHz", Decimals: 4}, {Of: Way, Heading: "Dir", Words: map[string]string{"simplex": "S", "up": "+", "down": "-", "none": "RX"}},
-		{Of: Size, Heading: "By", Unit: "kHz"}, {Of: Out, Heading: "PL"}, {Of: Name, Heading: "Name"}, {Of: Fixed, Heading: "Mode", Text: "FM"},
+		{Of: Slot, Heading: "No"},
+		{Of: Receive, Heading: "Hear", Unit: "MHz", Decimals: 4},
+		{Of: Way, Heading: "Dir", Words: map[string]string{"simplex": "S", "up": "+", "down": "-", "none": "RX"}},
+		{Of: Size, Heading: "By", Unit: "kHz"},
+		{Of: Out, Heading: "PL"},
+		{Of: Name, Heading: "Name"},
+		{Of: Fixed, Heading: "Mode", Text: "FM"},
 	}}
 	require.Empty(t, tp.Check())
 	rows, lost := tp.Write(in)

@@ -48,6 +48,15 @@ func (s *server) wirePasted(ctx context.Context, v *plan.Pasted) (Pasted, error)
 func (s *server) BringFile(ctx context.Context, r BringFileRequestObject) (BringFileResponseObject, error) {
 	b := r.Body
 	var out Brought
+	if b.Template != nil {
+		v, err := s.Plans.BringBy(ctx, r.Load, *b.Template, b.Data, plan.Paste{Slot: or(b.Slot), Replace: or(b.Replace), Revision: b.Revision})
+		if err != nil {
+			return nil, err
+		}
+		pasted, err := s.wirePasted(ctx, v)
+		out.Pasted = &pasted
+		return BringFile200JSONResponse(out), err
+	}
 	err := plan.Temporary(b.Data, func(path string) error {
 		v, err := s.Plans.BringFile(ctx, r.Load, path, plan.Paste{Slot: or(b.Slot), Replace: or(b.Replace), Viewpoint: intake.Viewpoint(or(b.Viewpoint)), Revision: b.Revision})
 		if err != nil {

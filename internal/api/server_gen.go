@@ -859,11 +859,14 @@ type BandSegment struct {
 // BringRequest defines model for BringRequest.
 type BringRequest struct {
 	// Data the file
-	Data      []byte                 `json:"data"`
-	Name      string                 `json:"name"`
-	Replace   *bool                  `json:"replace,omitempty"`
-	Revision  int64                  `json:"revision"`
-	Slot      *int                   `json:"slot,omitempty"`
+	Data     []byte `json:"data"`
+	Name     string `json:"name"`
+	Replace  *bool  `json:"replace,omitempty"`
+	Revision int64  `json:"revision"`
+	Slot     *int   `json:"slot,omitempty"`
+
+	// Template columns that somebody kept
+	Template  *int64                 `json:"template,omitempty"`
 	Viewpoint *BringRequestViewpoint `json:"viewpoint,omitempty"`
 }
 
@@ -948,6 +951,17 @@ type ChartSpots struct {
 type ChosenFix struct {
 	Id   string `json:"id"`
 	Slot int    `json:"slot"`
+}
+
+// ColumnTemplate defines model for ColumnTemplate.
+type ColumnTemplate struct {
+	Columns []TemplateColumn `json:"columns"`
+
+	// Comma decimal comma
+	Comma   bool   `json:"comma"`
+	Divide  string `json:"divide"`
+	Heading bool   `json:"heading"`
+	Name    string `json:"name"`
 }
 
 // Compared defines model for Compared.
@@ -1513,6 +1527,13 @@ type Joining struct {
 	Channels []int64 `json:"channels"`
 	Out      *bool   `json:"out,omitempty"`
 	Priority *bool   `json:"priority,omitempty"`
+}
+
+// KeptTemplate defines model for KeptTemplate.
+type KeptTemplate struct {
+	Id       int64          `json:"id"`
+	Revision int64          `json:"revision"`
+	Template ColumnTemplate `json:"template"`
 }
 
 // Key defines model for Key.
@@ -2552,6 +2573,38 @@ type TaskDo string
 // TaskKind defines model for Task.Kind.
 type TaskKind string
 
+// TemplateColumn defines model for TemplateColumn.
+type TemplateColumn struct {
+	Decimals *int               `json:"decimals,omitempty"`
+	Heading  string             `json:"heading"`
+	Of       string             `json:"of"`
+	Text     *string            `json:"text,omitempty"`
+	Unit     *string            `json:"unit,omitempty"`
+	Words    *map[string]string `json:"words,omitempty"`
+}
+
+// TemplateField defines model for TemplateField.
+type TemplateField struct {
+	Frequency bool     `json:"frequency"`
+	Of        string   `json:"of"`
+	Says      string   `json:"says"`
+	Words     []string `json:"words"`
+}
+
+// TemplateSample defines model for TemplateSample.
+type TemplateSample struct {
+	Faults []FieldFault `json:"faults"`
+	File   *MadeFile    `json:"file"`
+	Lost   []string     `json:"lost"`
+	Rows   [][]string   `json:"rows"`
+}
+
+// Templates defines model for Templates.
+type Templates struct {
+	Fields    []TemplateField `json:"fields"`
+	Templates []KeptTemplate  `json:"templates"`
+}
+
 // Thin defines model for Thin.
 type Thin struct {
 	All       int     `json:"all"`
@@ -3035,6 +3088,12 @@ type MendRejectParams struct {
 	Plan *Plan `form:"plan,omitempty" json:"plan,omitempty"`
 }
 
+// DropTemplateParams defines parameters for DropTemplate.
+type DropTemplateParams struct {
+	// Revision the revision that was seen; without it whatever there is is meant
+	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
+}
+
 // GetWorkspaceParams defines parameters for GetWorkspace.
 type GetWorkspaceParams struct {
 	// Plan the plan; without it the first one that is not archived
@@ -3091,6 +3150,9 @@ type RenameSeveralJSONRequestBody = SlotsRequest
 
 // ReadLineJSONRequestBody defines body for ReadLine for application/json ContentType.
 type ReadLineJSONRequestBody = ReadRequest
+
+// SampleTemplateJSONRequestBody defines body for SampleTemplate for application/json ContentType.
+type SampleTemplateJSONRequestBody = ColumnTemplate
 
 // UpdateSeveralJSONRequestBody defines body for UpdateSeveral for application/json ContentType.
 type UpdateSeveralJSONRequestBody = SeveralRequest
@@ -3157,6 +3219,9 @@ type MendRejectJSONRequestBody MendRejectJSONBody
 
 // StartJSONRequestBody defines body for Start for application/json ContentType.
 type StartJSONRequestBody = StartRequest
+
+// SaveTemplateJSONRequestBody defines body for SaveTemplate for application/json ContentType.
+type SaveTemplateJSONRequestBody = KeptTemplate
 
 // ChangeUnitJSONRequestBody defines body for ChangeUnit for application/json ContentType.
 type ChangeUnitJSONRequestBody = UnitRequest
@@ -3301,6 +3366,9 @@ type ServerInterface interface {
 	// GetRibbon A band to scale, with the radio's channels in it
 	// (GET /api/loads/{load}/ribbon)
 	GetRibbon(ctx *echo.Context, load Load, params GetRibbonParams) error
+	// SampleTemplate How columns look with the channels of a radio, as it will hold them
+	// (POST /api/loads/{load}/sample)
+	SampleTemplate(ctx *echo.Context, load Load) error
 	// DeleteSeveral Empty several slots
 	// (DELETE /api/loads/{load}/several)
 	DeleteSeveral(ctx *echo.Context, load Load, params DeleteSeveralParams) error
@@ -3445,6 +3513,15 @@ type ServerInterface interface {
 	// Start Make the first person, their radio and their plan
 	// (POST /api/start)
 	Start(ctx *echo.Context) error
+	// GetTemplates Columns that people defined, and what they can be made of
+	// (GET /api/templates)
+	GetTemplates(ctx *echo.Context) error
+	// SaveTemplate Keep columns
+	// (POST /api/templates)
+	SaveTemplate(ctx *echo.Context) error
+	// DropTemplate Remove columns
+	// (DELETE /api/templates/{id})
+	DropTemplate(ctx *echo.Context, id ID, params DropTemplateParams) error
 	// ChangeUnit Rename a radio, or say who holds it
 	// (PATCH /api/units/{id})
 	ChangeUnit(ctx *echo.Context, id ID) error
@@ -4453,6 +4530,22 @@ func (w *ServerInterfaceWrapper) GetRibbon(ctx *echo.Context) error {
 	return err
 }
 
+// SampleTemplate converts echo context to params.
+func (w *ServerInterfaceWrapper) SampleTemplate(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SampleTemplate(ctx, load)
+	return err
+}
+
 // DeleteSeveral converts echo context to params.
 func (w *ServerInterfaceWrapper) DeleteSeveral(ctx *echo.Context) error {
 	var err error
@@ -5414,6 +5507,49 @@ func (w *ServerInterfaceWrapper) Start(ctx *echo.Context) error {
 	return err
 }
 
+// GetTemplates converts echo context to params.
+func (w *ServerInterfaceWrapper) GetTemplates(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetTemplates(ctx)
+	return err
+}
+
+// SaveTemplate converts echo context to params.
+func (w *ServerInterfaceWrapper) SaveTemplate(ctx *echo.Context) error {
+	var err error
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SaveTemplate(ctx)
+	return err
+}
+
+// DropTemplate converts echo context to params.
+func (w *ServerInterfaceWrapper) DropTemplate(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params DropTemplateParams
+	// ------------- Optional query parameter "revision" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "revision", ctx.QueryParams(), &params.Revision, runtime.BindQueryParameterOptions{Type: "integer", Format: "int64"})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter revision: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropTemplate(ctx, id, params)
+	return err
+}
+
 // ChangeUnit converts echo context to params.
 func (w *ServerInterfaceWrapper) ChangeUnit(ctx *echo.Context) error {
 	var err error
@@ -5543,6 +5679,10 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.POST(options.BaseURL+"/api/loads/:load/bring", wrapper.BringFile, options.OperationMiddlewares["bringFile"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/against", wrapper.CompareFile, options.OperationMiddlewares["compareFile"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/take", wrapper.TakeParts, options.OperationMiddlewares["takeParts"]...)
+	router.GET(options.BaseURL+"/api/templates", wrapper.GetTemplates, options.OperationMiddlewares["getTemplates"]...)
+	router.POST(options.BaseURL+"/api/templates", wrapper.SaveTemplate, options.OperationMiddlewares["saveTemplate"]...)
+	router.DELETE(options.BaseURL+"/api/templates/:id", wrapper.DropTemplate, options.OperationMiddlewares["dropTemplate"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/sample", wrapper.SampleTemplate, options.OperationMiddlewares["sampleTemplate"]...)
 	router.GET(options.BaseURL+"/api/start", wrapper.GetStart, options.OperationMiddlewares["getStart"]...)
 	router.POST(options.BaseURL+"/api/start", wrapper.Start, options.OperationMiddlewares["start"]...)
 	router.GET(options.BaseURL+"/api/people", wrapper.GetPeople, options.OperationMiddlewares["getPeople"]...)
@@ -7468,6 +7608,46 @@ func (response GetRibbondefaultApplicationProblemPlusJSONResponse) VisitGetRibbo
 	return err
 }
 
+type SampleTemplateRequestObject struct {
+	Load Load `json:"load"`
+	Body *SampleTemplateJSONRequestBody
+}
+
+type SampleTemplateResponseObject interface {
+	VisitSampleTemplateResponse(w http.ResponseWriter) error
+}
+
+type SampleTemplate200JSONResponse TemplateSample
+
+func (response SampleTemplate200JSONResponse) VisitSampleTemplateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SampleTemplatedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SampleTemplatedefaultApplicationProblemPlusJSONResponse) VisitSampleTemplateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type DeleteSeveralRequestObject struct {
 	Load   Load `json:"load"`
 	Params DeleteSeveralParams
@@ -9376,6 +9556,123 @@ func (response StartdefaultApplicationProblemPlusJSONResponse) VisitStartRespons
 	return err
 }
 
+type GetTemplatesRequestObject struct {
+}
+
+type GetTemplatesResponseObject interface {
+	VisitGetTemplatesResponse(w http.ResponseWriter) error
+}
+
+type GetTemplates200JSONResponse Templates
+
+func (response GetTemplates200JSONResponse) VisitGetTemplatesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetTemplatesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetTemplatesdefaultApplicationProblemPlusJSONResponse) VisitGetTemplatesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveTemplateRequestObject struct {
+	Body *SaveTemplateJSONRequestBody
+}
+
+type SaveTemplateResponseObject interface {
+	VisitSaveTemplateResponse(w http.ResponseWriter) error
+}
+
+type SaveTemplate201JSONResponse Templates
+
+func (response SaveTemplate201JSONResponse) VisitSaveTemplateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveTemplatedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveTemplatedefaultApplicationProblemPlusJSONResponse) VisitSaveTemplateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropTemplateRequestObject struct {
+	Id     ID `json:"id"`
+	Params DropTemplateParams
+}
+
+type DropTemplateResponseObject interface {
+	VisitDropTemplateResponse(w http.ResponseWriter) error
+}
+
+type DropTemplate200JSONResponse Templates
+
+func (response DropTemplate200JSONResponse) VisitDropTemplateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropTemplatedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropTemplatedefaultApplicationProblemPlusJSONResponse) VisitDropTemplateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ChangeUnitRequestObject struct {
 	Id   ID `json:"id"`
 	Body *ChangeUnitJSONRequestBody
@@ -9589,6 +9886,9 @@ type StrictServerInterface interface {
 	// GetRibbon A band to scale, with the radio's channels in it
 	// (GET /api/loads/{load}/ribbon)
 	GetRibbon(ctx context.Context, request GetRibbonRequestObject) (GetRibbonResponseObject, error)
+	// SampleTemplate How columns look with the channels of a radio, as it will hold them
+	// (POST /api/loads/{load}/sample)
+	SampleTemplate(ctx context.Context, request SampleTemplateRequestObject) (SampleTemplateResponseObject, error)
 	// DeleteSeveral Empty several slots
 	// (DELETE /api/loads/{load}/several)
 	DeleteSeveral(ctx context.Context, request DeleteSeveralRequestObject) (DeleteSeveralResponseObject, error)
@@ -9733,6 +10033,15 @@ type StrictServerInterface interface {
 	// Start Make the first person, their radio and their plan
 	// (POST /api/start)
 	Start(ctx context.Context, request StartRequestObject) (StartResponseObject, error)
+	// GetTemplates Columns that people defined, and what they can be made of
+	// (GET /api/templates)
+	GetTemplates(ctx context.Context, request GetTemplatesRequestObject) (GetTemplatesResponseObject, error)
+	// SaveTemplate Keep columns
+	// (POST /api/templates)
+	SaveTemplate(ctx context.Context, request SaveTemplateRequestObject) (SaveTemplateResponseObject, error)
+	// DropTemplate Remove columns
+	// (DELETE /api/templates/{id})
+	DropTemplate(ctx context.Context, request DropTemplateRequestObject) (DropTemplateResponseObject, error)
 	// ChangeUnit Rename a radio, or say who holds it
 	// (PATCH /api/units/{id})
 	ChangeUnit(ctx context.Context, request ChangeUnitRequestObject) (ChangeUnitResponseObject, error)
@@ -11290,6 +11599,54 @@ func (sh *strictHandler) GetRibbon(ctx *echo.Context, load Load, params GetRibbo
 		return err
 	} else if validResponse, ok := response.(GetRibbonResponseObject); ok {
 		return validResponse.VisitGetRibbonResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SampleTemplate operation middleware
+func (sh *strictHandler) SampleTemplate(ctx *echo.Context, load Load) error {
+	var request SampleTemplateRequestObject
+
+	request.Load = load
+
+	var body SampleTemplateJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SampleTemplate(ctx.Request().Context(), request.(SampleTemplateRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SampleTemplate")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SampleTemplateResponseObject); ok {
+		return validResponse.VisitSampleTemplateResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -13009,6 +13366,101 @@ func (sh *strictHandler) Start(ctx *echo.Context) error {
 	return nil
 }
 
+// GetTemplates operation middleware
+func (sh *strictHandler) GetTemplates(ctx *echo.Context) error {
+	var request GetTemplatesRequestObject
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetTemplates(ctx.Request().Context(), request.(GetTemplatesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetTemplates")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetTemplatesResponseObject); ok {
+		return validResponse.VisitGetTemplatesResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SaveTemplate operation middleware
+func (sh *strictHandler) SaveTemplate(ctx *echo.Context) error {
+	var request SaveTemplateRequestObject
+
+	var body SaveTemplateJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveTemplate(ctx.Request().Context(), request.(SaveTemplateRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveTemplate")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SaveTemplateResponseObject); ok {
+		return validResponse.VisitSaveTemplateResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DropTemplate operation middleware
+func (sh *strictHandler) DropTemplate(ctx *echo.Context, id ID, params DropTemplateParams) error {
+	var request DropTemplateRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropTemplate(ctx.Request().Context(), request.(DropTemplateRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropTemplate")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropTemplateResponseObject); ok {
+		return validResponse.VisitDropTemplateResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // ChangeUnit operation middleware
 func (sh *strictHandler) ChangeUnit(ctx *echo.Context, id ID) error {
 	var request ChangeUnitRequestObject
@@ -13087,282 +13539,290 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7H17k9w2kudXQdRdxOzGldQtP2ZjW3/JkjX2WpJ1anl8GzsKBYpEFeFmARwA7OqyQ9/9AokHQRLgo5rV",
-	"kvfuL1tdJAgkEol8/vKPVcb3FWeEKbm6+mNVYYH3RBEB/3pJWf6KMqL/PycyE7RSlLPV1UoVBB24yOUa",
-	"YYlUQY4IC4LUsSL5ar2i+pl/1kQcV+sVw3uyulqVeqD1SmYF2WM94h7fvSJsp4rV1TeXl+uVfnl1tZJK",
-	"ULZbffq0Nt/nOI9/X+CccqQKrBCVqOT8huQIq6foQFXBa4Wo0jNDWyqkQpwRxLfwh6rELDVJ/bVwklsu",
-	"9litrlaUqb9+s/KzpEyRHREwzR9f6CdhuAqrohmN6rEE+WdNBclXV0rUZPbY+4oLlRrf/Dj0jT5RHUEj",
-	"49nV32/GbzV1oxum6T6wO24nGVcIi6ygt0lesjs4b2LvNL8k9wq4aSYprwlJLFWQWyopZ2ZRByyRJKS9",
-	"+EOBFbklQlNBEL1wKtGeYKYSi3Zjzl74dclTHCT1TxMW3RqO1yIjqQHNj3Po+Mk8TKT6jueUgOQxbP+S",
-	"i73+V8aZIgzWgKuqpBnWpL74TXIgfzP0/xRku7pa/Y+LRqpdmF/lRTCk/2YzQfMXWXEmwxm81UQnh4Un",
-	"4UaFebSZ5z0ciZJosUrhONQsJ0IqzvOVlwfXCiuy8KTMmJEp/cAPaIuFmY6ewyuSa15Y6vN2uAQx4Fz+",
-	"RSLNqdJfNlJhBvR4K/imJENcUpkn/te8SblxI7P61cqpg+Caf61gWZRXmxETVKkE11yyAiGkFGU7udjH",
-	"/YCJb8vmd3es4ePPNryGT1eCV0Qoe5S3vMwNt3QO/toKC3iKKrKXYzODL1jx88mLOiwEPq7aR/q/3Geb",
-	"j3zwL/DNbyRTeoRwwN7Epf97f+K1iChFBT8g/Yu7yVbr/pta6scvk3Dy8NS6EabwvfgCpN3v9tyz1B1s",
-	"lKaM12WOCnxLEFXNNDeclwQzPXBWYMZIObYjz+1jn9Za2el90SpcbrD1+HW1NkpIdO5GVQjUvgKE5NRh",
-	"peywWm9z2gy1XrF6vzGs25+MlkeIMnQoaFYgfZEfNzw/NnNidVniTUncBdifkrT3cuSODZkBtMiGhE5F",
-	"NTe3neIadtyvMsoqeU7yPqeUXphPkdHrVVWr6Qf2ba1idJU3tKrMZCYNc22fjw2lr4XYrgZ0HpQTdv1u",
-	"pGZydqlRUgpeswgtN5jl04nzHWb5c16zKIkyzrZU7GcQ6aWe0ztSEaxiy16vcl5v1OThXsDTkWEKUuZx",
-	"Ou+plPokLTZjrlXj/vGjDAGljRAIpBpm2naoJYlKAFVQEIq4LH/erq7+a3hy7/XTnz50z/Gn9eoWZ5ip",
-	"WTy3XmnFn7KPN/uW0q63pAxma09z7zrwLzdEdvtpN2Rtmc8RLeQgu3Q/8zhLC8x2ZB+9TXAGfySs3uvp",
-	"7PktXEqKVPo/B1yBxSIJ2KJZyWEDcEl3+qNc6Hv4Q+QuzID5o+QDeXrQhlF/+3EpuZa8euNhsWb7pbsT",
-	"bkl46Uj3qMR7I7Vl9MLz1tUUo2qa3Nnjux/Nr19dBg4OzxOKT5D+mvaNcPKzjO3hdzi7eWcsqf4eklu7",
-	"tRMWN4sWnfma74zO1Im+mObCeIIrJome/o/GNB3TueApf5qaY2YnlFrGS16W/CAjh0bexKdT0owwScKV",
-	"BHxY8gMRH4vfZy1lvWIEi/grVimP/qBvOPutGbJMkIzQWyLjC1C4TCxcCczknqrEi3VVJVce3ytPq+Dl",
-	"1rosXQKaB7MPJ2SnvYZdMzRLbfg12TkpOe0mua5gfT3FC2+Mft3bS32BjbKrueXMIP2pftCT1e8l5UGO",
-	"FU6p2XAl+YO/OSoSM2UcLwZ+3K8jflw97arELUvqfnI3zl23lBwqTlnrqtIrxooL2HeraHxYT5MEQKEx",
-	"QSZ4vSsi5K2wVOaIT2OSt+b5qMJx4OJGVpaC04b71b8SGbGrXfhn127asaU+J2XZX+cNNYqwI7hmHPDm",
-	"seyoD9J2KwlYmBy8/wcu8qguoMjdBLsYvmYfTs3xJa7L2L3Cy3ofMYq3gu/R5VP06AnacmG0SX5AWCKM",
-	"DgUv47rknkiJd3FRLPRLUfNy0hrtRO049q3mi9FlN8Z63yA50FwfzWaLDjQn4LAVgh+im5G8ZSotcMOx",
-	"Cror4LbMjTiODmclbvJSc78Dj1z9kbKcA0JauT1mYLy3z13rFQfv2ZmMW+j+hYlTiwuSYP3B3NvT6X6r",
-	"Q5V1sJVuGwY44QXdbokgLObW2lJSzrBSX+rHg/Ei+gCV0wXTc76vsEhKOrzQUF0Rh/UVDx45u/wE8YS6",
-	"rnjMAqpzuikTV9gUlXWGemUcaYMahcIKTLUfX+gXJhqVY1qyd3ZFpkhVQqbdEpHTbPQk/t0+9mm9uuvL",
-	"4Js9Ili2HHnpRRyj7zMu4GjMNa3vVnrEtNofeNjcUtfGI2doAtRfe/4YZKuIkTBEdFnxGa62hnnHPF5m",
-	"XL+w+JS5JOwlvevP2HBnoPM9iep8E32b1otJEyqHO+F9uqVuqLG7Zt68+gI8PU1qgywdNdtLzllb2RHi",
-	"McdnmwLJhVhdNphGagklUTS2BK0hJYiJj3KOpjPR5QEfhGe99gNfGp64jOl8rR+nEb+hxNhBCoePz41t",
-	"S5qpv+OyjlzEN+Q4EBWbR9e6yrFquRQSKokPKemve/K61+OrEIJkiuSgCUSuxviMtrTtrAm0S67iq+NV",
-	"LJ0CI0YORCCSU/0XpFkBSb4nqqBsh0gZunuDW7kiwp7I/qXlNmSYVmYJ7nE7cT/wegUxOpj0AN2iRwrv",
-	"MGXGKm8v9uA82tJd8Uhimj9FZF+pI1gojMPCYxb57K0wwnyC2Z3es+1MZWVgW2a6AibuIlzWfOtUv2A/",
-	"3S4kdnbQ8H9BMj/Xzt7OJEhi0zYzh5m8lcttQOcK8mcvtgFYmzCrtbuP5lB6wJYhTBFB8plcX9Wbkspi",
-	"irh0LOM+FL4cnayLsbXn6X1PcyNi89XrQ3EcX5afT6jV6jejaxL4wL7DsYCni7EkI/82US8Wjj/Jzb2U",
-	"j9hPPLng99bi79zZjB9Ywu+dvJutr79NoM0xQqDUEbLXtPm6HTE28+/NHakVyB2J7IqVePBld59uyJYL",
-	"8hRpCxouGLhwUUmlMtdMf8t3JBGG2VmiRXbUJNFFnD82eDJJOXtHMi5ys7x7KMV6Mmu/EjttL5tgRlHq",
-	"0ng8uuAHhMFrKAjOJQKX4oarAkmaQ6ChTULvlI7L4EZUDB/iYd92MG0X+YuksWEkibgl4pHUqgbE7lDB",
-	"y1wm9n3GVvFDep9IfErmG1eIKomMdfoUFaQs+ZWJ7VqhUmKTMTwt8Yf6DOoerdMhmJLj3HpKOlPECpd8",
-	"d2WTMzdE66B620d00CkXczRx2tHECYs14gJdTlu6dGmi07M/o/xD8/j1u7GXQj+yPzt7bEtZ7rIYJ/ol",
-	"4YUYd0VSvQZzm7iUsWH2WGXFjHFe6+ejaWRJdzo2nvmhUR313+pnu8rLxNiSfyXqdJ0lgd103vFDVAAX",
-	"XKiPyQWno3fe3kk4SecqQoP+nGCWYWZdowo1RF67/HagUsCnDX94hjNO+lVrMR8GDtRbu/0dj5HVMIbT",
-	"8QzjFxB+TGhK0xkEhht1oruvwdhrM8+h5WkWGdLYByUDKcthJX6PxU0YicI7QWAPjKsLHJwcESe7YnEp",
-	"J3CnTKR17MZfmGFGrF01C6woRlBwvDhnUiKgk/ZzzHF9hf6q0QTr0JqW6YmPxqLinom4Y9EGiKYZbT7q",
-	"k5xbIlY8wHXJuG9iDkNh25e0JD+yLY/IAFLSPVWJtHnCMp634ziB2WvVgpj0LQiZEIC2IwTfWQcTcsPE",
-	"F8Ty5wWn0Wz6lK8YUgLGM+L1UwN+YP3pvwlupF5Xc9UzmqdZ2FVMv8zjxqf7dGrGv9q1dzPHEo5BakrJ",
-	"FL4hDOFofUHaWV+Srfpok8H69sses6MevyT4lkjEa9C2vTsSaj2tqagfuyGVSiRGsDqeVrTTu+NUeP2Y",
-	"LZNQaI9viEQYGWoh8NVF7KKYv1QVXBJIw9cTjL3n+C7mZ+VQsIq0SdzS4IO3nQYd5LfsaiKlz7+dkcxy",
-	"evgD9trMxa4o2E9LG0v7FKtZeTFV0G3p3awjcxfVoIeyZOpERFmSWyKoOoZUl4pXoHzdwaEi2Y1z2sbI",
-	"PxRASQayrd9sohsCywnxIVhisKDGA+1ix45AQamPnocjf3wv72KBLrZtjDRHtVsijqikN6Q8QtKIlJ0Y",
-	"dTcQMMNA5nkeOVY/8IP9oJNVUNC6Ni6RS33inqwR5HU3lbEHLm5IrkXOU4jmtK3bdCKAINLe3hNtzDn1",
-	"Nmbl65CydtH+w4nd+YmyPJl1Oe9YNWH4CdnkM5337vwFkfy/Xo4lNFmONqsY8du/pHdJMiRqxTDa0jvD",
-	"GPp/QWgh7tT50ZyD+6St21L9ofWMJHp3LiaOsLxBeKNvUihci+7C/IohN42YamJzwNszcb5BiUwZCdy/",
-	"OZUKG6ZOZox3tqdu/G800wcCceH+4orno06tLOb+lnxPfL2cxDT3UsFAScRrNOAzUbluk857m6B/QI3l",
-	"Gklt4mzGiXzPGRnYgXtV+TgiWpKtW2U/rrrH5rP3stXdQuKcO7FabbQgcijTbeu+EkuCo7tCfZyappYu",
-	"83C1oZPqPbOkj11b2tP3/A3ek/wtZLDHdBya5+WMzGw7UMwRN1rEEjlHmJkSKGCapiCupIwg/UpUJ2Y8",
-	"UVoFx1lr1LCZQUEV46jiEgJGcZEh8nZicCBgBMFZ0coLTzhjsmXImJYSAsJHMpWFbOXkcvWLsfr20TOm",
-	"eI7jiUFK1FKNiyhclsdVq06xb4wxcqcspIK5bgVBW0H0dp2tqNGY+vPscDCQx/RsZ/sZFvJHspEB7vQE",
-	"kqgtXQ37hjzg5NlQZqjdj0Y4O/5qTljDA2sv320Bt9lnv01OKiUF+CvOb2JlfY3eP+3k+HCOPjxD5fr2",
-	"+PMyl4gqiDsZnR3AAzYEScUFySFmTJUNIPtb3EDaMBOm651RRkhOcnMj9J0RBd0V6MhrgfiBIUwExaX9",
-	"rCnv5Prz+rtHXtt/USZpTiB0WHBBf+esNSMTroP0KVA7bpj15/e4NpHiH9odJyZzGHrFD6SjOfX1qqam",
-	"GZeC4Pw4niIQpHR4nvCfDAie5K93wbK62WoJsIuSsx3CO46wSxdAvuq4BSwRpDURrP/3Y052caExSv6N",
-	"tSgmRbxMwkBbdel6go7REvLE/DPrI59ZQOG999FSf5tgOcNR30rJjNX62+s3KZtHybzdx9NcnHLWK8nH",
-	"ZekKsTs4a1OW9AMpc8CpiiEOmPOcQtrCWaGPTYbLrC6x0hJJ8D3CyMdYkBH7UZtidrUFfHD6nSeIi1RF",
-	"/PF0G3PHEqF+74pTRFlVWzwolwY0DWEknZyVANCbpwO0A7cTUUF6p7OnBCX9dHDpjhd+6YeiNr5zvW2M",
-	"z9TsQfvAtKVUsOMNK65X1m1n6/KtktBWDVZwijwLtGgVHvtQqsTE8w9avSAqVVwwU7/MqaxKo2EOHkjz",
-	"0Rf2aQgtgD0xdZftAC/1W7F53JDjzJl3/HchT5jjN14/So4mRGwW5dfUDOGBdRxtBzbkWRYr6cFZ7Mjd",
-	"kCN6/f2bX9bogKlCf0X/IknGWS7/VSslYK597eSmCbAFpzDwfH0bc3w1rsEnEddgH1BicFUvGv7o+AsI",
-	"qeJ3wpbuakHkAra2ncNrfV7mZNK40oFk+GcsFWW8OGAqdpcjxtqheBkKrDs5KDDjJhcdiDsQ32ydpogg",
-	"OPFMp2pQFN0TOcFXbqtI6J6E52pgAa/tZdie/55gltgmAzZ3j3pqN0JQSY0TBTteCRmStDHABAI2kgMD",
-	"6+jz4KA5UAnuGYbCzI/psm+G52sfRextWRWxO79/rAewFs6Tlt6GNtsbwOAmK6vJ7Emlqv9AtcFzjCeq",
-	"z8lefYulSqev7rlIlAJLhitZzKnbvLZvjFeb2SXYz4ffipKCl/GYbxQakCqDCTiGBTgDv28WJl+PV12+",
-	"g8UD1vqVh0SddXAcE7e/0FGuzanIObFf88CIYyp2ZI9iKH2j4Hw/5oQpuo1w7p6yWpGEMp6MdHfm5Qbx",
-	"b0TnAInAzz1ORidpXaRQPJN4F5LmiSoORicIbot/AQ/3YcS683b4q11lLCOV+phkNHgV4VIVvN4V1nVu",
-	"PBkll0SiPZcQ96JKosa9FzkjQLbpx75F7DH8v25BpEkrRxIfUMEPyIH26MMiCM7XSHKfXJNhhjbaTN4T",
-	"bZKS/CnSrNxyi5Vkq5CNIvUNfh4z+KXilcsHarw/7l4x/j/ru0JWcj1FomYISlCQ4mjHEWfxrHnBZUq+",
-	"plM7Wvg/XR8PlwS9/z9muS4BIaAjzZHkkPHms3xOQg7yWRxmCQ1bpPk2QJjuhpXbx6cVNU7Ex0brsXac",
-	"51dI0n1VkjuEWY5sbfsjzsqjx8yLSuu5LG5XluZxAJqKbaWeZXyBiTwVarMoh/1wNttymMOag5L4nZdz",
-	"IzqzEuwNV6TS64fZf9rYfzfQ4xHfiEX+AmquQyh3T5KGs+F7DVM4wvhEedhDw6pry8sjZXfNytNnIeG7",
-	"5QctdSRRCJ6EWAVUTEdduKQsZ+7gFtflHCwOD0MV0+RpqkbO3C8n1HU4P9poCr/twWEo4D/o1+c2Kr07",
-	"Hnj+/rJqc0yqNYG2PjGm1a57jIaFiRCJdIC0uHEnN/7Lx4qIj8aNM9EZbH0+857+qK/nE734Qxjm3dRW",
-	"WRi38gFTazDr69thzZpyO0xLYh2dmolIECCFdFiSQHfjCpcfkzvevUVtouuQJDFjtUdu6Nvfnw41HTsE",
-	"Us4xXZr5/x69pz1IcSTdAMsu9Mi4vUKYcgHdqDekTN1MUQDEUzWZZrDmq82Kgmk6wOEY2f6DUxa3QQM9",
-	"xZNmimtjJAeyjXXaUikpd0nFI4HUwTvqJxIx0SjLyV0iWjLJRWUdU2acxGdJ/v0d1mrbDDAkX/Ax6ICA",
-	"h06FRkoXg/xEjhXOr90UogwwI3kXxMtc/P5k4aWt/OofWZc7NNqd4wT6nlwbOSTEeTWTKDVTgsbsyl+N",
-	"NuUSN1BhPLZQJiGOTWQCcTasYJ2vVtNGlF0mTax001DE80vYRMOGVRwBokxLx2AuIomP9A7b6FPM5trb",
-	"lLoDVUWY4UwlChL0jcPLZ8wPpmwPlkxMLnmIp3a78GhQtBAYhW6pMdI1XYG6aaYy0UBO4Z1PKYaXA0B/",
-	"fpDWb+Cwj9r5wZBuYAkcVfILkt1EK/gPlvhNdkCrjv/K5G2Dl8IBwlruint+HOZFxz8CuXV2dZoETZ6d",
-	"WQ7jh3mB9hvK8lQlk+YbyFdbGytf4FsiFdj34MCyqZdNJvokMwYOw/1iEYzcqY9Oso3nKzi5PAUtoVZR",
-	"ahjPTiuFTVPnt1oql7B20JSgrNU8YCpNEh1NBMn5EpBK89BQEk4CfEvyj7hjMmBFHim6jyJ5K7xLQpGB",
-	"exAOp8mxKYlmMki5g6RKl65WEJwTgV4zsufykREG+syaXyHflDO4WrC8MVmD7ZNtfJWMK7RJTLIsj5OT",
-	"X2sW3ZB4wMldK0GDPUdDb4WYz4ccbT9iNz8QOZY53ZE19F0bQWjlRVyAbtXPsQ5agiewc6ZhPYGgSUXM",
-	"XpGIek4SQDe+HNQ6DYXeSwlicnNEDmNS6auOESmJXIdS2/w+K3hDSkl8qnrENZ2Aj7JR7Wm+A63SRx0G",
-	"Jc9uOljyrEEy39RGkrp0rGhOO3ZhBzfGkZjs4JEX08XS2CZa3WttHQ4BRCwTyYc1u8/4BYQbsXbcMZCs",
-	"8IrjPF7YPhmlbp4i7gJKQw//op+Juj1thMl8Mr4eKecUzxapHxxafnRfEzh2kw65BcZvkA+YCn0zqdP/",
-	"GufkJY3ZlK49xGgXiJJLtZBVZv4wsbQeHvJNGmAW8RWqrEimNJ8hPVlfkZLu4ublKWjAwzDA90/0zfmB",
-	"lZTdTIffh1TUyRj6qRSjkme4TBktxgiKCn3T3mWgmUCTxt6+vXwer6mEBHXEkAHJiuAbra3rvwWZ9LNs",
-	"8TQGr/5tDomjSVaesQLShdQI9qX9ve4WDye7ulUEhrOzSAPCmOzXMVTp14SoqA1mEPOckr4jSiLKFEeu",
-	"mi1o1g1tu3xpZAd5OMkF3bYkQBpPLi0YsdhzRrN51+9EF5mVxlZLxHZPktflG7wn72obVux5HgTOXFVa",
-	"/z4BH1uikZTNGB2drX1wHX7MD52ary2I7LeTxGpidKPsGEXpJ2dBrpSgtJeJIu43LoW570Gd5UaLfDux",
-	"twSLaAl8hhM4ovOyrZyqMdGLuhA03nSLvlFsJs0wmU9lMqjsieqqNwOJVW/I4W2JWRKJINLE6qsouICv",
-	"Tx190quufY/Xjy8QwBy49s3rEfgFTY2d9R60vhsTWgaUpNec4XJyl5qdsX3TevAbcgCVO0nNjFfHoZWr",
-	"pnU1UhzB45GlHPG+jOY92VcpQ//57PWrtUPuMUSNj/Ypvg5tDSSXUfiW1VNcXFM5aEG+iCIHxHbs523c",
-	"oz0Ph+RnuObzBMpPaQtTYw5Qi+VhE60KLPW26xdm1hn1cuzvLPAiv0msexvzRc8PO9keDwkHRCeXI+Vl",
-	"slkXjTBzgyanboidMJ8TYHlTr4Akps8JoSmLx3eKbG+HeVqgO4PAfT/bcHbcwYBrVfBkLGQmEMUQhoQ+",
-	"c7WcUwfoBPkYNLsVw81KwkL2oIC9mUGMTEEGe6JlxzTf8Jy+sSVWVp7OaseRVLdrlrcBxVMxe9d01kKj",
-	"tbsL2FH89FLUIsn7IGhg2cuCFQTxW3B1B6mvS3UYHk4qaN84l5fRW2e5tpiuFY85t4NYSW9998soVNLE",
-	"pC7jZ4z7Zn2wcSrCrelf34M8CAoBmp4yTZDChssi399Ob6XuHPsP0r7epjdpSkd3xh/DBBhQmzwVEXuq",
-	"FGl1oMFlOcuLn/GS1+J+DWgs5tS8e2vuiSPils7Ga6lZ2NC5w13cg2UdiboycZCSSkUmNH2AK9EBiRoS",
-	"NnRoQEf8rFtTGTugwAZJgdeHhhqzU5rMrG8vhzhgzIoJ9rkj3qZ1IP7q/shwCUa4HwXaXBLZ+f4WFcJm",
-	"TsQ77vZrYAXdUXaPSsmx7roP5vLpyrhBl4427xO6oMgKeptKl8zJnsd/md4VKy14EsreCayI5RS1MRQW",
-	"9p11QwC72tDIH5QOQx6TYaqew58y2QVyMm0neEz6REoV7gyB5OUCH6xHfDSw+cI+O7/+IMA2j5bdqBS6",
-	"niRLNOnRk7fUSaSoOAfPSCW9q0rwvReMHDCVVQ5qA8ZqKPshvVWp0saC4CSc+illj5CmOzftO1rgAl15",
-	"uEAFwSJfhwWrvCRoa4AoDdxNu8YtZslNq7osfM5/rP7STrRZZJzcfFOSfQzWXmEa9z1AOv5SHN5YB1Ns",
-	"gtA2HUz9Mk/NSk6AqtQGxmC8Gtw9Zws0ajm3IXMiiL4O2vyPzOFX/2DPAjQxd58jaiYYZYH5XWpc+5y+",
-	"MxYgd04PcBugvwlehOBL/q3+4j6Ey3vnS7b6dccyfvKHEwRmB+OHXVqjxFkmlu900q7D3kV4McuhsB77",
-	"4Pq6VYCsf3Pp5EHliq1TBbMHbKZYsDapfo6ufTADIamrjg6754my93QT1eGUhpEirlqOpSOMMtG89AR9",
-	"OHJVTIJbaicunJStAPR032wlPzSGQcsxaomydqcwmtRgW74C5w5KsGtP/W4IpZztjhiEn9VfTvw4ub2z",
-	"tQBsEKlZdgNd4L4TX3NE35+R7T0QJyiO8fJdqlBOjXDYcUQHK0sG0WJSKW7v3F3d60MlWi0moHkGeN35",
-	"HiuatWqbZVUaOMgDTfSS2lr4iamdFZJM4lMRxiCpTcZI6EMcVCxKrt45PJsDVuNv/AoPDdmZsOa1JWXj",
-	"gXSw0+YryT150ZhCY86nwfQ435025nksSHbTAdac4K7MU4XJpCnBm5yA2xTuxUG/+S1JFjIcDAA3lGNp",
-	"8jokEpu2ZiBxd3xq8YJmgtf8lsQrGCClezpuUYVZHL56Dp5+02o3OpTCZbwjJiNlF2Y0oiQLzOSeqvuv",
-	"SVBczjSA3+t3ov5iSfKPnsdOTDhyuxUssvEImy1wjNz6YsPCflXNKXEUd0yZPLovXeZz++DuXP+tvpJK",
-	"mUolsM1tPANsMEK7hAITlMgc7zVCVM8xy2+i2IWpnnYTHkgAbEzFyYIFXrFwJtHE9JnsmkQSnulTU+TO",
-	"FijkBpMBl29bk0vxeUONac4h86G1W6z3Aw04Nj84UsfdxV4liDTDErHmY1oSu0sv1g9jnkZQYqlmdr0Y",
-	"N9jSgJnbewjWZA/0Cgs1MK7DpDKY8h1cRJ/UF9Meeay+NjbfzjewjHSUGewBFNdtDDKG1TjNdOxqgZSO",
-	"RewuJs944BVdIDepwOU2hUgppEJ6fm0Q/zjNh6u5O8UsYfbTMsmkroKkv4xmAQaMzXYhgKleIbju1t0T",
-	"GKIfnFRvH09TapK3WgXp7QRUuxa7M0kueO9kZDfLpJG0UfAunznpilolgTjyQ4jlqPRNrxCUn76CgCkb",
-	"Ew8FZjvEGai5vFYZ38ebVDlR4+w3Hw637OCAvZ0y1E3RHk0/6qzYHnabYQQriS6f4HT3N1zKSAJoWIbc",
-	"F2VYQKrsjoBUU7yl7M+CTImFpRMJjNMzvGOpjim6DEHBLJaSuWhDFJsdZA5dg4xhtW/kOxo9dd3qpKm5",
-	"N53Bzd5BXMYh7vvgSs8OXLQBPu3aYDPaD33hzfR5ltUVTZRZ8QRK8/sGkRmOGKBb4BJw1yXCCnGWkafI",
-	"tZLABpDdGtvm7p+eKB2b9RBaAVXekHfF9AsiE8gsAXUTAk1N+4BJSDm96/+4unoCrrRzZZ0SGJrVjmpS",
-	"K6pATbBuSet2dfwfQtX4I+8ZNxBuLYitls5hlmx3NjgQ7twH6kjQCQg4MCGZoxmBySbGtrp/Qs9u++BA",
-	"SpGJn6XylCOG7Kj8GomlDDUAxi2Fghl8S5ha3sdtSK3ZYP67EGkY8LCriZPBpbh0FIZqbncPLD8a0673",
-	"5HBm/Dynq5lvyuu6wTLRvn9LxX4o5ypiKze42IPIpu458KgyqrhIZXREk/vGF3ttXpuJyjoRfKnVmSZM",
-	"/PfhKkNTt7+Wkq21BsRaG8aJ5IimmQ82M5LLVJbRCt7XP/w+r38B3dPYFWjGmVGKotX62XsHtsCUIs6V",
-	"n+nar91/NE08xxxTC3ZOymaeCvYeujGadOEB4PeQSBGbRRHBsKK3c1OaMiIUpqzdyX1L70Ca1rLGpYvm",
-	"lkd0iwX1rZCo2CP7Q9RiM1J1Ojf5RlvDhHPDNsZjs4R1mxBxMur/i/t2Pi/k8Iws+xQ2cQ8t1tbTCAMn",
-	"kGGRR7Ffo73V2yjEPs3PfCNN2lh9fASTfJS06fYd8/Ic/X6PaoUBSPbBd/CILpRuNqnyjNH5wLvuUj6l",
-	"u3MMlXX8i4FpHutIvjlaZWxOU7mBG7Wgc7T29/rx0Q1y9ySQuYMJbKEPm6X4OaQ30F2m0xwQNuyYuHvn",
-	"Uy99g5DdvE59eh3X5qV4XLQJsI7k1jnUniZa6SezDleaiNq0GC0CwNvBHw+O9J6QGQt2iCXpAHk6S2su",
-	"aEhDjcn5d8sgqwYrac8hNE4tTb3H09AxyvLLRDO2Jd7dM3JI86TvvDHM51+DQdECZSzVwRdsdMBERFLh",
-	"ozTgh+DJcVCmibLQBrBoorwIG5L2fJbgPvbYpr7lpA+MAcYszgmkjcc8kcJB0USareqfzEimQ3xTMwmY",
-	"o8KElTCy2XUz8t+TbqpTUZMVr6aT1DtTYyk6D+mVmhV9suzYcwkFLiY4VG5PDVG8AhbgOdE8dbSTNeRb",
-	"x7PR42oWl1hs8wHTQejew0xWcBWe1CfUPGZRCewc13bJUTrVUQw9nsVrHZossqnJAQu7GPTMAjXHTSi2",
-	"tGui7gnlmCxYNF1lZrTKI+o1cc7byUrPzASWmlE1a0oGV3JEwQTq2/pKj7fj0WYdIdzXE/sQh3JJcUxK",
-	"HTmFX5KZS82WDGkAU+CcZzdoWAUvJab2Jtos9TxVwzF9NzGtNHzSmdpiuBM4Vj85kTLxsuGhFf9iS8+m",
-	"F0qabpTRnzoJKae1npwW9LcJP667t+2Q6UsPh46FjFduzxItKQB2SeaJKNf2bFBEwaAOszqxKF/DNpax",
-	"ParvzUXiGXCYDqH0+O7TfVU+jUfjS5PPB/rjfprryV4gQ/M0lAvFGflY8ZJm9PRXjwmUnxFohCg8ksf4",
-	"Mbs1ipHUnkfLM94AaDg/UAtIw/XvbpOg2cGRYnp3bGaAbcw6PbOCC/48dGBeNA2tYadNug3Pj2DKyitU",
-	"1Ar97c1XTyh+iipKBPrmyeMn60fffvv4m5iv/f7n6lQ0hajd7wpvbdIc4PxMzpq771GZwu+jgDEOPM+U",
-	"QMpx3Jj0EbnvwYizN6TSvPSh+j5zp6oFhxo0eUdLJMmYH5IN13wNS+o3X+PYV5jTHoh49GjUN+Fda4lv",
-	"fkqTMyksmpSI4Ts/3JTTsMfGYKmGlc6IH6OVrT8sMlNNw4jpyDBDUNI8J2zeOzfkOKdu/RraJiZQynCn",
-	"ompCn39XsBZtzmWqwPa1VFAy6ThsOIN7oRQ+xtXszrcE5x/bTfm67RGH+pBhQaDyTZFKDi/RYSxP2CiI",
-	"M4qZPQtgCtNVbs2/14pUE+q4LFSP3Xc3OfdFx0N2hQFFHZ96HncbZOu5hmGRmxlGWiNgmijvSPQ4uiEJ",
-	"V0Oy4N1qyPFa5zhMyXp1i8t6Cg64GRtma+cWp4CtYunK110tEvEG1xBm+jrTV0f6SmiJzSCJvenO4uYY",
-	"XdYNrSqSdBNNDitM7DtCh7qL+HLTPpUF36e89hNqMmzkQvHkZ9+lEgpFssgqUX7VQx4eqfPRX5cDSKJf",
-	"xj08fP0yXMmCq4cDjr0v4tpABpSDhsVqcK33BYif7P6rMIthLByISEaW66pK/tpzWNmBgrei03BXYC+d",
-	"htdzU04dkF4kDFli5kof9FNMKoH17230F4uYe0p5IyF53IwCC9aOrU2peOjVJNjPKpSN+9KW8+d0Gcms",
-	"sAPgJ1d+8mu/acl9TvL2HNwrN0jQpXEQoaLdd6FXTRWYpiw1c38b9T2pibLxqSmSPvKlB4p/nQuyaB3X",
-	"QxdwBZjVi0FRn1IMNnLXvNfjvbelBpMKEGKo1PGRb9I7OLm9WYVFvHKHZgUK+h+t0QasFioQ0N1V8uij",
-	"gQU1zH7yLT57x5ZD/bYN1gwdRjfTtujsWhSCpBBVMs62pU2uiGWd8iplJdwSQbftQrAUI9oJtN4KPm2/",
-	"E1+RQSzvBvY7Kc2uFcV6hXM9NN1XHKy4vVZ/o3hBVgOesJf60Y/pPBc63GrQzVKa1I9g0Xsqpclv17PM",
-	"u+QpqVRtQM0ZDbLGr+6hQpzpDQ9tfoyLU+tXreFn09ZAFbT2QkPI6FZbkMCuqC8TSK5UkEyl/NLpGKXB",
-	"FZwaQuoeRv9RH5Q0YOzNqImliUTWGqSyItcNzTbSsah9+h+2IZtNjJ3cf+2+HdSmtk57zxl5aWBQ06p7",
-	"rPQx2Uo7SBZE5rl1vHZysD2uka4DA8wig8d1dtU8LMHC1h14bbNh48DhXiJ4dEXnZnAwZyxe6gZlipJM",
-	"T1edmd8aP+LNN9sDxglQx277JDfeM5+2ybNLMugvLOcD3oCcL6Cg9XyKA1d0PBOjaXgVMeJM+MngC7vg",
-	"VMZrpuRTBAXyWy70z+SWCOjtJE8z5u4Pu+7aZ907DWzAn2BJ1crfct9NEXxCo7E23S+BpsaKnRaqPFtS",
-	"U39BACo5GM3+cwT85hpBi8cHO5dA8MMBV3FSTAgpThYFf2+EX1pJbKmEXo/2re5jl8SvLvm5w+t0V0zu",
-	"E3GY+OS+IzQm6lEwF/O2+VqMPr/GkZ3jNwlhCX1vV6eAoKsGJj2G6ytGuj9Na9Zko0kErlIsUwuNGDkK",
-	"y5sZdVbaUBpzZpkhU1Pw4OR9/NloCbLruNUUO1CJNoSyHeCsXPmWXKaXk8I3RKKSs13Y2rkFZ4XzOVFS",
-	"2+M+VmBIpmPJe6N8DFokbHsHeTbc5pBPA+/wH+xBk0zw5vkeK/b56WQK3xzkDVPQYBZlJ+W+5bZmHXow",
-	"HFv0uekTwJpveQIGhjMlcKbQhqgDIcZLg6uqpBm4pgHAh5qG1ERscUYeo5cW54daTB8AgEMFEer3NQKA",
-	"KfizOYryH+xf/rF6cnn5+PIfqzX6x+rF5VdfvzH/++Tfvr38x+pfkb7c67JcI0X39uV3L5+jr7/++t8R",
-	"ZeiX988fo++hI4L/7d+/+fbfkBUZyDRSkI+RXlFBcE4Ees3InstHZqORVkjR5uiRYguuj4F8Cq3PeW18",
-	"kU3LOocYBy8/Rs9swRLa4yPKsBBHhBn6MSf7iivCsuOjn8hR24d1hRRHf71ETe/oK9c7jQsEsWRUsxwq",
-	"g2wz7xtytI5/zOSBCJKjry6/AbrnnBgweH1YrSMNxnj8D+bN/KuVWaopdDE3+OqJPUsMV3R1tfr68eXj",
-	"r8FtpQrg0Qtc0Qu8sbkIO5NeYtiJcvZjvrpa/Y2oZxsTWhdEVpzZpImvLi9NbIQpa/YF7HLxm/WgG4Yf",
-	"Ow7mA8Cibda0P+g/Qz10aiA/swvXZUOPJev9HosjJE+4FiE5Vlhzzxoo27QO2eJMSZTxva8AU1B4919N",
-	"k4oPekyg2AZnNwbTNUWy78wTs2h2y/LH8p8lVeTrNukadyxlWMQgwHuEM2e6Ouplouv//YoqzcwlWYCW",
-	"z2BgzebatDlCndsaYYkwfAE4fA+siASBVpDDxMy4sO4bOUTR58Fj92TFbnSv9f1puAL+nQlV7s3wcakc",
-	"27nmnSWYH2sZpu8QdMP4Qct45YoSNe9bn6YM9mkLDQDAyojBUD4rSy8nG0UDBIkWYjt6SyQ64COqmaIl",
-	"woiRAxGImGI2I4abIklSSvIYPWO2mSJktFjFRLWogfTBe+xvPMcddjdWhvBEqu+0gXg6R2xp2085pVfF",
-	"dmYeycS0HYtqY5ya5h07izgvNe+6stX2Qfmmv5c/kWoJEXuNj0a1bLqZaIWzLI8A1U4ZyAdSGlzVQ8H3",
-	"+o7ckJKSW9LnvIh0uPiD5p/M/B3QYZsPXgheBScTwjN4TxRU0yXyFZtHLq4JMRmL4zR7YbHZ70mz9/o+",
-	"x10Gjx7DWSuBCmhHwZxkYO0OStcX/qFFZWvr29Og7+0bo3K1GXqqVG3eWFam6nFzL/58afmgOO0wLoyw",
-	"mPzCM2XRZubzsu26SWXc45Ue2j7+JYoruMHUgQd7hmRF8I1WbjgjQVsmLiB34cDTksqz1yQ55fn8TyOl",
-	"3PrOI6NMslT8ePxcEfbCJfq0Fv1kMRMkbO8WlR6Qs+KsYJtldH/a6qXFEsFAnYZPboikOWnwT0OxYtKE",
-	"PAdCUl8o5turuCbilohH0D3RPHqFClKWHKxf+IK1i22aTomlsibvWv+B+X+YSD6QI8MKl3y3NjCxMBJm",
-	"6Hs9/lNtABAVNBI3pUZ7KqWWlywPTAgwubVCAG4qhBk5gCEPKPV6oHpPcptO4oz7V1iqR/CpRz++gEO6",
-	"OSLAI+grib8CdG6PS6mmjBnORTOuVq1xAUDCsdBwu+NPazvgP2sCdpodz0AkzBjnw+gtrMidMhv+SCpB",
-	"8L7N6qMG4veGVxa6CQtcVYRJ4Fvq/xlwaklvScCpWxt0jfLp98BIXOSeDykDjGltEjD9CW86XOlTgoUy",
-	"EXpN7XXgt7EZ4eZHj0q9RhgC9/q/OZUKs4zo/z9QWSBZZ4X+gs0CAblfEWZcSsYxY6wXLEHbNW6Egh/Q",
-	"HrOjPQN66lCgAFjtfVZ8aUK48+SlfukVBYE++uzb0kJnTRmT4xyebW+CX5LgB7lGX11eBj4yAELqs/ne",
-	"wPy3uJzu6/3q6tvLy/VqT5n515NISO3DGd1LL3nN8tgh+NW1DNiaJ5Y5DA1ONsAcAwi6RHjP2Q7hmOGc",
-	"1in0Py+wgNmltHe9ic/MI18WT51zS+2CU3tK/Qlea8sz5/VGrfVlBzeIOf0WUpPkcM8ttflUIrNfyADk",
-	"IMyOkHWtjeCs4FJLMGauvJF9zwob7YpKSQveLswnf6f7WhW4vEJEX9qms6jQd7Eg6IaWWmBqUWibIutb",
-	"mINQhVsT/qrl5p7meWlYt8ukayS5YV0nNA2qv0++kn4YW6OmVfq48HtemPjbFy0Bb/aGlkAMRzBI5HAe",
-	"4pgMPLiCtNCwWcecuT4o66XkV5dPWnLykf1DL2obmarZbXNhgsc1NjnJa2gW+tCzS0xHk/fLmQ1Q8MGn",
-	"I+nvkBV9sw9PXS7wATQdU+EWm25GynKp2UYmek7hDcf/uuLQSDMuwLWEyaU5eIvFf0pKpPNRwhUNN/OY",
-	"FA76qkTv3+f2gT+DVtfEI931lFTmMixIQpv7KsE8D6PNWXobR17cVi/pDdGbrYwhsNTdrm9IUO4t7SA4",
-	"ockEAeENcV2ZBrgJ8uGHNLlXJmE+ZqX2hbmp1kmLgNHqvPjIpnHjpGG/SQz731bxBFsCNinBe43P0ASY",
-	"setjsyFa1aISQUzUZALQJXjz58BTibKSS1Ie141P54CPxgKWdMewNj8Er3eFOflDvAq9n4d49bVpDj1P",
-	"4j38dkbasc7rJ/U3aGE6FpCwA0+NRhjbkDJk3ntq9gj+YVVzay4s4cH131PB7aeFVsHLfA2saDpyHQqO",
-	"bM1OgjWM628wmPSjfWTRfQu+m4JCHmyFAq9DIGO8j5/71tS9tM8H1W5Gj1rCv/YDP6AtFrYLl/G70rZr",
-	"TbqUilS4Xs/Rlf4a91hJwPCrsFQkR4rcqcfoDfeOWCuicBjd9wqDfkDUrG/afafl/ytbIDXpDvOgn6mr",
-	"Zv7VYuTLh6mxNJ4pEnehTsq6GQtgPRnfdsOZtgfqAgzzo/XNu7QOuIckIeClNLsHqWdScZ7H+ahz1i/+",
-	"MP8zGtT60RX4PVhs6jlmGSkRZvZoGHcGFzuiXD6S7wvKWXkE4aY5W6VO0LBQS8i0KTvsZc9CAsGveUgc",
-	"zAvJmSU2Ybnu/s+PMNnugbbtMEMBKYxPHWJM9r7jt8nAzSD1v8SwSGyXXHhkx4nmxofatMqKFn2lnjZ0",
-	"Km/BCq1gc1oiN0439wj1JwN6vH86/WQtJzv1rrkLslHbG3GJ6BaaBRBhw5SSz5OgF6JmZ9iIdzU70yZ8",
-	"9dDi7Z0mq98DyhTXpouzdQdIDdnwF3/o/4xeVFDvt1TmxQQ+fUVyVyC9SC4G5B80BibcbE0H+Vp1e9W3",
-	"8wXSl5yd52dd4jOzur9I08N8bXIEfPXxb3W+a4XM/KLm7aa1LWPccwHJ9baM75RBU8f0OcBekJe0vE+y",
-	"12BrIn2xNfAyEzTUZR1zFtQj5dY10CDGUII6v2VEttX07OguyOXKzuGs2F7/LHYs9MspSXKhjX2HmrYk",
-	"Lzyz456HD+zopkXVZDZ4oBP+mt8GjadN2qSrO7Jn3oQ+AOMyrB4AnLbERkFa2tK79Df+ncl2O8thxdnN",
-	"/LP6QJv0tlYNVpOmrVVetSUF+UwWEmNHUrtVUKm4OCb3y/WiXXTDQAD+NxWw34HjViWla4b3tj37cpqG",
-	"1cKeNumIGYfiPMTIAXZdayEYQW8g/2vYVd7L4KkSlzAlHBTbkqwB6GWvHPrW8qzRQkdbyju02HmG2Wlz",
-	"VJP3aDzAkGXaNI5JpJXGNufiDy2Lh/Vs+Pv3+mvTnIEBdMSEqHYSnOHzKujfQwkTRg6Caarm/X3Tk/5s",
-	"8sN/I+HG9n3xFyBDk9dr2idUBN+4ux47/3KS9U5T5sedw9egc36ACtis6G+EQfFwPHsOIdHGCfnibn3T",
-	"184UatnE2fZewWWvz1x+ksC4yHh1PFWyz9nfhP1VHe+7uX0YholIKfeB2rEdlwaAS7606+YtnHNntBs3",
-	"DguwQNtQoJyfxk1bevfZmOlZVZXHl4ByeA5B8ZLefbFSApZutk/LUZtgb5qF/kWiLb1D//Lu5XP013+/",
-	"/OpfkfHgjUj8KbtdYJZLoj7bjr8Xx5/IsbJHcfkt/8Gs71nmEuMezrSwn04mtRh/41ZZxAqcLRIkMRiF",
-	"MOINEBbJghCFOIN0lX1dYkXynvVQCcrURJ4x4w5lKwRbeibimi+Y9i0JAkvz4zIBDA5gIiFkI8jfxhm2",
-	"OaLCQFd2SXpmxWvKjkGDraENewMPnHG/zAcSO7XnUkHsBwzepfILf4absWmWLVuYoxEX2OfYKIciGN0Y",
-	"/QHrd5lg61kFaMjSc+hrvxmU6Ezertaru1LqC3dHuP3zrrqLoTWfMwXwNc6NCz/BIQvhrNhaInNiD7Qs",
-	"wYfdAK3YFD+XMl5yCKS7lL+Is2XJCMnWlSQt6xPP85e2kGmhSngLSb8csjyd06u0XTZ/L/DyHvamXMge",
-	"WCbckOdkuMIOajeXcks2SWku71U2V5xWKL1L2nioJ6qbvhNtUlWIpvhHfVl1OTk1+7QC4NM36+et6aDb",
-	"363nVl3Y+HDrUnJsS+8A6adxC1mIBU1zm2nR26v73XVJKfOS3tmNPJPdpkf/wm23Lb0zOobfA8WRNP0R",
-	"vff+pDCcV98W3bN3RI9rGziey38f9qj64vbtVy5u2gpirQwKoMnfNlkSTluwuf+ALJhTWZUtjWB4AwkW",
-	"RKqLPywbfBrUxc3DZ9XG7Sdi8IBgkL6kanF1CwSSg6/Sale3BQBVsptGcG/VHC6SCkMVoqvC8gbAvUIi",
-	"0Y3WRswZDirOzxhj08N/puir/nQia9RXh0FUDVDvF0qEa8frHAKDVFxApr6aqNkIutmYtaYO8jvzxCTl",
-	"xra9SKfVnlN7sRNN2F4wtSVy0PRAcCdm2Jta3oHylyDCTVl0G5Y0tuy9PB5sbe7Hzsc7NcclV65CZQ34",
-	"KQZZJ+P7PZap2nHfI3GCSvuk1a5pRvXGl5BjaUK4Thly615OKR0KPZ5Zw2m30f7yo4+BDxNOWmtToqHI",
-	"QdXGvn6vIGTy5ntRm2354rTUh88yadJ/WEbQngsCMCy3OMNMJU9UdMuU6Y6SrL2vjtAr74sVeee8Cpsu",
-	"gbHbEG8eSaKJAiEUfpAWnA3A0yxs7QLn1eRwSpcC5opJCcpKWm04Fvn5Lfq3WCri+OAchw4+8Jn0Tvh2",
-	"/jBJf+b4gp6jGQaMHrutJ7gCFL5ZPm/6Pb4hb33bxeW3OmyQ+cA77aTwQAzWVUXA1VeQowFKWcqvChCN",
-	"DoamlU3vQg5xLhhM56yZaee1KBf8wnJ+rgytoDfZF6chwTZ1sDkhO9ugX1qr0PiFJtqGB9vnJmUZQh+c",
-	"M3I9jD8UbK0EMWCMy4K5cJRzxExDoIXuJ0dfXittrw/GEn52zyyKkhB+2ceo4ngJrYZzTc+hQYwLP/wU",
-	"ZIS/Ef4f1z+/QVuCVa21Ql6Wy3U1eM6xVA7QQhALmWUDoHtcNcC5XBJnSxy4KAfgFpvuQalde+ta8Sy4",
-	"Zwv1LOr1EodRp0JY2McXyvwFsIlDwTXBb2TjPXGdi7xcspP8NBARfuuaop9FsWt3cX/YqKnbydSOuH2+",
-	"rzMrz+Fmt20Te7Rvc79HLz8Bzjvp3DCG/Ze2k5d/tp20/hGX8nHDuBZ5WkmvHGnTu+salMUP2htyeGvC",
-	"GefYHDv6Zzpnnwnb/TVUULmuNvANbRtDY4FuRmNbP4O9Gm0j8I7s+S2xu/alNxEwk3VVZHAhaGI7T9FT",
-	"pM0Eo8BCmWGnycCJXvVJUul8bD+b5y//7Dxv4vR2m9fOQNGfYFwR0/mHeBSpWpJ8jbDICnoLfwttmDgH",
-	"9I8ITA+LYYBOLGCf5Zif0Dmcd8RmOx8KmhUBpjxk2lkIoVbbQFMdS/VCDym821u9rfNCtz0ITy8+nE5r",
-	"rKL4F23dyL0+CHkEJOMsh03t9Eo0OQYpMGQKseyZn0+N9PFE+iXHO4E6H/5b4ieoAzeq+dpKAn0QTRNO",
-	"88VoVfe9Or60zu8p0Rgn2pOFXveU620bbWIj8Y4Nxk7vfPSn1370Frjr3rQ6dfVfFvRvXLAP5pvr7f3/",
-	"+eYL5ps/s4wQyy+H+IK5bYCQKMOMcYXkIonmKcHgRM2AP+YH+8jItQ4ASQeXi+zhm6lskk6jiS7w4Bd0",
-	"RbjlxnLhUIV3y0WC4LrZEBddcgodIwcPq732QkMyXMmiHdVd/p4oeJkD5tcQP7hnJuh5XosyOh6VSGJq",
-	"EbWoarouF/iWLKdfLYtmjDfSvhXXYyE6q9pQSKYRtSnF7y1yigfymflopKQh3KJJQ9n9GvVmFs2+2iVP",
-	"cWz+zEw7YsCgdMmbmmmN/b3EKdGcYxGmoCUUbb4UtJheyJKNHApJhrGYr4k6a60cjB8h/XdHk1YOnWj0",
-	"YVkGxVovN5RHHgLPs7fUd5PP2VUF6fTylvdwI6Rc1NdEnS1jS30mp1lqY5+VJezCYg4yPZreKieu+tuV",
-	"YPuLPyQZxyQ2e7Mg0uOfhbre4yaJetpytiGp2uUAp5+KeNa6JOr+ID4Jp52rBDnjiXsD8uph/XUPwhDW",
-	"N2e2Z84hu9gTg2d/kpl+TiaJiuT/4JSdj0P06JMB4P9UHPK2VmG6rQHuIAZUXdnMkz3i9UT28VbBss6d",
-	"nwipru3Y5xICdvjPdPcOmHlaCbKmlYuiLLDxWuI1cDwdV3YazzG22Rd/uP8dvJpfAkZ/axsf3mbuEtN2",
-	"N13y7m0WuIxhnJCl7eNw7zqxYGNrRhc/wc/y3CJwnynYrEf/YnPkn+W5LzRs1azDeW6jXSvrjHA2Tdpv",
-	"ah23QyVe5onTGjYt67ZoJjvJSwAz/5Ft+aifwA48OetJcOO0XMY6NXvqBl0jzshfJOIH5oN0bvPcPJOJ",
-	"T2/I4Z1NEjjTGYHhlz4kMKhrJbCMeWjJaXviZ7wy7cxsMMF1r/3PZ69fxejbPh4Xf8B/J+CWOuI/WIuA",
-	"JSnXJFsY2hkxwriNxkgin7o+TkTVgoXdfa2w2RC0MXDD3UB8wLqDkmZZQfNwxHvWUI1rMvhwv+Y1klPV",
-	"qjcLD/Ks1RqZZm/JOgZXjG/JOUUAjP2e3M0Cm3u4bbC5bu3z3632Gznmp7e+ae3OUO+be7P6F7Kxy+Q7",
-	"uUY8qdt2qT49FqzBs4aJ4uVoUytk4pK3WqYZGIfAF9yFbBjjn1qS9lXRXxRm8kCE66xXgpJoPNRWw7Pt",
-	"jI/yMfolyHEL0PhwdtNve/VC8OrB5ejydSondqpZRqzGS4dk6nJvby4uJTeTLrA2hSHhxkF/mFJSU/y/",
-	"Nv+R3frWaB4Cha7dPeiEDecl0ds2r8PhZ7Vhmu29hxXTP4F1SfQBrEsyiDzzri7PCpYO46dK8epFEf7q",
-	"0mgZEmHlQlod/3yyO1zEGTCKPdZLXnG09x8aDiiqeIT9fGLJf3MZM82siYu/SJRRkdV7qTDLtMHm5ZRV",
-	"gW0H3tRWRNW2ZUh0lsAGzGrp2sYFN8fqfGp4jyKgD82udFn5YgsYw4Ms/dI+8uW3sh7uTG5WkcodpWEz",
-	"X0awWKOKiD1VClQlqgrbHQtEsjkLJdkulkxkN8KY6yap2GzRGnFmqoozXEK20QazXI7sL3QEHJZU9pEv",
-	"weEVTHdakZ/bKbOIUb+XG3+q48v3T1xGorrhzE2f8Zqp4WaNdr4Xf5j/GY/iuwaQD1+wUvqG1gt0a3Xb",
-	"+SFFiAtB9L4NO3LtI5MyX6GM4QtKYXSTjzDmL5XpFVDULBcWtGSJnfRQFq4jtuPSMgdrcWOauT7wDj/O",
-	"5G2yk/IzlJGydO36ZaXnZ7DxjU0L0dgtFwhDRm5dYi3fD0JLc1tehRnC2gISvCpI0729b2l+f1dxETDV",
-	"lBbLdu4zOiu/t6AiS7na9abG97EDjH0QnO1AbXh+/fcH3uOLP8z/nFBQ6wV/XMeHYc+WZHPthMxiBRQS",
-	"2gMHafar9arERjTlVGZY5CSPZdZ37jkY5rSSivPdFT8RUmlDjh/gTMK61sguCzwETQIF7jnU24wYsyle",
-	"E5b7/Xhgk6K9jVoqtbWYzn6N6Cnm/dP2b0E/pdOu3pGMizS2km13CZ2+8XKYnsAoANES9NS0LkwIzPzG",
-	"KbP+RHtjmb7j1ipNX1ZeHiks1KBuDA+cM1sJPpAGrQrN6yUMDALRQCjpoLKput7yMtdncdSwH0WiaCh2",
-	"js6RWKj/B4vjm7Jag1+w1n+hInAam39325h3sQ0gR+WMwBVnTFaZnalyTovH5odaBwAXSGID42K7Zw/A",
-	"DR88G41ASZmHPo9N/gWeAw8dHcwc8Yowg5oTIbh+nYhbR7halKur1YVWRv9vAAAA//8=",
+	"7H17k9w2kudXQdRdxOzGldQtP2ZjW3/JkjX2WpJ1anl8GzsKBYpEVcFNAhwA7OqyQ9/9AokHQRLgo5rV",
+	"kvfuL1tdJAgkEol8/vKPVcbLijPClFxd/bGqsMAlUUTAv15Slr+ijOj/z4nMBK0U5Wx1tVJ7gg5c5HKN",
+	"sERqT44IC4LUsSL5ar2i+pl/1kQcV+sVwyVZXa0KPdB6JbM9KbEescR3rwjbqf3q6pvLy/VKv7y6Wkkl",
+	"KNutPn1am+9znMe/L3BOOVJ7rBCVqOD8huQIq6foQNWe1wpRpWeGtlRIhTgjiG/hD1WBWWqS+mvhJLdc",
+	"lFitrlaUqb9+s/KzpEyRHREwzR9f6CdhuAqrfTMa1WMJ8s+aCpKvrpSoyeyxy4oLlRrf/Dj0jT5RHUEj",
+	"49nV32/GbzV1oxum6T6wO24nGVcIi2xPb5O8ZHdw3sTeaX5J7hVw00xSXhOSWKogt1RSzsyiDlgiSUh7",
+	"8Yc9VuSWCE0FQfTCqUQlwUwlFu3GnL3w64KnOEjqnyYsujUcr0VGUgOaH+fQ8ZN5mEj1Hc8pAclj2P4l",
+	"F6X+V8aZIgzWgKuqoBnWpL74TXIgfzP0/xRku7pa/Y+LRqpdmF/lRTCk/2YzQfMXWXEmwxm81UQnh4Un",
+	"4UaFebSZ5z0ciYJosUrhONQsJ0IqzvOVlwfXCiuy8KTMmJEp/cAPaIuFmY6ewyuSa15Y6vN2uAQx4Fz+",
+	"RSLNqdJfNlJhBvR4K/imIENcUpkn/te8SblxI7P61cqpg+Caf61gWZRXmxETVKkE11yyAiGkFGU7udjH",
+	"/YCJb8vmd3es4ePPNryGT1eCV0Qoe5S3vMgNt3QO/toKC3iKKlLKsZnBF6z4+eRFHRYCH1ftI/1f7rPN",
+	"Rz74F/jmN5IpPUI4YG/i0v+9P/FaRJSiPT8g/Yu7yVbr/pta6scvk3Dy8NS6EabwvfgCpN3v9tyz1B1s",
+	"lKaM10WO9viWIKqaaW44LwhmeuBsjxkjxdiOPLePfVprZaf3RatwucHW49fV2igh0bkbVSFQ+/YgJKcO",
+	"K2WH1Xqb02ao9YrV5cawbn8yWh4hytBhT7M90hf5ccPzYzMnVhcF3hTEXYD9KUl7L0fu2JAZQItsSOhU",
+	"VHNz2ymuYcf9KqOskuck73NK4YX5FBm9XlW1mn5g39YqRld5Q6vKTGbSMNf2+dhQ+lqI7WpA50E5Ydfv",
+	"RmomZ5caJaXgNYvQcoNZPp0432GWP+c1i5Io42xLRTmDSC/1nN6RimAVW/Z6lfN6oyYP9wKejgyzJ0Ue",
+	"p3NJpdQnabEZc60a948fZQgobYRAINUw07ZDLUlUAqg9BaGIi+Ln7erqv4Yn914//elD9xx/Wq9ucYaZ",
+	"msVz65VW/Cn7eFO2lHa9JUUwW3uae9eBf7khsttPuyFry3yOaCEH2aX7mcdZWmC2I2X0NsEZ/JGwutTT",
+	"KfktXEqKVPo/B1yBxSIJ2KJZwWEDcEF3+qNc6Hv4Q+QuzID5o+QDeXrQhlF/+3EhuZa8euNhsWb7pbsT",
+	"bkl46Uj3qMSlkdoyeuF562qKUTVN7pT47kfz61eXgYPD84TiE6S/pn0jnPwsY3v4Hc5u3hlLqr+H5NZu",
+	"7YTFzaJFZ77mO6MzdaIvprkwnuCKSaKn/6MxTcd0LnjKn6bmmNkJpZbxkhcFP8jIoZE38ekUNCNMknAl",
+	"AR8W/EDEx/3vs5ayXjGCRfwVq5RHf9A3nP3WDFkmSEboLZHxBShcJBauBGaypCrxYl1VyZXH98rTKni5",
+	"tS5Ll4DmwezDCdlpr2HXDM1SG35Ndk5KTrtJritYX0/xwhujX/f2Ul9go+xqbjkzSH+qH/Rk9XtJeZBj",
+	"hVNqNlxJ/uBvjorETBnHi4Ef9+uIH1dPuypwy5K6n9xNcBcpq8K6RdqLynhRl8zeD5KXBBT1G1JNNB1u",
+	"KTlUnLLWJahpiRUXwFFWhfmwniZjgPZjIlLwerePbFyFpTLCYxr7vTXPR1WZAxc3srJ7M224X/0rkRG7",
+	"eot/du2mHVvqc1IU/XXeUKNiO4LrvQI/IcuO+ohut5KA7cohrnDgIo9qGYrcTbC44Wv24dQcX+K6iN1Y",
+	"wF59ttsKXqLLp+jRE7Tlwuip/ICwRBgd9ryIa6klkRLv4kJe6JeihuukNdqJ2nHsW80Xo8tu3AB9U+dA",
+	"c33omy060JyAK1gIfohuRvL+qrQoD8fa090e7uHcCProcFaWJ69L9zvwyNUfKZs8IKS9EcZMl/f2uWu9",
+	"4uA9O5Nx29+/MHFqcUESrD+Ye3s63W91qLIOttJtwwAnvKDbLRGExRxmW0qKGfbvS/14MF5E06ByumB6",
+	"zssKi6SkwwsN1RVxWCsP4Ouzy08QT6jrisdsqzqnmyJxOU5RhmcobsZFN6irKKzACPzxhX5hork6pn97",
+	"N1pkilQlZNotETnNRk/i3+1jn9aru74MvikRwbJ1z6cXcYy+z7iAozHXaL9b6RHTBkXgu3NLXRtfn6EJ",
+	"UH/t+WOQrSLmxxDRZcVnOPEa5h3zpZlx/cLiU+aSsJf0rj9jw52BNvkkqk1O9Jpa/yhNqBxwFb4PVMbY",
+	"nT6dRm4kM27P+I/598oyon/nJKMlLpD5OeanyOmtvnM6lIrQaU9w3j6SwSgR3f2reA5G5NZxk7NTaT61",
+	"9nSL09xK1T6vprSCsft9Hi/0L830NKkNmXWMJn9bzTo+nYsz5sZuUyC5EGs/BNNILaEgisaWoLXSBDHx",
+	"Uc7RLic6sOCD8KzXOOFLwxOXsTPZ+nEa8RtKjAmvcPj43Ni2oJn6Oy7qiMS4IceBGOc8utZVjlXLQZQ4",
+	"kD5AqL/uyetej69CCJIpkoP2FVFH4jPa0rbrLdDouYqvjlex5BiMGDkQgUhO9V+QZgWwydWesh0iRei8",
+	"DwRWRYQ9kX1FwW3IMK3MEtzjduJ+4PUKIq4w6QG6RY8U3mHKjI+lvdiDi09Ip1YhiWn+FJGyUkewChmH",
+	"hcf8K7O3wlygExwa6T3bzlQQB7ZlpmNn4i6CgsS3Tt0O9tPtQmJnB50tL0jm59rZ25kESWzaZuYwk7dy",
+	"uQ3oXEH+7MU2QN/+m9Xa3UdzKD1gPxKmiCD5TK6v6k1B5X6KuHQs4z4UvhydrIuYtufp/X1z45vzTZrD",
+	"/ji+LD+f0JLQb0bXJPCBfYdj4WsXMUvmcdi0y1hyxUlBi6U8/n7iyQW/t16Wzp3N+IElohjJu9lGbtoE",
+	"2hwjBEodIXtNm6/bEWMz/97ckVqB3JHIrliJB1929+mGbLkgTxGriwIuGLhwUUGlMtdMf8t3JBFU21mi",
+	"RXbUpERGHG42FDZJOXtHMi5ys7x7KMV6Mmu/EjttL5tgRlHq0nh2wZ4fEAZPrSA4lwjcuBuu9kjSHMJG",
+	"bRL6QEBcBjeiYvgQD8cTgmm7OG4kKREjScQtEY+kVjUgEov2vMhlYt9nbBU/pPeJxKdkvnGFqJLIeASe",
+	"oj0pCn5lIjFWqBTY5H9Pi8VQnw/fo3U6oFZwbwp3pogVLvjuyqbabojWQfW2j+igUy7maBq8o4kTFmvE",
+	"BbqctnTpkn6n5/JG+Yfm8et3Yy+Ffp7G7FzALWW5y0md6AuGF2LcFUncG8xU41LGhimxyvYzxnmtn48m",
+	"BSZDGNhEQ4ZGddR/q5/tKi8T43n+laije5YEdtN5xw9RAbznQn1MLjgdi/X2TsIxPVcRGvTnBLMM8yQb",
+	"Vagh8tpVKwCVAj5t+MMznAmMrFqL+TBwoN7a7e94jKyGMZxcaRh/DyHfhKY0nUFguNHAhfsajL028xxa",
+	"nmaRIY19UDKQohhW4kssbsLoH94JAntgXF3gVOaIONkViwU6gTtlIq1jN/7CDDNi7WqTYEUxgoLjxTmT",
+	"EkG0tJ9jjusr9FeNpsuH1rRMT3w0/hf3TMQdizYoN81o85G25NwS8fkBrkvG2hNzGAqVv6QF+ZFteUQG",
+	"kIKWVCWKIAjLeMdRH5i9Vi2ISd89IROC/naE4DvrYEJumPiCWP58z2m0NiLlK4Y0jPH6Bv3UgB9Yf/pv",
+	"ghup19Vc9YzmaRZ2FdMv80Tcw346NeNf7dq7eYAJxyA1hYEK3xCGcLRaJO2sL8hWfbSpfX37pcTsqMcv",
+	"CL4lEvEatG3vjoTKXWsq6sdsKlQsGYXV8SSxnd4dp8Lrx2zRi0IlviESYWSohcBXF7GLYv5SteeSQFGF",
+	"nmDsPcd3MT8rh/JjpE3ilgYfvO006CCnaFcTKX029YwEotPDH7DXZi52RcF+WtpY2qdYzcqLqYJuS+9m",
+	"HZm7qAY9lJlUJ6L4ktwSQdUxpLpUvALl6w4OFclunNM2Rv6hAEoyecD6zSa6IbCcEB+CJQYLajzQLl7v",
+	"CBQUbul5OPLH9/IuFuhi28ZIc1S7JeKICnpDiiMk6kjZyQvoBgJmGMg8zyPH6gd+sB90sgrKk9fGJXKp",
+	"T9yTNYIs/abO+cDFDcm1yHkK0Zy2dZtOvhBE2tt7oo05p3rKrHwdUtYu2n84sTs/UZYnc2jnHasm9WFC",
+	"bcBM5707f0E8/6+j4XzL0WYVI377l/QuSYZE5R9GW3pnGEP/LwgtxJ06P5rncZ8iBAu8MLSekbT9zsXE",
+	"EZY3CG/0TQpliNFdmF//5aYRU01sRn97Js43KJEpCoL7N6dSYcPUyfz/zvbUjf+NZvpAIC7cXxwUQtSp",
+	"lcXc3z6peo8lhDi9VDDAIPGKG/hMVK7bEoLeJugfUGO5RtLJOJtxIt9zRgZ24F41W46IlmTrVhGXq9Wy",
+	"1Qm92gO3kDjnTqw9HC1vHcou3LqvxBIP6W6vPk5NDUwX7bhK30nVu1nSx64t7el7/gaXJH8L9QgxHYfm",
+	"eTEjG94OFHPEjZYkRc4RZqagDZimKW8sKCNIvxLViRlPFMrBcdYaNWxmUB7HOKq4hIBRXGSIvJ2MHQgY",
+	"QXC2b+XiJ5wx2TJkTEsJAeEjmcr8tnJyuWrUGFrB6BlTPMfxxCAlaqnGRRQuiuOqVXXaN8YYuVMWIMNc",
+	"t4KgrSB6u85WompM/Xl2OBjIY3q2s/0MC/kj2cgAd3oCSdSWroZ9Qx5w8mwoG9fuRyOcHX81J6zhgbWX",
+	"77Yc3+yz3yYnlZIC/BXnN7EizUbvn3ZyfDhHH54h8AV7/HmRS0QVxJ2Mzg5QEBuCpOKC5BAzpsoGkP0t",
+	"bgCKmAnT9c4oIyQnubkR+s6IPd3t0ZHXAvEDQ5gIigv7WVOsy/Xn9XePvLb/okzSnEDocM8F/Z2z1oxM",
+	"uA7Sp0wtF7P+/B7XJsoqQrvjxGQOQ6/4gXQ0p7762FSo40IQnB/HUwSClA7PE/6TAcGT/PUuWFY3Wy0B",
+	"XVJwtkN4xxF26QLI15C3YEKCtCaC9f9+zMkuLjRGyb+xFsWkiJdJGGirLl1P0DEKCJCYf2Z95DOLVrz3",
+	"PgrcYBMsZzjqWymZMeQGe/0mZfMombdlPM3FKWc9gAVcFK6svoOaN2VJP5AiB9SxGH6EOc8p3DSc7fWx",
+	"yXCR1QVWWiIJXiKMfIwFGbEftSlmV7jAB6ffeYK4SFXEH0+3MXcsEer3rjhFlFW1RfdyaUDT8GLSyVkJ",
+	"OMR5OkA7cDsR46V3OntKUNJPB5fueLGdfihq4zvX28b4TM0etA9MW0oFO96w4npl3XYWZcEqCW3VYAWn",
+	"yLNAi1bhsQ+lSkw8/6DVC6JSxQUz9cucyqowGubggTQffWGfhtAC2BNTd9kO8FK/FZvHDTnOnHnHfxfy",
+	"hDl+4zW75GhCxGZRfk3NEB4mydF2YEOeZbEyKpzFjtwNOaLX37/5ZY0OmCr0V/QvkmSc5fJftVIC5trX",
+	"Tm6aAFtwCgPP17cxx1fjGnwScQ324UEGV/Wi4Y+Ov4CQKn4nbOmuFkQuYGvbObzW52VOJo0rHUiGf8ZS",
+	"UcaLA6YisTlirB0mm6HAupODAjNuctGBuAPxzdZpigiCE890qgZF0ZLICb5yW0VCSxKeq4EFvLaXYXv+",
+	"JcEssU0GOvAeNexuhKB6HScKdrwSMiRpY/AXBGwkB+3W0efBQXOgEtwzDIWZH9Nl3wzPVxnFX25ZFbE7",
+	"v3+s09laZ0pLbwPVlQb+ucnKajJ7UqnqP1Bt8BzjiepzslffYqnS6aslF4nya8lwJfdzamWv7Rvj1WZ2",
+	"Cfbz4beipOBFPOYbBXqkyiA8jiE7zkBjnIWw2ONVl+9g0Z21fuUBbmcdHMfE7S90lGtzKnJO7Nc8zOWY",
+	"ih3Zoxjm4ijU4o85YYpuI5xbUlYrklDGk5HuzrzcIP6N6BwgEfi5xybpJK2LFCZrEmNE2rLjfm4ioxME",
+	"t8UcgYf7oHDdeTs03a4ylpFKfUwyGryKcKH2vN7trevceDIKLolEJZcQ96JKosa9FzkjM8u/W8QeQ3Ps",
+	"FkSatHIk8QHt+QE5CCZ9WATB+RpJ7pNrMszQRpvJJdEmKcmfIs3KLbdYQbYK2ShS3+DnMYNfKl65fKDG",
+	"++PuFeP/s74rZCXXUyRqhqAEBSmOdhxxFs+aF1ym5Gs6taOFudT18XBJ0Pv/Y5brEhACOtIcSQ4Zbz7L",
+	"5yS0Jp/FYZYwXN3ewwvvhpXbx6cVNU7Ex0brsXac51dI0rIqyB3CLEe2tv0RZ8XRIyBGpfVcFrcrS/M4",
+	"wIbFtlLPMr7ARJ4KtVmUw344m205zGHNQUn8zou5EZ1ZCfaGK1Lp9cPsP23svxsg+YhvxOK4ATXXITC/",
+	"J0nD2fC9hikcYXyiPOyhYdW15eWRsrtm5emzkPDd8oOWOpIoBE9CrAIqpqMuXFIUM3dwi+tiDv6Jh/6K",
+	"afI0VSNn7pcT6jqcH200hd92VDEU8B/063Mbld4d30bg/rJqc0yqNYG2PjGm1a57jIaFiRCJdIC0uHEn",
+	"N/7Lx4qIj8aNM9EZbH0+857+qK/nE734Q4j03dRWuTdu5QOm1mAWHqUlt+V2mBbEOjo1E5EgQArpsCSB",
+	"qMcVLj4md7x7i9pE1yFJYsZqj9zQt78/HWo6dgiknGO6NPP/PXpPe8jpSLoBll3okXF7hTDlArpRb0iR",
+	"upmioJOnajLNYM1XmxUF03Tw0TGy/QenLG6DBnqKJ80U18ZIDmQbubalUlLukopHAqmDd9RPpFJpDKjJ",
+	"GAwzczVDoNLhuGALoyoe/3C/jqQ7/kQixihlOblLgalOccZZF5wZJ/FZkn9/h7WCOgP2yZe2DLpa4KFT",
+	"QaDSZS8/kWOF82s3hSirz0hTBkE6t+9EssTU1rj1hZPLkhrtKnMCfU+uAh26rng1kyg1U4LGLOhfjd7o",
+	"UlTQ3vimoSBEHJsYDOJsWJU8X1WqjZ27nKFYkaqhiOeXsPmLDSA5AkSZlo4BekRSPOkdtnG2mHVZ2uTB",
+	"A1X7MJebShSUIhjXnq8NGExOHywOmVzcEU9id4HgoDwjMH/dUmOka7pZdRNqZaLxocI7nzwNLweNKPhB",
+	"Wg+JQ3lqZ0JDYoUlcNSc2ZPsJopVcLDEb/IgWogFVyZDHfwxDm7Yclfcx+XQPTqeIMgitKvTJGgyCs1y",
+	"GD/MSym4oSxP1WxpvoHMvLXxZwh8S6QCTwa46mySaZNzP8lgg8Nwv6gLI3fqo5Ns45kZTi5PwYWoVZQa",
+	"xofVStbT1Pmtlsql5h00JShrNb2YSpNEJx5Bcr4EeNQ83JeEOwTfkvwj7hhHWJFHipZRBHqFd0nQNXCE",
+	"wuE02UQF0UwGyYWQPuoS8/YE50Sg14yUXD4ywkCfWfMrZNZyBlcLljcmP7J9so1XlnGFNolJFsVxcppv",
+	"zaIbEg+tuWslaAzpaOjtLfP5kKPtR+zmByLHMqc7soa+ayMIrbyIC9Ct+jnW+U3wBErQNFQrEDSp2OAr",
+	"EjFESALSxxe+Wveo0HspQUxujsihaSp91TEiJZHrUGqb32eFqUghiU/KjzjhE0BZNn4/zUuiVfqoa6Tg",
+	"2U2nUwFrcPI3tZGkLvEsmr2PXYDFjXEkJg965MV0WTi2KWX3WluHQwD7y+QswJrdZ/wCwo1YO+4YSMt4",
+	"xXEeL+GfbgvOUsRd6Gzo4V/0M1Hjz8bSzCfj65FyTpnwPvWD68UQ3dcEYt+kQ27bLjQYD0yFXqjU6X+N",
+	"c/KSxmxK19ZktHtJwaVayCozf5gIIgAP+RYgMIv4ClW2TyZvnyERW1+Rku7i5uUpuMfDgMf3T2nO+YEV",
+	"lN1Mb+4ASbeTOzSkkqkKnuEiZbQYIygq9E1booFWFU3Cfvv28hnLpuYT1BFDBiQrgm+0tq7/FtQMzLLF",
+	"02jD+rc5JI6mk3nGCkgXUiPYl/b3uls8nNbrVhEYzs4iDQhj8nzH8LNfE6KiNpjBBnRK+o4oiShTHLm6",
+	"vaDJPLSb80WgHYzlJBd0m94AaTy5tGDEouSMZvOu34kuMiuNrZaI7Z4kr8s3uCTvahtA7XkeBM5c/V3/",
+	"PgEfW6IBms2NHZ2tfXAdfswPnZqvLf3st0HFamIcp+gYReknZ4HLFKC0Fwn/7RuXrN33oM5yo0W+ndhb",
+	"gkW02D/DCcTUeXllTtWY6EVdCARwukXfKDaTZpjMHDO5YvZEddWbgRSyN+TwtsAsibkwsYFDUIk7+qRX",
+	"Xfserx9fIAB0cG3H1yNAE5oaO+s9aH03JrQM/Eqv9cfl5B5IO2P7pvXgN+QAKneSmhmvjkMrV03LdaQ4",
+	"gscjSznisohmeNlXKUP/+ez1q7XDKDJEjY/2Kb4ObQ0kl7H3rdanuLimctCCfBHFSIjt2M/buEd7HuLK",
+	"z3DN5wk8o8KW4MYcoBa1xKaU7bHU265fmFlR1asmuLMQk/wmse5tzBc9P+xku1kkHBCdrJWUl8nmlzTC",
+	"zA2anLohdsJ8TsACTr0CkuhFJ4SmLPLgKbK9HeZpwQsNQhT+bAP3cQcDrtWeJ2MhMyE3htAy9Jmr5ZyK",
+	"RyfIx0DorRhuVhKW7Ael+s0MYmQKcvUTzUmm+Ybn9DsusLLydFbjkaS6XbO8DZ2eyk5wzZItCFy7j4Id",
+	"xU8vRS2SvA+Cxqu9fF9BEL8FV3eQ5LtUZ+zhpIL2jXN5Gb11lmu66poOmXM7mCbx1vdWjYJCTUxfM37G",
+	"uG/WBxunYvnC831wh6Dkoeme0wQpbLgs8v2tmq5FW8d+QpGWs7oP9ow3WFhTc2sTuTSlozvjj2EC9qhN",
+	"noqIkipFWr12cFHM8uJnvOC1uF+rHYuuNe/emnviiLils5FpahY2Iu9wF/ewYEeirkwcpKBSkQntLeBK",
+	"9K3igIQNHRp4FT/r1lTGDiiwQVLg9UGwxuyUJgft28shDhizYoJ97oi3aZ2zv7o/Bl6CEe5HgTaXRHa+",
+	"v0V7YTMn4v2c+9W+gu4ou0dN6Fjv5gdz+XRl3KBLR5v3CV1QZHt6m0oMzUnJ479M7/+VFjwJZe8EVsRy",
+	"itoYCgv7zrohgF1taOQPSochj8kwVc/hT5nsAjmZthM8Jn0ipUqUhuAAc4EP1iM+Gth8YZ+dX2kRoLhH",
+	"C4xUCkdQkiXaEenJW+okUlScg2cEM8DVX/guE0YOmBoyByoCYzWU/ZDeqlQRZ7/DayhU5xd4Qpru3AT3",
+	"aCkP9B/iAu0JFvk6LM3lBUFbA7lpgH3a1XwxS25afWnTgzZWaWon2iwyTm6+KUgZA/BXmMZ9D1B4sBSH",
+	"N9bBFJsgtE0HU7/MU7OSE6D+tgFsGK97d8/ZUpRazm33nQiiA8zgjays0B2aw6/+wZ4FaGLuPkfUTDDK",
+	"AvP78bhGQX1nLIALnR7gNpCGE7wIwZf8W/3FfQiX984Xp/UrrGX85A8nCMwOxg+7tEaJs0ws3+mkXYe9",
+	"i/BilgOEAPbB9XWr1Fr/5tLJgxodW5ELZg/YTLFgbVL9HF37YAZCUlcdHbbkiQL/dLvY4ZSGkXK1Wo6l",
+	"I4wy0bz0BH04crWfBCzVTlw4KVsB6Om+2Up+aAyDlmPUEmXtTmE0qcE2twXOHZRg15763RBKMdsdMQi0",
+	"q7+c+HFyI2trAdggUrPsBqTBfSe+5oi+PyPbeyBOsD/GC5WpQjk1wmHHER2sLBnExUmluL1zd3Wv45Zo",
+	"NdOANiHgdeclVjRrVXHLqjDAlwea6Jq1tUAbU3tIJJnEpyKMgW+bjJHQhzioWBRcvXPIPQesxt/4FR4a",
+	"sjNhzWtLysYD6QC2zVeSe/KiMYXGnE+D6XG+D2/M87gn2U0HQnSCuzJPlWCTpgRvcgJuU7gXhzfntyRZ",
+	"yHAwUONQjqXJ6zBXbNqaAf/d8anFC5oJXvNbEq9ggJTu6QhNFWZxoO45nQOapsLRoRQu4r0/GSm6gKoR",
+	"JVlgJkuq7r8mQXEx0wB+r9+J+oslyT96Hjsx4cjtVrDIxiNstsAxcuuLDQv7VTWnxFHcMWXy6L50mc/t",
+	"g7tzncb6SiplKpXANrfFDrDBCO0SCkxQInO81whRPccsv4li702duJvwQAJgYypOFizwigVuiSamz2TX",
+	"JGby7KLsO1ugkBv0CVy8bU0uxecNNaY5h8yH1m6x3g804Nj84Egddxd7lSDS9kvE2qxpSewuvVjnj3ka",
+	"QYGlmtnfY9xgS0ODbu8hWJPd3iss1MC4Dn3LoOd3ECB9Ul9Me+Sx+trYfDvfwDLSO2ew21FctzEYIFbj",
+	"NNOxqwVSOhaxu5g844FXdIHcpD0utinsTSEV0vNrtyuI03y4mrtTzBJmPy2TTOoqSPrLaBZgYOdsvwWY",
+	"6hWC627dPYEh+sFJ9fbxNKUmeatVkN5OQLVrsTuT5IL3TkZ2s0waSRuFKfOZk66oVRKIIz+EWI5K3/QK",
+	"QfnpKwiYsjHxsMdshzgDNZfXKuNlvB2XEzXOfvPhcMsODsLcKUPdFO3R9KPOiu1htxlGsJLo8glO97nD",
+	"hYwkgIZlyH1RhgWkyu4ISDXFW8r+LHCYWFg6kcA4PcM7luqYossQ6M1iKZmLtn6x2UHm0DXIGFb7Rr53",
+	"01PXl0+amnvTA93sHcRlXG8BH1zp2YGLtvqnXRtsRqOlvnReQsi7tvBTx3HRgD6YUZbVFU2UWfEEHvX7",
+	"BnsajhigW+ACEOYlwgpxlpGnyDXNwAZ63hrb5u6fnigdm/UQWgFV3pB3xfQLIhPILAF1E0JqTfuASUiJ",
+	"fWPaTTuurp6AoO1cWacEhmY13prUdCtQE6xb0rpdHf+HUDX+yHvGDYRbC0yspXOYJdudDQ6EO/eBOhL0",
+	"PAIOTEjmaEZgsl2zre6f0J3cPjiQUmTiZ6k85YghOyq/RmIpQ62OcUuhYAbJE6aW93EbUms23Q1ciDQM",
+	"eNjVxMngUlw6CkM1t48Jlh+Nadd7cjgzfp7T1cw35XXdYEllypAuh3KuIrZygwA+iOHqngOPKqOKi1RG",
+	"RzS5b3yx1+a1mfizE8GXWj14wsR/H64yNHX7aynZWmtArLVhnEiOaJr5YDMjuUxFEa3gff3D7/M6NdCS",
+	"xq5AM86MUhSt1s/eO7AFphRxrvxM137t/qNp4jnmmFqwc1I281RY+9CN0aQLD0Dch0SK2CyKCIYVvZ2b",
+	"0pQRoTBl7Z71W3oH0rSWNS5cNLc4olssqG/6REWJ7A9Ri81I1enc5FuKDRPODdsYj80S1m1CxMmo/y/u",
+	"2/m84MozsuxTKMw9XFxbTyMMnECGRR5FuY12kW/jLfs0P/ONNGlj9fER9PVR0qYblczLc/T7PaoVBnDg",
+	"B9+rJLpQutmkyjNG5wPvukv5lD7WMfzZ8S8Gpnms9/rmaJWxOe3zBm7UPZ2jtb/Xj49ukLsngcwd9GML",
+	"fdgsxc8hvYHuMp3mgLBhx8TdO5966RuE7Ob1JNTruDYvxeOiTYB1JLfOofY00Uo/mXW40kTUpsVoEQDe",
+	"DtJ6cKRLQmYs2CGWpAPk6SytuaAhDTUm598tg6warKQ9h9A4tTT1Hk9DxyjLLxPN2BZ4d8/IIc2TvvPG",
+	"MJ9/DQZFC5SxVK9isNEBExFJhY/SgB+CJ8dBmSbKQhvAoonyImy92vNZgvvYY5v65po+MAYYszgnkDYe",
+	"80QKB0UTaSurfzIjmV74Tc0kYI4KE1bCyGbXzch/T7qpTkVNVryaTlLvTI2l6DykV2pW9MmyY88lFLiY",
+	"4FC5PTVE8QpYgOdE89TRTtaQbx3PRo+rWVxisc0HTK+kew8zWcFVeFJHVPOYRSWwc1zbJUfpVEcx9HgW",
+	"r3VossimJgcs7GLQMwvUHDeh2NKuibonlGOyYNH0z5nRFJCo18Q5bycrPTMTWGpG1awpGVzJEQUTqG/r",
+	"Kz3ejkebdYRwX0/sQxzKJcUxKXXkFH5JZi41WzKkAUyBc57dimIVvJSY2ptoW9jzVA3H9N3EtNLwSWdq",
+	"AOJO4Fj95ETKxMuGh1b8iy09m14oafpuRn/qJKSc1mRzWtDfJvy4Pua2F6gvPRw6FjJeuT1LtKQA2CWZ",
+	"J6Jcg7dBEQWDOszqxKJ8DdtYxvaovjcXiWfAYTqE0uP7bPdV+TQejS9NPh/oj/tprid7gQzN01AuFGfk",
+	"Y8ULmtHTXz0mUH5GoBGi8Ege48fs1ihGUnseLc94A6Dh/EAtIA3XqbxNgmYHR4rp3bGZAbYx6/TMCi74",
+	"89CBedE0tIadNuk2PD+CKSuv0L5W6G9vvnpC8VNUUSLQN08eP1k/+vbbx9/EfO33P1enoilE7X5XeGuT",
+	"5gDnZ3LW3H2PyhR+HwWMceB5pgRSjuPGpI/IfQ9GnL0hlealD9X3mTtVLTjUoMk7WiJJxvyQbC3na1hS",
+	"v/kax77CnPZAxKNHo74J71pLfPNTmpxJYdGkRAzf+eGmnIY9NgZLNax0RvwYrWz9YZGZahpGTEeGGYKS",
+	"5jlh8965Icc5devX0CAygVKGOxVV43Fy7grWos25TBVYWUsFJZOOw4YzuBdK4WNcze7xS3D+sd1+sNsI",
+	"cqgPGRYEKt8UqeTwEh3G8oSNgjijmNmzAKYwXeXW/HutSDWhjstC9dh9d5NzX3Q8ZFcYUNTxqedxt0G2",
+	"nmsYFrmZYaQ1AqaJ8o5Ej6MbknA1JAverYYcr3WOw5SsV7e4qKfggJuxYbZ2bnEK2CqWrnzd1SIRb3AN",
+	"YaavM311pK+EltgMktib7ixujtFl3dCqIkk30eSwwsS+I3Sou4gvN+1TWfAy5bWfUJNhIxeKJz/7LpVQ",
+	"KJJFVonyqx7y8Eidj/66HEAS/TLu4eHrl+FK7rl6OODY+yKuDWRAOWhYrAbXel+A+MnuvwqzGMbCgYhk",
+	"ZLmuquSvPYeVHSh4KzoNdwX20ml4PTfl1AHpRcKQBWau9EE/xaQSWP/eRn+xiLmnlDcSksfNKLBg7dja",
+	"lIqHXk2C/axC2bgvbTl/TpeRzAo7AH5y5Se/9puW3Ockb8/BvXKDBF0aBxEq2n0XetVUgWnKUjP3t1Hf",
+	"k5ooG5+aIukjX3qg+Ne5IIvWcT10AVeAWb0YFPUpxWAjd817Pd57W2owqQAhhkodH/kmvYOT25tVWMQr",
+	"d2i2R0H/ozXagNVCBQK6u0oefTSwoIbZT77FZ+/YcqjftsGaocPoZtoWnV2LQpAUokrG2bawyRWxrFNe",
+	"payEWyLotl0IlmJEO4HWW8Gn7XfiKzKI5d3Afiel2bWiWK9wroemZcXBiiu1+hvFC7Ia8IS91I9+TOe5",
+	"0OFWg26W0qR+BIsuqZQmv13PMu+Sp6BStQE1ZzTIGr+6hwpxpjc8tPkxLk6tX7WGn01bA1XQ2gsNIaNb",
+	"TcqqwIqkUEJzktESp5qABxiio3FlU6AzFoyNo/wP4Hq2QGzXUQDIfDDBro2Cu55bEw51KY4OQxROwMf4",
+	"atpE37/tvDyHfnXfPIgdWI7lomZqbtyh9V379J7OApdF8Z2DQ+UbfSY63c7t4dlLlD+1wHgE8tfiKcBi",
+	"h0guJxUPDiaKt5gzNu/wU9P6p5NKuWFHV94MP1gp+N5CmXYV0iKBN00FyVQqepbOpDDop1MD3V2VwX/U",
+	"p06YlhHNqImliURuLSTcI9ez0bb7stii+h+2baRN35/cJfK+fR6nNnh8zxl5acCa0w6GWIF2suF/kNKM",
+	"zHPreIX3YBNvowMODDCLDB593tUcssRFa4MW1zZnP97ewOstHgPWOUMdGCOLF+RCMbUk05PqZ2bhxxWR",
+	"5pvtAeMEqGM2SZIb75n132QDJxn0F5bzAZ9lzhcwI3uRjwFDIp4v1rTli7iaTJDcoKC7EHrGa6bkUwQw",
+	"Hlsu9M/klgjoQCdPczndvzmEa/J372TVAa+nJVUry9R9N0XwCe0Q23S/BJoaX9u0hIqzpV72FwTQt4M5",
+	"N3+OtIS5rprFsxg6l0DwwwFXcVJMSHyYLAr+3gi/tCnbMly9tQ9x0JQJ+6sr0ejwOt3tJ3ezOUx8suwI",
+	"jYl6FMzFvG2+FqPPr3H8+fhNQlhC39vVKbj6qmnmEEMfFyM96qa1lLMxbwJXKZaphUZcMQrLmxlKPpY3",
+	"45o4DJmagm+h0EfJjgIluL6ATUkWlWhDKNsBGtSVbxxoOs4pfEMkKjjbhQ3oW6B7OJ+Ty4HzVMSiJNM7",
+	"XnjX4RgAUticE7IBuTWFp0EM+Q/2AJQmxBx8Jyj7/HQyhW8O8oYpuzKLspNy33Jbsw79rI4t+tz0CZov",
+	"bHkCrIozJXCm0IaoAyHGl4yrqqAZBNAAZoyatvlEbHFGHqOX1klBLfIYwFSiPRHq9zUCGDz4szmK8h/s",
+	"X/6xenJ5+fjyH6s1+sfqxeVXX78x//vk3769/MfqX5G+3OuiWCNFS/vyu5fP0ddff/3viDL0y/vnj9H3",
+	"0LfF//bv33z7b8iKDGTavcjHSK9oT3BOBHrNSMnlI7PRSCukaHP0eNZ7ro+BfIq0pchrEzFpGms6XEt4",
+	"+TF6ZssqUYmPKMNCHBFm6MeclBVXhGXHRz+Ro7YP6wopjv56iZoO91euwyMXCDJeUM1yqF8kSOKSoBty",
+	"tOFJzOSBCJKjry6/AbrnnJiWFfqwWnc/jPH4H8w7I69WZqmmHM/c4Ksn9iwxXNHV1errx5ePvwbnutoD",
+	"j17gil7gjc2Y2pkkOMNOlLMf89XV6m9EPduYBCBBZMWZTe366vLSRHCZsmZfwC4Xv9k4n2H4seNgPgAs",
+	"2mZN+4P+M3hqUgP5mV24XkB6LFmXJRZHSPFyjYxyrLDmnjVQtmlwtMWZkijjpa9TVVAe/F9NK50Pekyg",
+	"2AZnNwZ5OkWy78wTs2h2y/LH8p8FVeTrNumaoBFlWMQaFfQIZ850ddTLRNf/+xVVmpkLsgAtn8HAms21",
+	"aXOEatw1whJh+AJweAmsiASBhrXDxMy4sO4bOUTR58Fj92TFbg5C6/vT0E/8OxOwOJrh41I5tnPNO0sw",
+	"P9YyTN8h6Ibxg5bxypVOa963kRcZ7NMW2pSAlREDy31WFF5ONooGCBItxHb0lkh0wEdUM0ULhBEjByIQ",
+	"MXEAI4abUm5SSPIYPWO25Svk3VnFRLWogfTBe+xvPMcddjdWhvBEqu+0gXg6R2xp2085paPOdma228Tk",
+	"Qou9ZZya5h07izgvNe+64vr2Qfmmv5c/kWoJEXuNj0a1bHouaYWzKI7QUIIykA+kMOjPhz0v9R25IQUl",
+	"t6TPeRHpcPEHzT+Z+Ts41jYfvBC8Ck4mBJFxSRTU/CYCFs0jF9eEmLzqcZq9sB0k7kmz9/o+x10Gjx7D",
+	"WSsBnAZHwZxkYO0OStcX/qFFZWvr29MadNg3RuVqM/RUqdq8saxM1ePmXvx5AIxBcdphXBhhMfmFZ8qi",
+	"zcznZdt1k6oLwis9tH38SxRXcIOpAw/2DMmK4But3HBGguZxXECG1YGnJZVnr0lyyvP5n0ZKufWdR0aZ",
+	"lM748fi5IuyFS0dsLfrJYiZI2IQyKj0gs85ZwTYX8v601UuLpauCOg2f3BBJc9KgNIdixSQzeg6E1ONQ",
+	"zLdXcU3ELRGPoMerefQK7UlRcLB+4QvWLrbJhAWWypq8a/0H5v9h8o2AHBlWuOC7tQGzhpEwQ9/r8Z9q",
+	"A4Aoa2Vpfc8URJZUSi0vWR6YEGBya4UA3FQIM3IAQx56aeiB6pLkNunNGfevsFSP4FOPfnwBh3RzRICa",
+	"0lcSfwWA7x6XUk0ZM5yLZlytWuMCzI1joeGm7J/WdsB/1gTsNDueAXKZMc6H0VtYkTtlNvyRVILgss3q",
+	"owbi94ZXFroJ97iqCJPAt9T/M+DUgt6SgFO3Nuga5dPvgZG4yD0fUgZI+NokYPoT3nS40qcEC2Ui9Jra",
+	"68BvY+tWzI8+pWaNMATu9X9zKhVmGdH/f6Byj2Sd7fUXbK4ayP2KMONSMo4ZY71gCdqucSPs+QGVmB3t",
+	"GdBThzIq6CjRZ8WXJoQ7T17ql15REOijz74tLMDflDE5zuHZ9ib4JQl+kGv01eVl4CMDuLY+m5cmeabF",
+	"5bSsy9XVt5eX61VJmfnXk0hI7cMZ3Usvec3y2CH41TU22ZonljkMDZo/pG5BqwaJcMnZDuGY4ZzWKfQ/",
+	"L7CA2aW0d72Jz8wjXxZPnXNL7YJTe0r9CV5ryzPn9Uat9WUHN4g5/Rb4l+Rwzy21+VQis1/IwHghzI5Q",
+	"G6KN4GzPpZZgzFx5I/ue7W20KyolbYsJYT75Oy1rtcfFFSL60jb9j4W+iwVBN7TQAlOLQtu6Xd/CHIQq",
+	"3JrwVy03S5rnhWHdLpOukeSGdZ3QNL1HfPKV9MPYSlqt0seF3/O9ib990RLwpjS0BGI4gkEih/MQx2Tg",
+	"wZXNhobNOubM9UFZLyW/unzSkpOP7B96UdvIVM1umwsTPK6xyUleQ0vjh55dYjqavF/ObICCDz4dSX+H",
+	"2o2bMjx1ucAH0HRMHW5suhkpiqVmG5noOYU3HP/rikO737gA1xIml+bgLRb/KSiRzkcJVzTczGNSOOj+",
+	"FL1/n9sH/gxaXROPdNdTUpnLsCAJbe6rBPM8jDZn6W0ceXFbvaA3RG+2MobAUne7viFBube0g+CEJhME",
+	"hDfE9Y4b4Cao2hnS5F6Zsp6YldoX5qamMC0CRmuI4yOb9rKThv0mMex/W8UTbAnYpATvNT5DE2DGrtvW",
+	"hmhVi0oEMVGTCUCX4M2fA08lygouSXFcNz6dAz4aC1jSHcPa/BC83u3NyR/iVehQP8Srr00L+3kS7+G3",
+	"M9I0el7Xu79Bo+WxgIQdeGo0wtiGlCHz3lOzR/APq5pbc2EJD67/ngpuPy209rzI18CKpm/gYc+RrSxM",
+	"sIZx/Q0Gk360jyy6b8F3U/Vkgw2b4HUIZIxXlrlvTd1L+3xQk2v0qCX8az/wA9piYXsFGr8rbbvWpEup",
+	"SIXr9RwdQIFxjxUEDL8KS0VypMideozecO+ItSIKh9F9rzDoB0TN+qbdd1r+v7JlnJPuMA9NnLpq5l8t",
+	"Rr58mBpL45kicRfqpKybsQDWk/FtN5xpOzUvwDA/Wt+8S+uAe0gSAl5Ks3uQeiYV53mcjzpn/eIP8z+j",
+	"Qa0fXRnyg8WmnmOWkQJhZo+GcWdwsSPK5SP57sWcFUcQbpqzVeoEDQu1hEybssNe9iwkEPyah8TBvJCc",
+	"WWITluvu//wIk+1xapujMxSQwvjUIcZk7zt+mwzcDFL/SwyLxHbJhUd2nGhufKhNq6xo0VfqaUOn8has",
+	"0Ao2pyVy43Rzj1B/Ml5yUa4+nX6ylpOdetfcBdmo7Y24RHQLLU2IsGFKyedJ0AtRszNsxLuanWkTvnpo",
+	"8fZOk9XvAWWKa9PF2boDpIZs+Is/9H9GLyqo91sq82ICn74iuSuQXiQXA/IPGgMTbjaqrJjltQrhgPr5",
+	"AulLzs7zsy7xmVndXyRgj8q1yRHw1ce/1fmuFTLzi5q3m9a2jHHPBSTX2zK+UwZNHdPnAM5jgBFOT/Ya",
+	"bKCmL7YGBGuChrqsY85CD6XcugbAyBhKUOe3jMi2mp4d3QW5XNk5nBVzNCxIUudY6JdTkuRCG/sO23FJ",
+	"Xnhmxz0PH9jRTSO9yWzwQCf8Nb8N2uObtElXd2TPvAl9ABJvWD0AaJKJjYK0tKV36W/8O5PtdpbDirOb",
+	"+Wf1gTbpba0aRDlNW6u8aksK8pksJMaOpHZrT6Xi4pjcL9cxe9ENAwH431TAfgeOW5WUrhkuIXa/iFfZ",
+	"ahpWC3vapCNmHIrzECMH2HWthWAEHcz8r/5wWz0EZPBUiUuYEg4wcknWAIzFVw4jcHnWaGE4LuUdWuw8",
+	"w+y0OarJezQeYMgybdpbJdJKY5tz8YeWxcN6Nvz9e/21ac7AADpiQlQ7Cc7weRX076GECSMHFDdV8/7+",
+	"lua2DcbZ5If/RsKNTfzv9ydDk9drmrxUBN+4ux47/3KS9U5T5sedw9egc36ACths398Ig+LhePYcQqKN",
+	"E/LF3fqm+6Yp1LKJs+29gsten7n8JIFxkfHqeKpkn7O/CfurOt53c/swDBORUu4DtWP7wg0Al3xp181b",
+	"OOfOaDduHBYgFrcBizk/jZu29O6zMdOzqiqOLwGL9RyC4iW9+2KlBCzdbJ+WozbB3rQ0/otEW3qH/uXd",
+	"y+for/9++dW/IuPBG5H4U3Z7j1kuifpsO/5eHH8ix8oexeW3/AezvmeZS4x7ONPCfjqZ1GL8jVtlEStw",
+	"tkiQxGAUwog3QFgk94QoxBmkq5R1gRXJe9ZDJShTE3nGjDuUrRBs6ZmIa75gmkwlCCzNj8sEMDiAiYSQ",
+	"jSB/G2fY5oj2BrqyS9IzK15TdgzaAA5t2Bt44Iz7ZT6Q2KmSSwWxHzB4l8ov/Bluxqalv2xhjkZcYJ9j",
+	"oxyKYHRj9Aes32WCrWcVoCFLz6Gv/Waw7DN5u1qv7gqpL9wd4fbPu+ouhil/zhTABts4ziEL4azYWiJz",
+	"Yg+0KMCH3QCt2BQ/lzJecAiku5S/iLNlyQjJ1pUkLesTz/OXtpBpoUp42zhjuf4XdE5H5XbZ/L1aLPSw",
+	"N+VC9sAy4YY8J8MVdlC7uZRbsklKc3mvsrnitELpXdLGQz1R3fT9spOqQjTFP+rLqovJqdmnFQCfvlk/",
+	"b02f7/5uPbfqwsaHW5eSY1t6B0g/jVvIQixomttMi95e3e+uS0qZl/TObuSZ7DY9+hduu23pndEx/B4o",
+	"jqTp4uq99yeF4bz6tuievSN6XNtm9lz++7CT3he3b79ycdNWEGtlUABN/rbJknDags39B2TBnMqqaGkE",
+	"wxtIsCBSXfxh2eDToC5uHj6rNm4/EYMHBIP0JVWLq1sgkBx8lVa7ui0AqJLdNIJ7q+ZwkVQYqhBdFZY3",
+	"AO4VEolutDZiznBQcX7GGJse/jNFX9/ZTjMpLccjVQDq/UKJcO14nUNgkIoLyNRXEzUbQTcbs9bUQX5n",
+	"npik3Ni2F+m02nNqL3aiCdsLprZEDpoeCO7EDHtTyztQ/hJEuCmLbsOSxpZs+vssGg+HYX3DmPMcWNPd",
+	"qulK87BnttMhKcI07wDexGdSUgO0a/LEyoUcchnQQELtQcNJYY6EvXdcgnhj7cMsJuZNWPVtPCbfqFEd",
+	"fuqUphdcuUKmNcDsGACmjJcllimIAd/wd4Ll86TVe3BGkc+XkIprIv1OZ3brXs52GYpQn1kRNqP/eYLU",
+	"reNEWXtTohHrQQ3Yvn6vWHVS6r6ozbZ8ccbMwycjNRKQZQSVXBBA67nFGWYqeaKiW6ZME50kREN1hMav",
+	"X6zIO6fG1LS8jSlNePNIEk0UiLTxg7QYfsh1VlzmvJpUX+kyBV3NMUFZQasNxyI/v+PnLZaKOD44x6GD",
+	"D3wm8wS+nT9Mbqg5vqAOa4YBBcZu6wkeI4Vvlldu3+Mb8tb3EF5+q8Nuzw+8004KD4TqXfEMXH17cjR4",
+	"Oku53wHJ06EVtYouXGQqzgWD2mvNTNe3RbngF5bzcyXyBS3svjgNCbapA+EKSfwGJNU6D4z7cKIL4WDb",
+	"IaUcCNAu6YxcD+MPxeQrQQxm57KYPxzlHDHTN2qh+8nRl9eqoGw42eFn98yiYBrhl30oMw6r0epL2LSm",
+	"Gm5l7IafAqDxN8L/4/rnN2hLsKq1VsiLYrnmF885lsrhnghikdVsnLzEVYOvzCVxtsSBi2IAlbNpMpXa",
+	"tbeuY9OCe7ZQa6vOVtlRpyKd2McXShAHTJLDnmuC38jGNeIaXHm5ZCf5aSBxwK73TIodDD7fnFrw4+kd",
+	"cft8X59nnsPNbrtr9mjf5n4Pcn8C6nvSuWEM+y9tJy//bDtp/SPOoXnDuBZ5WkmvHGnTu+v62MUP2hty",
+	"eGuiXufYHDv6Zzpnn6kFwGsotHPNj+Ab2jaG/hPdxNe2fgZ7Ndpt4h0p+S2xu/al95owk3XFhnAhaGI7",
+	"T9FTpM0Eo8CCp7zTi+LE4MskqXQ+tp/N85d/dp436Rx2m9fOQNGfYFwR0yCKeLCxWpJ8jbDI9vQW/hba",
+	"MHEO6B8RmB4WwziuWMA+yzE/oXM474hNij/sabYPWg9Q2SBNtbpLmgAPhJkOKVjkW72t8yL8PaRXLz6c",
+	"TmusovgXbXnRvT4I6SYk4yyHTe201DSpKCnMbAopDzM/nxrp44n0S453AnU+/LeE2VAHblTztZUE+iCa",
+	"Xq3mi9Hi/3s1Bmqd31OiMU60J+sB7ynX2zbaxH7zHRuMnd4g60+v/egtcNe96YjrygQtNuS4YB8sS9Db",
+	"+//LEhYsS3hmGSFWhgDxBXPbACFRhhnjCslF6hFSgsGJmgF/zA/2kZFrHXC0Di5l3aN8U9nkJkfzoeDB",
+	"L+iKcMuNpUyiCu+WiwTBdbMhLrrkFDpGDh59fe2FhmS4kvt2VHf5e2LPixyg4Yb4wT0zQc/zWpTR8ahE",
+	"ElOXLqSa5tx7fEuW06+WBb3GG2nfiuuxEJ1VbcQs06/cIDb0FjnFA/nMfDRS+RJu0aSh7H6NejP3zb7a",
+	"JU9xbP7MTNdqgCp1Ob6aaY39vcQp0ZxjgcigcxhtvhR0Il/Iko0cCkmGIbuviTprSSWMHyH9d0dTfQAN",
+	"i/RhWQbsXC83lEc+v8+zt9R3k0/t7qTZAbVOdyOkXNTXRJ0tY0t9JqdZamOfFQXswmIOMj2a3ionrvrb",
+	"lWD7iz8kGYeuNnuzICDon4W63uMmiXracrYhqdpVI6efinhxgyTq/lhPCaedKxg644l7A/LqYf11D8IQ",
+	"1jdntmfOIbsoiWl7cJKZfk4miYrk/+CUnY9D9OiT+wT8qTjkba3CdFuD70IM9r6ymScl4vVE9vFWwbLO",
+	"nZ8Iqa7t2OcSAnb4z3T3Dph5WgmyppWLoiyw8VriNahNHVd2GvYzttkXf7j/HbyaX0Irh9Y2PrzN3CWm",
+	"bYK75N3bLHAZwzghS9vH4d7lhMHG1owufoKf5bkFaj9TsFmP/sXmyD/Lc1+P2oI2gPPcBkVX1hnhbJq0",
+	"39Q6bocqAc0Tp/X1WtZt0Ux2kpcAZv4j2/JRP4EdeHLWk+DGabmMdWr21A26RpyRv0jED8wH6dzmuXkm",
+	"E5/ekMM7myRwpjMCwy99SGBQ13FiGfPQknNtQW15Zbre2WCCa3L8n89ev4rRt308Lv6A/06At3XEf7BO",
+	"EktSrkm2MLQzYoRxG42RRD517b6IqgULm0BbYbMhaGNQqbuB+IB1ByXNsoLm4Yj3rKEa12Tw4X7NaySn",
+	"qlVvFh7kWas1Ms3eknW0iveWnFMEwNjvyd0sTMKH2wab69Y+/91qv5FjfnqHpNbuDLVIujerfyEbu0y+",
+	"k+vXlLptl2rnZDE9PGuYKF6ONrVCJi55q2WaQfsIfMFdZI8x/qklaV8V/UVhJg9EuAaMBSiJQeW3RclW",
+	"+Cgfo1+CHLcAtBFnN/3uaC8Erx5cji5fp3JiQ6NlxGq8dEimLvf25uJCcjPpPdamMCTcOIQYU0pqMCLW",
+	"5j+yW98azUOg0Ny9h7Cx4bwgetvmNcL8rDZMs733sGL6J7AuiD6AdUEGAYre1cVZMfVh/FQpXr0oEGRd",
+	"GC1DIqxcSKvjn082EYw4A0Yh6nrJK472/kPDAUUVj7CfTyz5by5jppk1cfEXiTIqsrqUCrOMhHAhVgW2",
+	"jZpTWxFV25Yh0VkCGzCrpWsbF9wcq/Op4T2KgD40u9Jl5YstQFEPsvRL+8iX3/F8uIG9WUUqd5SGPZ8Z",
+	"wWKNKiJKqhSoSlTtbRM1h1jDclSQ7WLJRHYjjLlukorNFq0RZ6aqOMMFZBttMMvlyP5C48hhSWUf+RIc",
+	"XsF0pxX5uZ0yixj1e7nxpzq+fJvNZSSqG87c9BmvmRru6Wnne/GH+Z/xKL7rE/rwBSuF73u+QFNft50f",
+	"UoS4EETv27Aj1z4yKfMVyhi+oBRGN/kIY/5SmZYS+5rlwoKWLLGTHsrCNU53XFrkYC1uTM/fB97hx5m8",
+	"TTbcfoYyUljFGSNZ6fmZFgrGpoVo7JYLhCEjty6wlu8HoaW5La/CDGFtAQle7UnT5L9vaX5/V3ERMNWU",
+	"Ttx27jMacL+3oCJLudr1psb3sYOffhCc7UBteH799wfe44s/zP+cUFDrBX9cx4dhz5Zkc+2EzGIFFBK6",
+	"SAdp9qv1qsBGNOVUZljkJI9l1nfuORjmtJKK890VPxFSaUOOH+BMwrrWyC4LPARNAgXuOdTbjBizKV4T",
+	"lvv9eGCTor2NWiq1tZjOfo3oKeb90/ZvQT+l067ekYyLNLaS7YoKDeHxctCvwCgA0RK0XrUuTAjM/MYp",
+	"s/5Ee2OZ9vTWKk1fVl4eKSzUoG4MD5wzWwk+kAatCs3rJQwMAtFAKOmgsqm63vIi12dx1LAfRaJoKHaO",
+	"BqNYqP8Hi+ObslqDX7DWf6EicBqbf3e73XexDZRFgx3Umt/7hx4AlzaVE79QKvxzCzwL14khB8rJlkIk",
+	"N8yJPzqGL3GuTet4tVYCRfj23BjCP5FKzUMQfvIwO/WsKHz1wELqgcUKHkBN81w8ivygLeJga7605PZB",
+	"0r4HPCYP27SQh8la62ki36veBnLgzgiMc8ZkuNmZcOf0qNj8c+tg5AJJbGCiTDhwCPX+4K+pEag689Dn",
+	"8fl9gfes72AQzBzxijCDyhUhuH6diFtHuFoUq6vVhT4N/zcAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

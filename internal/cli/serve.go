@@ -1,8 +1,8 @@
 package cli
 
 import (
-	"crypto/rand"
 	"context"
+	"crypto/rand"
 	"errors"
 	"fmt"
 	"io"

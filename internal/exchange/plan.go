@@ -89,7 +89,7 @@ func Load(l document.Load, format string, of document.Plan, places Places) (File
 	case "json":
 		var image document.Image
 		if image, err = document.NewImage(l); err == nil {
-			f.Data, err = json.MarshalIndent(image, "", " ")
+			f.Data, err = json.Marshal(image)
 		}
 		f.Lost = append([]document.Loss{{Why: "a memory image has short names only"}}, f.Lost...)
 	case "csv":

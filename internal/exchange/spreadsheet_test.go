@@ -13,6 +13,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/document"
+	"mnemos/core/entry"
+	"mnemos/core/table"
 )
 
 // TestSchema holds what is written against the published schema, by a validator
@@ -35,6 +37,17 @@ func TestSchema(t *testing.T) {
 	b, err := json.Marshal(v)
 	require.NoError(t, err)
 	assert.Error(t, valid(b))
+
+	schema, err = c.Compile("../../docs/formats/memory-image.schema.json")
+	require.NoError(t, err)
+	lines := []table.Line{}
+	for _, x := range season(60).Channels {
+		lines = append(lines, table.Line{Slot: *x.Number, Scan: entry.ScanYes, Channel: x.Channel})
+	}
+	f, err = Load(document.Held("p", "Trail", trail(t), lines), "json", document.Plan{}, places)
+	require.NoError(t, err)
+	require.NoError(t, valid(f.Data))
+	assert.Error(t, valid([]byte(strings.Replace(string(f.Data), `"tx_hz":null`, `"tx_hz":0`, 1))))
 }
 
 // TestSpreadsheets sends a plan through two spreadsheets: openpyxl reads the workbook

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"mnemos/core/document"
+	"mnemos/core/slots"
 	"mnemos/core/table"
 	"mnemos/core/template"
 	"mnemos/internal/exchange"
@@ -137,9 +138,7 @@ func (p *Plans) Sample(ctx context.Context, loadID int64, t template.Template) (
 	held := document.Held(d.plan.Name, d.unit.Title(), d.radio, lines)
 	rows, lost := t.Write(held.Rows)
 	out.Rows = append(out.Rows, rows...)
-	for _, l := range lost {
-		out.Lost = append(out.Lost, document.Loss{What: fmt.Sprintf("slot %d, %s", l.Slot, l.Name), Why: l.Why})
-	}
+	out.Lost = append(out.Lost, together(lost)...)
 	out.Lost = append(out.Lost, held.Lost...)
 	var data bytes.Buffer
 	data.WriteString("\ufeff")
@@ -150,6 +149,31 @@ func (p *Plans) Sample(ctx context.Context, loadID int64, t template.Template) (
 	}
 	out.File = exchange.File{Name: exchange.FileName(d.plan.Name+" "+d.unit.Title()+" "+t.Name, "csv"), Type: "text/csv; charset=utf-8", Data: data.Bytes(), Lost: out.Lost}
 	return out, nil
+}
+
+// together says once what is the same of several channels.
+func together(lost []template.Lost) (out []document.Loss) {
+	of := map[string][]template.Lost{}
+	var order []string
+	for _, l := range lost {
+		if len(of[l.Why]) == 0 {
+			order = append(order, l.Why)
+		}
+		of[l.Why] = append(of[l.Why], l)
+	}
+	for _, why := range order {
+		some := of[why]
+		what := fmt.Sprintf("slot %d, %s", some[0].Slot, some[0].Name)
+		if len(some) > 1 {
+			var at []int
+			for _, l := range some {
+				at = append(at, l.Slot)
+			}
+			what = "slots " + slots.Runs(at)
+		}
+		out = append(out, document.Loss{What: what, Why: why})
+	}
+	return out
 }
 
 // BringBy takes a file in that was written in columns that somebody kept.

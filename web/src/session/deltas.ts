@@ -17,6 +17,7 @@ const asks: Record<string, readonly string[]> = {
   channel_set: ['sets', 'history'],
   member: ['sets', 'history'],
   snapshot: ['history'],
+  template: ['templates'],
   correction: ['find', 'corrections', 'follows'],
   decision: ['find', 'decisions', 'follows'],
   edition: ['find', 'sources', 'nearby', 'workspace', 'follows', 'work'],

@@ -63,6 +63,10 @@ export type Sets = Schemas['Sets'];
 export type SetInfo = Schemas['SetInfo'];
 export type History = Schemas['History'];
 export type Snapshot = Schemas['Snapshot'];
+export type ColumnTemplate = Schemas['ColumnTemplate'];
+export type KeptTemplate = Schemas['KeptTemplate'];
+export type TemplateColumn = Schemas['TemplateColumn'];
+export type TemplateField = Schemas['TemplateField'];
 export type Comparison = Schemas['Comparison'];
 
 /** Asks, and notes whether there was an answer. */

@@ -756,6 +756,62 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/templates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Columns that people defined, and what they can be made of */
+        get: operations["getTemplates"];
+        put?: never;
+        /** Keep columns */
+        post: operations["saveTemplate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/templates/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove columns */
+        delete: operations["dropTemplate"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/sample": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How columns look with the channels of a radio, as it will hold them */
+        post: operations["sampleTemplate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/start": {
         parameters: {
             query?: never;
@@ -2221,6 +2277,11 @@ export interface components {
             replace?: boolean;
             /** @enum {string} */
             viewpoint?: "operator" | "repeater";
+            /**
+             * Format: int64
+             * @description columns that somebody kept
+             */
+            template?: number;
             /** Format: int64 */
             revision: number;
         };
@@ -2237,6 +2298,47 @@ export interface components {
         Brought: {
             workspace: components["schemas"]["Workspace"] | null;
             pasted: components["schemas"]["Pasted"] | null;
+        };
+        TemplateColumn: {
+            of: string;
+            heading: string;
+            unit?: string;
+            decimals?: number;
+            words?: {
+                [key: string]: string;
+            };
+            text?: string;
+        };
+        ColumnTemplate: {
+            name: string;
+            /** @description decimal comma */
+            comma: boolean;
+            divide: string;
+            heading: boolean;
+            columns: components["schemas"]["TemplateColumn"][];
+        };
+        KeptTemplate: {
+            /** Format: int64 */
+            id: number;
+            template: components["schemas"]["ColumnTemplate"];
+            /** Format: int64 */
+            revision: number;
+        };
+        TemplateField: {
+            of: string;
+            says: string;
+            frequency: boolean;
+            words: string[];
+        };
+        Templates: {
+            templates: components["schemas"]["KeptTemplate"][];
+            fields: components["schemas"]["TemplateField"][];
+        };
+        TemplateSample: {
+            faults: components["schemas"]["FieldFault"][];
+            rows: string[][];
+            lost: string[];
+            file: components["schemas"]["MadeFile"] | null;
         };
         PersonRequest: {
             name?: string;
@@ -4220,6 +4322,105 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Ledger"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getTemplates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description By name */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Templates"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveTemplate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeptTemplate"];
+            };
+        };
+        responses: {
+            /** @description All of them */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Templates"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropTemplate: {
+        parameters: {
+            query?: {
+                /** @description the revision that was seen; without it whatever there is is meant */
+                revision?: components["parameters"]["Seen"];
+            };
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Those that are left */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Templates"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    sampleTemplate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColumnTemplate"];
+            };
+        };
+        responses: {
+            /** @description Rows, and what is not in them */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TemplateSample"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -140,6 +140,12 @@
       >
       <span class="w-64"><Select bind:value={format} label="Format" options={formats(of === 'load')} /></span>
       <Button
+        onclick={() => {
+          close();
+          plan.columns = true;
+        }}>Columns of your own…</Button
+      >
+      <Button
         kind="main"
         disabled={!file.data}
         onclick={() => {
@@ -152,7 +158,7 @@
       <p role="status" class="text-ink2">
         {#if lost.length === 0}Nothing is lost: read back, it is the same plan.{:else}What is not in it as planned:{/if}
       </p>
-      <ul class="max-h-40 overflow-y-auto">
+      <ul>
         {#each lost as l, i (i)}<li class="border-b border-rule py-0.5 text-small">{l}</li>{/each}
       </ul>
     {/if}

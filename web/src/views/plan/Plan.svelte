@@ -321,6 +321,13 @@
         close={() => (plan.files = false)}
       />{:catch}{@render lost()}{/await}
   {/if}
+  {#if plan.columns && load}
+    {#await later.columns() then { default: Columns }}<Columns
+        {plan}
+        {load}
+        close={() => (plan.columns = false)}
+      />{:catch}{@render lost()}{/await}
+  {/if}
   {#if plan.matrix}
     {#await later.matrix() then { default: FitMatrix }}<FitMatrix
         {plan}

@@ -63,6 +63,14 @@ export function commandsOf({ plan, line, fix, fixes, store, sheet }: Acts): Comm
       },
     },
     {
+      id: 'columns',
+      says: 'Columns of your own: files for other tools',
+      scope: 'Plan',
+      run: () => {
+        plan.columns = true;
+      },
+    },
+    {
       id: 'fix-kind',
       says: 'Fix all of the kind that is shown',
       scope: 'Plan',

@@ -7,5 +7,6 @@ export const later = {
   fixKind: () => import('./FixKind.svelte'),
   fixes: () => import('./Fixes.svelte'),
   files: () => import('./Files.svelte'),
+  columns: () => import('./Columns.svelte'),
   matrix: () => import('./FitMatrix.svelte'),
 };

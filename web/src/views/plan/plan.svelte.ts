@@ -63,6 +63,7 @@ export class PlanState {
   fixing = $state('');
   matrix = $state(false);
   files = $state(false);
+  columns = $state(false);
   /** On a phone: whether a touch takes a slot into the choice. */
   choosing = $state(false);
 
