@@ -199,7 +199,7 @@ func (t Template) Write(lines []table.Line) (rows [][]string, lost []Lost) {
 	if t.Heading {
 		heading := []string{}
 		for _, c := range t.Columns {
-			heading = append(heading, c.Heading)
+			heading = append(heading, table.Guarded(c.Heading))
 		}
 		rows = append(rows, heading)
 	}

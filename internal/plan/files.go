@@ -14,6 +14,7 @@ import (
 	"mnemos/core/find"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
+	"mnemos/core/naming"
 	"mnemos/core/radio"
 	"mnemos/core/table"
 	"mnemos/internal/exchange"
@@ -239,8 +240,20 @@ func (p *Plans) Import(ctx context.Context, doc document.Plan) (*Workspace, erro
 	x := store.Plan{
 		Name: doc.Name, Season: doc.Season, Region: doc.Region, Lat: doc.Lat, Lon: doc.Lon, Height: doc.Height, Radius: doc.Radius, TonePolicy: doc.TonePolicy, Marks: doc.Marks,
 	}
+	if x.Radius == 0 { // the file does not say
+		x.Radius = check.Defaults(p.now()).RadiusKM
+	}
 	if _, err := band.Load(x.Region); err != nil {
-		f.Add("region", "%q is not a region that Mnemos knows", x.Region)
+		f.Add("region", "%v", err)
+	}
+	if (x.Lat == nil) != (x.Lon == nil) || x.Lat != nil && !(*x.Lat >= -90 && *x.Lat <= 90 && *x.Lon >= -180 && *x.Lon <= 180) { // so that NaN is refused too
+		f.Add("place", "a place is a latitude of -90 to 90 and a longitude of -180 to 180 degrees, or neither")
+	}
+	if !(x.Height >= 0 && x.Height <= 5000) {
+		f.Add("height_m", "write metres above the surroundings, 0 to 5000")
+	}
+	if !(x.Radius >= 1 && x.Radius <= 1000) {
+		f.Add("radius_km", "write kilometres, 1 to 1000")
 	}
 	if _, err := find.ReadMarks(x.Marks); err != nil {
 		f.Add("marks", "%v", err)
@@ -255,7 +268,7 @@ func (p *Plans) Import(ctx context.Context, doc document.Plan) (*Workspace, erro
 		sets = append(sets, store.Set{ID: int64(i + 1), Kind: form.Kind, Name: form.Name})
 	}
 	if len(doc.Units) == 0 {
-		f.Add("radios", "the plan has no radio: add one line with # radio")
+		f.Add("radios", "the plan has no radio")
 	}
 	profiles := make([]*radio.Profile, len(doc.Units))
 	for i, u := range doc.Units {
@@ -267,6 +280,10 @@ func (p *Plans) Import(ctx context.Context, doc document.Plan) (*Workspace, erro
 		for _, e := range u.Entries {
 			if !profiles[i].Slots.Holds(e.Slot) {
 				f.Add("radios", "%s has no slot %d", u.Title(), e.Slot)
+				break
+			}
+			if !naming.Fits(e.Short, profiles[i].Names) {
+				f.Add("radios", "%s, slot %d: it cannot show %.20q", u.Title(), e.Slot, e.Short)
 				break
 			}
 		}

@@ -75,8 +75,13 @@ func TestPlanThereAndBack(t *testing.T) {
 	for text, says := range map[string]string{
 		"receive MHz\n146.61\n": "", "": "empty", "{\"format\":\"mnemos plan\",\"version\":99}": "newer Mnemos", "# mnemos plan,1\n# name,x\n": "missing",
 		"# mnemos plan,1\n# name,x\n# region,atlantis\nnumber,receive MHz\n": "atlantis", strings.Repeat("146.61\n", 2001): "too many",
-		"# mnemos plan,1\n# name,x\n# region,us\n# radio,x,nosuch\nnumber,receive MHz\n": `no profile "nosuch"`,
-		"# mnemos plan,1\n# name,x\n# region,us\nnumber,receive MHz\n":                   "no radio",
+		"# mnemos plan,1\n# name,x\n# region,us\n# radio,x,nosuch\nnumber,receive MHz\n":                                                 `no profile "nosuch"`,
+		"# mnemos plan,1\n# name,x\n# region,us\nnumber,receive MHz\n":                                                                   "no radio",
+		"# mnemos plan,1\n# name,x\n# region,us\n# latitude,91\n# longitude,0\n# radio,,trail\nnumber,receive MHz\n":                     "a latitude of -90",
+		"# mnemos plan,1\n# name,x\n# region,us\n# latitude,1\n# radio,,trail\nnumber,receive MHz\n":                                     "or neither",
+		"# mnemos plan,1\n# name,x\n# region,us\n\"# aerial height, m\",-5\n# radio,,trail\nnumber,receive MHz\n":                        "0 to 5000",
+		"# mnemos plan,1\n# name,x\n# region,us\n\"# radius, km\",NaN\n# radio,,trail\nnumber,receive MHz\n":                             "1 to 1000",
+		"# mnemos plan,1\n# name,x\n# region,us\n# radio,,trail\nnumber,receive MHz,slot in T,short name in T\n1,146.5,1,toolongforit\n": "cannot show",
 	} {
 		path := filepath.Join(t.TempDir(), "x.csv")
 		require.NoError(t, os.WriteFile(path, []byte(text), 0o600))
