@@ -3,7 +3,9 @@ package plan
 import (
 	"context"
 	"fmt"
+	"maps"
 	"slices"
+	"sync"
 
 	"mnemos/core/naming"
 	"mnemos/core/radio"
@@ -25,8 +27,46 @@ type called struct {
 // alike reports whether two displays show the same names.
 func alike(a, b radio.Names) bool { return a.Length == b.Length && a.Characters == b.Characters }
 
-// called reads the names for the display of a radio.
+// spoken remembers the names until anything changes: they are asked for at each key
+// that somebody types on the line.
+type spoken struct {
+	mu   sync.Mutex
+	head int64 // the last change of anything when they were read
+	of   map[string]*called
+}
+
+// copy is one that can be added to.
+func (c *called) copy() *called {
+	return &called{c.limits, maps.Clone(c.group), maps.Clone(c.of), maps.Clone(c.by), maps.Clone(c.pinned)}
+}
+
+// called returns the names for the display of a radio.
 func (p *Plans) called(ctx context.Context, planID int64, limits radio.Names) (*called, error) {
+	head, err := p.store.Head(ctx) // before they are read
+	if err != nil {
+		return nil, err
+	}
+	key := fmt.Sprint(planID, limits.Length, limits.Characters)
+	p.spoken.mu.Lock()
+	known := p.spoken.of[key]
+	if p.spoken.head != head {
+		known, p.spoken.head, p.spoken.of = nil, head, map[string]*called{}
+	}
+	p.spoken.mu.Unlock()
+	if known == nil {
+		if known, err = p.names(ctx, planID, limits); err != nil {
+			return nil, err
+		}
+		p.spoken.mu.Lock()
+		if p.spoken.head == head {
+			p.spoken.of[key] = known
+		}
+		p.spoken.mu.Unlock()
+	}
+	return known.copy(), nil
+}
+
+func (p *Plans) names(ctx context.Context, planID int64, limits radio.Names) (*called, error) {
 	loads, err := p.equipped(ctx, planID)
 	if err != nil {
 		return nil, err

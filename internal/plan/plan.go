@@ -28,6 +28,7 @@ type Plans struct {
 	catalog *catalog.Catalog
 	now     func() time.Time
 	memo    check.Memo // what the listings say about the channels of the plans
+	spoken  spoken     // what the channels are called on displays
 
 	patience time.Duration // how long a large plan waits for what is published to be in memory
 }
