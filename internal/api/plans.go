@@ -131,7 +131,7 @@ func (s *server) GetHoldings(ctx context.Context, r GetHoldingsRequestObject) (G
 		return nil, err
 	}
 	return GetHoldings200JSONResponse{Absent: each(absent, wireAbsent), Holdings: each(list, func(h plan.Held) Holding {
-		return Holding{Channel: h.Channel, Load: h.Load, Slot: h.Slot, Can: h.Can, Losses: texts(h.Losses)}
+		return Holding{Channel: h.Channel, Load: h.Load, Slot: h.Slot, Can: h.Can, Losses: texts(h.Losses), State: string(h.State)}
 	})}, nil
 }
 

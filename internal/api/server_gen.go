@@ -547,6 +547,54 @@ func (e RejectRowState) Valid() bool {
 	}
 }
 
+// Defines values for RowStandingNow.
+const (
+	RowStandingNowKeyed   RowStandingNow = "keyed"
+	RowStandingNowPlanned RowStandingNow = "planned"
+	RowStandingNowProven  RowStandingNow = "proven"
+	RowStandingNowStored  RowStandingNow = "stored"
+)
+
+// Valid indicates whether the value is a known member of the RowStandingNow enum.
+func (e RowStandingNow) Valid() bool {
+	switch e {
+	case RowStandingNowKeyed:
+		return true
+	case RowStandingNowPlanned:
+		return true
+	case RowStandingNowProven:
+		return true
+	case RowStandingNowStored:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for StandRequestState.
+const (
+	StandRequestStateKeyed   StandRequestState = "keyed"
+	StandRequestStatePlanned StandRequestState = "planned"
+	StandRequestStateProven  StandRequestState = "proven"
+	StandRequestStateStored  StandRequestState = "stored"
+)
+
+// Valid indicates whether the value is a known member of the StandRequestState enum.
+func (e StandRequestState) Valid() bool {
+	switch e {
+	case StandRequestStateKeyed:
+		return true
+	case StandRequestStatePlanned:
+		return true
+	case StandRequestStateProven:
+		return true
+	case StandRequestStateStored:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for TakeRequestViewpoint.
 const (
 	TakeRequestViewpointOperator TakeRequestViewpoint = "operator"
@@ -594,6 +642,7 @@ func (e TaskDo) Valid() bool {
 
 // Defines values for TaskKind.
 const (
+	TaskKindBehind     TaskKind = "behind"
 	TaskKindConflict   TaskKind = "conflict"
 	TaskKindListing    TaskKind = "listing"
 	TaskKindMissing    TaskKind = "missing"
@@ -605,6 +654,8 @@ const (
 // Valid indicates whether the value is a known member of the TaskKind enum.
 func (e TaskKind) Valid() bool {
 	switch e {
+	case TaskKindBehind:
+		return true
 	case TaskKindConflict:
 		return true
 	case TaskKindListing:
@@ -1423,6 +1474,9 @@ type Holding struct {
 
 	// Slot null where the radio does not have it
 	Slot *int `json:"slot"`
+
+	// State how far it has come into the radio; empty where the radio does not have it
+	State string `json:"state"`
 }
 
 // Identify defines model for Identify.
@@ -2275,9 +2329,12 @@ type Row struct {
 	Scan      string   `json:"scan"`
 	ShortName string   `json:"short_name"`
 	Slot      int      `json:"slot"`
-	Top       *Finding `json:"top"`
-	Verdict   Verdict  `json:"verdict"`
-	Watts     *float64 `json:"watts"`
+
+	// Standing how far a channel has come into the radio
+	Standing RowStanding `json:"standing"`
+	Top      *Finding    `json:"top"`
+	Verdict  Verdict     `json:"verdict"`
+	Watts    *float64    `json:"watts"`
 }
 
 // RowChange defines model for RowChange.
@@ -2287,6 +2344,19 @@ type RowChange struct {
 	Id     int64                   `json:"id"`
 	Table  string                  `json:"table"`
 }
+
+// RowStanding how far a channel has come into the radio
+type RowStanding struct {
+	At     *time.Time     `json:"at"`
+	Now    RowStandingNow `json:"now"`
+	Person int64          `json:"person"`
+
+	// Was what it had come to before the radio was to hold something else; empty for nothing
+	Was string `json:"was"`
+}
+
+// RowStandingNow defines model for RowStanding.Now.
+type RowStandingNow string
 
 // Rule defines model for Rule.
 type Rule struct {
@@ -2492,6 +2562,16 @@ type Span struct {
 	LowerHz int `json:"lower_hz"`
 	UpperHz int `json:"upper_hz"`
 }
+
+// StandRequest defines model for StandRequest.
+type StandRequest struct {
+	Revision int64             `json:"revision"`
+	Slots    []int             `json:"slots"`
+	State    StandRequestState `json:"state"`
+}
+
+// StandRequestState defines model for StandRequest.State.
+type StandRequestState string
 
 // Start defines model for Start.
 type Start struct {
@@ -3160,6 +3240,9 @@ type UpdateSeveralJSONRequestBody = SeveralRequest
 // DuplicateSeveralJSONRequestBody defines body for DuplicateSeveral for application/json ContentType.
 type DuplicateSeveralJSONRequestBody = SlotsRequest
 
+// StandJSONRequestBody defines body for Stand for application/json ContentType.
+type StandJSONRequestBody = StandRequest
+
 // PasteTableJSONRequestBody defines body for PasteTable for application/json ContentType.
 type PasteTableJSONRequestBody = PasteRequest
 
@@ -3378,6 +3461,9 @@ type ServerInterface interface {
 	// DuplicateSeveral Store channels once more, in vacant slots
 	// (POST /api/loads/{load}/several/copy)
 	DuplicateSeveral(ctx *echo.Context, load Load) error
+	// Stand Say how far channels have come into a radio
+	// (POST /api/loads/{load}/standing)
+	Stand(ctx *echo.Context, load Load) error
 	// CopyTable Channels as a table, for the clipboard
 	// (GET /api/loads/{load}/table)
 	CopyTable(ctx *echo.Context, load Load, params CopyTableParams) error
@@ -4610,6 +4696,22 @@ func (w *ServerInterfaceWrapper) DuplicateSeveral(ctx *echo.Context) error {
 	return err
 }
 
+// Stand converts echo context to params.
+func (w *ServerInterfaceWrapper) Stand(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Stand(ctx, load)
+	return err
+}
+
 // CopyTable converts echo context to params.
 func (w *ServerInterfaceWrapper) CopyTable(ctx *echo.Context) error {
 	var err error
@@ -5664,6 +5766,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot/names", wrapper.GetNames, options.OperationMiddlewares["getNames"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/work", wrapper.GetWork, options.OperationMiddlewares["getWork"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/nearest/:channel", wrapper.GetNearest, options.OperationMiddlewares["getNearest"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/standing", wrapper.Stand, options.OperationMiddlewares["stand"]...)
 	router.GET(options.BaseURL+"/api/plans/:id/sets", wrapper.GetSets, options.OperationMiddlewares["getSets"]...)
 	router.POST(options.BaseURL+"/api/plans/:id/sets", wrapper.AddSet, options.OperationMiddlewares["addSet"]...)
 	router.DELETE(options.BaseURL+"/api/plans/:id/sets/:set", wrapper.DropSet, options.OperationMiddlewares["dropSet"]...)
@@ -7757,6 +7860,46 @@ type DuplicateSeveraldefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response DuplicateSeveraldefaultApplicationProblemPlusJSONResponse) VisitDuplicateSeveralResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StandRequestObject struct {
+	Load Load `json:"load"`
+	Body *StandJSONRequestBody
+}
+
+type StandResponseObject interface {
+	VisitStandResponse(w http.ResponseWriter) error
+}
+
+type Stand200JSONResponse struct{ LedgerJSONResponse }
+
+func (response Stand200JSONResponse) VisitStandResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StanddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StanddefaultApplicationProblemPlusJSONResponse) VisitStandResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -9898,6 +10041,9 @@ type StrictServerInterface interface {
 	// DuplicateSeveral Store channels once more, in vacant slots
 	// (POST /api/loads/{load}/several/copy)
 	DuplicateSeveral(ctx context.Context, request DuplicateSeveralRequestObject) (DuplicateSeveralResponseObject, error)
+	// Stand Say how far channels have come into a radio
+	// (POST /api/loads/{load}/standing)
+	Stand(ctx context.Context, request StandRequestObject) (StandResponseObject, error)
 	// CopyTable Channels as a table, for the clipboard
 	// (GET /api/loads/{load}/table)
 	CopyTable(ctx context.Context, request CopyTableRequestObject) (CopyTableResponseObject, error)
@@ -11775,6 +11921,54 @@ func (sh *strictHandler) DuplicateSeveral(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// Stand operation middleware
+func (sh *strictHandler) Stand(ctx *echo.Context, load Load) error {
+	var request StandRequestObject
+
+	request.Load = load
+
+	var body StandJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Stand(ctx.Request().Context(), request.(StandRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Stand")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(StandResponseObject); ok {
+		return validResponse.VisitStandResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // CopyTable operation middleware
 func (sh *strictHandler) CopyTable(ctx *echo.Context, load Load, params CopyTableParams) error {
 	var request CopyTableRequestObject
@@ -13615,214 +13809,218 @@ var swaggerSpec = []string{
 	"UcaLA6YisTlirB0mm6HAupODAjNuctGBuAPxzdZpigiCE890qgZF0ZLICb5yW0VCSxKeq4EFvLaXYXv+",
 	"JcEssU0GOvAeNexuhKB6HScKdrwSMiRpY/AXBGwkB+3W0efBQXOgEtwzDIWZH9Nl3wzPVxnFX25ZFbE7",
 	"v3+s09laZ0pLbwPVlQb+ucnKajJ7UqnqP1Bt8BzjiepzslffYqnS6aslF4nya8lwJfdzamWv7Rvj1WZ2",
-	"Cfbz4beipOBFPOYbBXqkyiA8jiE7zkBjnIWw2ONVl+9g0Z21fuUBbmcdHMfE7S90lGtzKnJO7Nc8zOWY",
-	"ih3Zoxjm4ijU4o85YYpuI5xbUlYrklDGk5HuzrzcIP6N6BwgEfi5xybpJK2LFCZrEmNE2rLjfm4ioxME",
-	"t8UcgYf7oHDdeTs03a4ylpFKfUwyGryKcKH2vN7trevceDIKLolEJZcQ96JKosa9FzkjM8u/W8QeQ3Ps",
-	"FkSatHIk8QHt+QE5CCZ9WATB+RpJ7pNrMszQRpvJJdEmKcmfIs3KLbdYQbYK2ShS3+DnMYNfKl65fKDG",
-	"++PuFeP/s74rZCXXUyRqhqAEBSmOdhxxFs+aF1ym5Gs6taOFudT18XBJ0Pv/Y5brEhACOtIcSQ4Zbz7L",
-	"5yS0Jp/FYZYwXN3ewwvvhpXbx6cVNU7Ex0brsXac51dI0rIqyB3CLEe2tv0RZ8XRIyBGpfVcFrcrS/M4",
-	"wIbFtlLPMr7ARJ4KtVmUw344m205zGHNQUn8zou5EZ1ZCfaGK1Lp9cPsP23svxsg+YhvxOK4ATXXITC/",
-	"J0nD2fC9hikcYXyiPOyhYdW15eWRsrtm5emzkPDd8oOWOpIoBE9CrAIqpqMuXFIUM3dwi+tiDv6Jh/6K",
-	"afI0VSNn7pcT6jqcH200hd92VDEU8B/063Mbld4d30bg/rJqc0yqNYG2PjGm1a57jIaFiRCJdIC0uHEn",
-	"N/7Lx4qIj8aNM9EZbH0+857+qK/nE734Q4j03dRWuTdu5QOm1mAWHqUlt+V2mBbEOjo1E5EgQArpsCSB",
-	"qMcVLj4md7x7i9pE1yFJYsZqj9zQt78/HWo6dgiknGO6NPP/PXpPe8jpSLoBll3okXF7hTDlArpRb0iR",
-	"upmioJOnajLNYM1XmxUF03Tw0TGy/QenLG6DBnqKJ80U18ZIDmQbubalUlLukopHAqmDd9RPpFJpDKjJ",
-	"GAwzczVDoNLhuGALoyoe/3C/jqQ7/kQixihlOblLgalOccZZF5wZJ/FZkn9/h7WCOgP2yZe2DLpa4KFT",
-	"QaDSZS8/kWOF82s3hSirz0hTBkE6t+9EssTU1rj1hZPLkhrtKnMCfU+uAh26rng1kyg1U4LGLOhfjd7o",
-	"UlTQ3vimoSBEHJsYDOJsWJU8X1WqjZ27nKFYkaqhiOeXsPmLDSA5AkSZlo4BekRSPOkdtnG2mHVZ2uTB",
-	"A1X7MJebShSUIhjXnq8NGExOHywOmVzcEU9id4HgoDwjMH/dUmOka7pZdRNqZaLxocI7nzwNLweNKPhB",
-	"Wg+JQ3lqZ0JDYoUlcNSc2ZPsJopVcLDEb/IgWogFVyZDHfwxDm7Yclfcx+XQPTqeIMgitKvTJGgyCs1y",
-	"GD/MSym4oSxP1WxpvoHMvLXxZwh8S6QCTwa46mySaZNzP8lgg8Nwv6gLI3fqo5Ns45kZTi5PwYWoVZQa",
-	"xofVStbT1Pmtlsql5h00JShrNb2YSpNEJx5Bcr4EeNQ83JeEOwTfkvwj7hhHWJFHipZRBHqFd0nQNXCE",
-	"wuE02UQF0UwGyYWQPuoS8/YE50Sg14yUXD4ywkCfWfMrZNZyBlcLljcmP7J9so1XlnGFNolJFsVxcppv",
-	"zaIbEg+tuWslaAzpaOjtLfP5kKPtR+zmByLHMqc7soa+ayMIrbyIC9Ct+jnW+U3wBErQNFQrEDSp2OAr",
-	"EjFESALSxxe+Wveo0HspQUxujsihaSp91TEiJZHrUGqb32eFqUghiU/KjzjhE0BZNn4/zUuiVfqoa6Tg",
-	"2U2nUwFrcPI3tZGkLvEsmr2PXYDFjXEkJg965MV0WTi2KWX3WluHQwD7y+QswJrdZ/wCwo1YO+4YSMt4",
-	"xXEeL+GfbgvOUsRd6Gzo4V/0M1Hjz8bSzCfj65FyTpnwPvWD68UQ3dcEYt+kQ27bLjQYD0yFXqjU6X+N",
-	"c/KSxmxK19ZktHtJwaVayCozf5gIIgAP+RYgMIv4ClW2TyZvnyERW1+Rku7i5uUpuMfDgMf3T2nO+YEV",
-	"lN1Mb+4ASbeTOzSkkqkKnuEiZbQYIygq9E1booFWFU3Cfvv28hnLpuYT1BFDBiQrgm+0tq7/FtQMzLLF",
-	"02jD+rc5JI6mk3nGCkgXUiPYl/b3uls8nNbrVhEYzs4iDQhj8nzH8LNfE6KiNpjBBnRK+o4oiShTHLm6",
-	"vaDJPLSb80WgHYzlJBd0m94AaTy5tGDEouSMZvOu34kuMiuNrZaI7Z4kr8s3uCTvahtA7XkeBM5c/V3/",
-	"PgEfW6IBms2NHZ2tfXAdfswPnZqvLf3st0HFamIcp+gYReknZ4HLFKC0Fwn/7RuXrN33oM5yo0W+ndhb",
-	"gkW02D/DCcTUeXllTtWY6EVdCARwukXfKDaTZpjMHDO5YvZEddWbgRSyN+TwtsAsibkwsYFDUIk7+qRX",
-	"Xfserx9fIAB0cG3H1yNAE5oaO+s9aH03JrQM/Eqv9cfl5B5IO2P7pvXgN+QAKneSmhmvjkMrV03LdaQ4",
-	"gscjSznisohmeNlXKUP/+ez1q7XDKDJEjY/2Kb4ObQ0kl7H3rdanuLimctCCfBHFSIjt2M/buEd7HuLK",
-	"z3DN5wk8o8KW4MYcoBa1xKaU7bHU265fmFlR1asmuLMQk/wmse5tzBc9P+xku1kkHBCdrJWUl8nmlzTC",
-	"zA2anLohdsJ8TsACTr0CkuhFJ4SmLPLgKbK9HeZpwQsNQhT+bAP3cQcDrtWeJ2MhMyE3htAy9Jmr5ZyK",
-	"RyfIx0DorRhuVhKW7Ael+s0MYmQKcvUTzUmm+Ybn9DsusLLydFbjkaS6XbO8DZ2eyk5wzZItCFy7j4Id",
-	"xU8vRS2SvA+Cxqu9fF9BEL8FV3eQ5LtUZ+zhpIL2jXN5Gb11lmu66poOmXM7mCbx1vdWjYJCTUxfM37G",
-	"uG/WBxunYvnC831wh6Dkoeme0wQpbLgs8v2tmq5FW8d+QpGWs7oP9ow3WFhTc2sTuTSlozvjj2EC9qhN",
-	"noqIkipFWr12cFHM8uJnvOC1uF+rHYuuNe/emnviiLils5FpahY2Iu9wF/ewYEeirkwcpKBSkQntLeBK",
-	"9K3igIQNHRp4FT/r1lTGDiiwQVLg9UGwxuyUJgft28shDhizYoJ97oi3aZ2zv7o/Bl6CEe5HgTaXRHa+",
-	"v0V7YTMn4v2c+9W+gu4ou0dN6Fjv5gdz+XRl3KBLR5v3CV1QZHt6m0oMzUnJ479M7/+VFjwJZe8EVsRy",
-	"itoYCgv7zrohgF1taOQPSochj8kwVc/hT5nsAjmZthM8Jn0ipUqUhuAAc4EP1iM+Gth8YZ+dX2kRoLhH",
-	"C4xUCkdQkiXaEenJW+okUlScg2cEM8DVX/guE0YOmBoyByoCYzWU/ZDeqlQRZ7/DayhU5xd4Qpru3AT3",
-	"aCkP9B/iAu0JFvk6LM3lBUFbA7lpgH3a1XwxS25afWnTgzZWaWon2iwyTm6+KUgZA/BXmMZ9D1B4sBSH",
-	"N9bBFJsgtE0HU7/MU7OSE6D+tgFsGK97d8/ZUpRazm33nQiiA8zgjays0B2aw6/+wZ4FaGLuPkfUTDDK",
-	"AvP78bhGQX1nLIALnR7gNpCGE7wIwZf8W/3FfQiX984Xp/UrrGX85A8nCMwOxg+7tEaJs0ws3+mkXYe9",
-	"i/BilgOEAPbB9XWr1Fr/5tLJgxodW5ELZg/YTLFgbVL9HF37YAZCUlcdHbbkiQL/dLvY4ZSGkXK1Wo6l",
-	"I4wy0bz0BH04crWfBCzVTlw4KVsB6Om+2Up+aAyDlmPUEmXtTmE0qcE2twXOHZRg15763RBKMdsdMQi0",
-	"q7+c+HFyI2trAdggUrPsBqTBfSe+5oi+PyPbeyBOsD/GC5WpQjk1wmHHER2sLBnExUmluL1zd3Wv45Zo",
-	"NdOANiHgdeclVjRrVXHLqjDAlwea6Jq1tUAbU3tIJJnEpyKMgW+bjJHQhzioWBRcvXPIPQesxt/4FR4a",
-	"sjNhzWtLysYD6QC2zVeSe/KiMYXGnE+D6XG+D2/M87gn2U0HQnSCuzJPlWCTpgRvcgJuU7gXhzfntyRZ",
-	"yHAwUONQjqXJ6zBXbNqaAf/d8anFC5oJXvNbEq9ggJTu6QhNFWZxoO45nQOapsLRoRQu4r0/GSm6gKoR",
-	"JVlgJkuq7r8mQXEx0wB+r9+J+oslyT96Hjsx4cjtVrDIxiNstsAxcuuLDQv7VTWnxFHcMWXy6L50mc/t",
-	"g7tzncb6SiplKpXANrfFDrDBCO0SCkxQInO81whRPccsv4li702duJvwQAJgYypOFizwigVuiSamz2TX",
-	"JGby7KLsO1ugkBv0CVy8bU0uxecNNaY5h8yH1m6x3g804Nj84Egddxd7lSDS9kvE2qxpSewuvVjnj3ka",
-	"QYGlmtnfY9xgS0ODbu8hWJPd3iss1MC4Dn3LoOd3ECB9Ul9Me+Sx+trYfDvfwDLSO2ew21FctzEYIFbj",
-	"NNOxqwVSOhaxu5g844FXdIHcpD0utinsTSEV0vNrtyuI03y4mrtTzBJmPy2TTOoqSPrLaBZgYOdsvwWY",
-	"6hWC627dPYEh+sFJ9fbxNKUmeatVkN5OQLVrsTuT5IL3TkZ2s0waSRuFKfOZk66oVRKIIz+EWI5K3/QK",
-	"QfnpKwiYsjHxsMdshzgDNZfXKuNlvB2XEzXOfvPhcMsODsLcKUPdFO3R9KPOiu1htxlGsJLo8glO97nD",
-	"hYwkgIZlyH1RhgWkyu4ISDXFW8r+LHCYWFg6kcA4PcM7luqYossQ6M1iKZmLtn6x2UHm0DXIGFb7Rr53",
-	"01PXl0+amnvTA93sHcRlXG8BH1zp2YGLtvqnXRtsRqOlvnReQsi7tvBTx3HRgD6YUZbVFU2UWfEEHvX7",
-	"BnsajhigW+ACEOYlwgpxlpGnyDXNwAZ63hrb5u6fnigdm/UQWgFV3pB3xfQLIhPILAF1E0JqTfuASUiJ",
-	"fWPaTTuurp6AoO1cWacEhmY13prUdCtQE6xb0rpdHf+HUDX+yHvGDYRbC0yspXOYJdudDQ6EO/eBOhL0",
-	"PAIOTEjmaEZgsl2zre6f0J3cPjiQUmTiZ6k85YghOyq/RmIpQ62OcUuhYAbJE6aW93EbUms23Q1ciDQM",
-	"eNjVxMngUlw6CkM1t48Jlh+Nadd7cjgzfp7T1cw35XXdYEllypAuh3KuIrZygwA+iOHqngOPKqOKi1RG",
-	"RzS5b3yx1+a1mfizE8GXWj14wsR/H64yNHX7aynZWmtArLVhnEiOaJr5YDMjuUxFEa3gff3D7/M6NdCS",
-	"xq5AM86MUhSt1s/eO7AFphRxrvxM137t/qNp4jnmmFqwc1I281RY+9CN0aQLD0Dch0SK2CyKCIYVvZ2b",
-	"0pQRoTBl7Z71W3oH0rSWNS5cNLc4olssqG/6REWJ7A9Ri81I1enc5FuKDRPODdsYj80S1m1CxMmo/y/u",
-	"2/m84MozsuxTKMw9XFxbTyMMnECGRR5FuY12kW/jLfs0P/ONNGlj9fER9PVR0qYblczLc/T7PaoVBnDg",
-	"B9+rJLpQutmkyjNG5wPvukv5lD7WMfzZ8S8Gpnms9/rmaJWxOe3zBm7UPZ2jtb/Xj49ukLsngcwd9GML",
-	"fdgsxc8hvYHuMp3mgLBhx8TdO5966RuE7Ob1JNTruDYvxeOiTYB1JLfOofY00Uo/mXW40kTUpsVoEQDe",
-	"DtJ6cKRLQmYs2CGWpAPk6SytuaAhDTUm598tg6warKQ9h9A4tTT1Hk9DxyjLLxPN2BZ4d8/IIc2TvvPG",
-	"MJ9/DQZFC5SxVK9isNEBExFJhY/SgB+CJ8dBmSbKQhvAoonyImy92vNZgvvYY5v65po+MAYYszgnkDYe",
-	"80QKB0UTaSurfzIjmV74Tc0kYI4KE1bCyGbXzch/T7qpTkVNVryaTlLvTI2l6DykV2pW9MmyY88lFLiY",
-	"4FC5PTVE8QpYgOdE89TRTtaQbx3PRo+rWVxisc0HTK+kew8zWcFVeFJHVPOYRSWwc1zbJUfpVEcx9HgW",
-	"r3VossimJgcs7GLQMwvUHDeh2NKuibonlGOyYNH0z5nRFJCo18Q5bycrPTMTWGpG1awpGVzJEQUTqG/r",
-	"Kz3ejkebdYRwX0/sQxzKJcUxKXXkFH5JZi41WzKkAUyBc57dimIVvJSY2ptoW9jzVA3H9N3EtNLwSWdq",
-	"AOJO4Fj95ETKxMuGh1b8iy09m14oafpuRn/qJKSc1mRzWtDfJvy4Pua2F6gvPRw6FjJeuT1LtKQA2CWZ",
-	"J6Jcg7dBEQWDOszqxKJ8DdtYxvaovjcXiWfAYTqE0uP7bPdV+TQejS9NPh/oj/tprid7gQzN01AuFGfk",
-	"Y8ULmtHTXz0mUH5GoBGi8Ege48fs1ihGUnseLc94A6Dh/EAtIA3XqbxNgmYHR4rp3bGZAbYx6/TMCi74",
-	"89CBedE0tIadNuk2PD+CKSuv0L5W6G9vvnpC8VNUUSLQN08eP1k/+vbbx9/EfO33P1enoilE7X5XeGuT",
-	"5gDnZ3LW3H2PyhR+HwWMceB5pgRSjuPGpI/IfQ9GnL0hlealD9X3mTtVLTjUoMk7WiJJxvyQbC3na1hS",
-	"v/kax77CnPZAxKNHo74J71pLfPNTmpxJYdGkRAzf+eGmnIY9NgZLNax0RvwYrWz9YZGZahpGTEeGGYKS",
-	"5jlh8965Icc5devX0CAygVKGOxVV43Fy7grWos25TBVYWUsFJZOOw4YzuBdK4WNcze7xS3D+sd1+sNsI",
-	"cqgPGRYEKt8UqeTwEh3G8oSNgjijmNmzAKYwXeXW/HutSDWhjstC9dh9d5NzX3Q8ZFcYUNTxqedxt0G2",
-	"nmsYFrmZYaQ1AqaJ8o5Ej6MbknA1JAverYYcr3WOw5SsV7e4qKfggJuxYbZ2bnEK2CqWrnzd1SIRb3AN",
-	"YaavM311pK+EltgMktib7ixujtFl3dCqIkk30eSwwsS+I3Sou4gvN+1TWfAy5bWfUJNhIxeKJz/7LpVQ",
-	"KJJFVonyqx7y8Eidj/66HEAS/TLu4eHrl+FK7rl6OODY+yKuDWRAOWhYrAbXel+A+MnuvwqzGMbCgYhk",
-	"ZLmuquSvPYeVHSh4KzoNdwX20ml4PTfl1AHpRcKQBWau9EE/xaQSWP/eRn+xiLmnlDcSksfNKLBg7dja",
-	"lIqHXk2C/axC2bgvbTl/TpeRzAo7AH5y5Se/9puW3Ockb8/BvXKDBF0aBxEq2n0XetVUgWnKUjP3t1Hf",
-	"k5ooG5+aIukjX3qg+Ne5IIvWcT10AVeAWb0YFPUpxWAjd817Pd57W2owqQAhhkodH/kmvYOT25tVWMQr",
-	"d2i2R0H/ozXagNVCBQK6u0oefTSwoIbZT77FZ+/YcqjftsGaocPoZtoWnV2LQpAUokrG2bawyRWxrFNe",
-	"payEWyLotl0IlmJEO4HWW8Gn7XfiKzKI5d3Afiel2bWiWK9wroemZcXBiiu1+hvFC7Ia8IS91I9+TOe5",
-	"0OFWg26W0qR+BIsuqZQmv13PMu+Sp6BStQE1ZzTIGr+6hwpxpjc8tPkxLk6tX7WGn01bA1XQ2gsNIaNb",
-	"TcqqwIqkUEJzktESp5qABxiio3FlU6AzFoyNo/wP4Hq2QGzXUQDIfDDBro2Cu55bEw51KY4OQxROwMf4",
-	"atpE37/tvDyHfnXfPIgdWI7lomZqbtyh9V379J7OApdF8Z2DQ+UbfSY63c7t4dlLlD+1wHgE8tfiKcBi",
-	"h0guJxUPDiaKt5gzNu/wU9P6p5NKuWFHV94MP1gp+N5CmXYV0iKBN00FyVQqepbOpDDop1MD3V2VwX/U",
-	"p06YlhHNqImliURuLSTcI9ez0bb7stii+h+2baRN35/cJfK+fR6nNnh8zxl5acCa0w6GWIF2suF/kNKM",
-	"zHPreIX3YBNvowMODDCLDB593tUcssRFa4MW1zZnP97ewOstHgPWOUMdGCOLF+RCMbUk05PqZ2bhxxWR",
-	"5pvtAeMEqGM2SZIb75n132QDJxn0F5bzAZ9lzhcwI3uRjwFDIp4v1rTli7iaTJDcoKC7EHrGa6bkUwQw",
-	"Hlsu9M/klgjoQCdPczndvzmEa/J372TVAa+nJVUry9R9N0XwCe0Q23S/BJoaX9u0hIqzpV72FwTQt4M5",
-	"N3+OtIS5rprFsxg6l0DwwwFXcVJMSHyYLAr+3gi/tCnbMly9tQ9x0JQJ+6sr0ejwOt3tJ3ezOUx8suwI",
-	"jYl6FMzFvG2+FqPPr3H8+fhNQlhC39vVKbj6qmnmEEMfFyM96qa1lLMxbwJXKZaphUZcMQrLmxlKPpY3",
-	"45o4DJmagm+h0EfJjgIluL6ATUkWlWhDKNsBGtSVbxxoOs4pfEMkKjjbhQ3oW6B7OJ+Ty4HzVMSiJNM7",
-	"XnjX4RgAUticE7IBuTWFp0EM+Q/2AJQmxBx8Jyj7/HQyhW8O8oYpuzKLspNy33Jbsw79rI4t+tz0CZov",
-	"bHkCrIozJXCm0IaoAyHGl4yrqqAZBNAAZoyatvlEbHFGHqOX1klBLfIYwFSiPRHq9zUCGDz4szmK8h/s",
-	"X/6xenJ5+fjyH6s1+sfqxeVXX78x//vk3769/MfqX5G+3OuiWCNFS/vyu5fP0ddff/3viDL0y/vnj9H3",
-	"0LfF//bv33z7b8iKDGTavcjHSK9oT3BOBHrNSMnlI7PRSCukaHP0eNZ7ro+BfIq0pchrEzFpGms6XEt4",
-	"+TF6ZssqUYmPKMNCHBFm6MeclBVXhGXHRz+Ro7YP6wopjv56iZoO91euwyMXCDJeUM1yqF8kSOKSoBty",
-	"tOFJzOSBCJKjry6/AbrnnJiWFfqwWnc/jPH4H8w7I69WZqmmHM/c4Ksn9iwxXNHV1errx5ePvwbnutoD",
-	"j17gil7gjc2Y2pkkOMNOlLMf89XV6m9EPduYBCBBZMWZTe366vLSRHCZsmZfwC4Xv9k4n2H4seNgPgAs",
-	"2mZN+4P+M3hqUgP5mV24XkB6LFmXJRZHSPFyjYxyrLDmnjVQtmlwtMWZkijjpa9TVVAe/F9NK50Pekyg",
-	"2AZnNwZ5OkWy78wTs2h2y/LH8p8FVeTrNumaoBFlWMQaFfQIZ850ddTLRNf/+xVVmpkLsgAtn8HAms21",
-	"aXOEatw1whJh+AJweAmsiASBhrXDxMy4sO4bOUTR58Fj92TFbg5C6/vT0E/8OxOwOJrh41I5tnPNO0sw",
-	"P9YyTN8h6Ibxg5bxypVOa963kRcZ7NMW2pSAlREDy31WFF5ONooGCBItxHb0lkh0wEdUM0ULhBEjByIQ",
-	"MXEAI4abUm5SSPIYPWO25Svk3VnFRLWogfTBe+xvPMcddjdWhvBEqu+0gXg6R2xp2085paPOdma228Tk",
-	"Qou9ZZya5h07izgvNe+64vr2Qfmmv5c/kWoJEXuNj0a1bHouaYWzKI7QUIIykA+kMOjPhz0v9R25IQUl",
-	"t6TPeRHpcPEHzT+Z+Ts41jYfvBC8Ck4mBJFxSRTU/CYCFs0jF9eEmLzqcZq9sB0k7kmz9/o+x10Gjx7D",
-	"WSsBnAZHwZxkYO0OStcX/qFFZWvr29MadNg3RuVqM/RUqdq8saxM1ePmXvx5AIxBcdphXBhhMfmFZ8qi",
-	"zcznZdt1k6oLwis9tH38SxRXcIOpAw/2DMmK4But3HBGguZxXECG1YGnJZVnr0lyyvP5n0ZKufWdR0aZ",
-	"lM748fi5IuyFS0dsLfrJYiZI2IQyKj0gs85ZwTYX8v601UuLpauCOg2f3BBJc9KgNIdixSQzeg6E1ONQ",
-	"zLdXcU3ELRGPoMerefQK7UlRcLB+4QvWLrbJhAWWypq8a/0H5v9h8o2AHBlWuOC7tQGzhpEwQ9/r8Z9q",
-	"A4Aoa2Vpfc8URJZUSi0vWR6YEGBya4UA3FQIM3IAQx56aeiB6pLkNunNGfevsFSP4FOPfnwBh3RzRICa",
-	"0lcSfwWA7x6XUk0ZM5yLZlytWuMCzI1joeGm7J/WdsB/1gTsNDueAXKZMc6H0VtYkTtlNvyRVILgss3q",
-	"owbi94ZXFroJ97iqCJPAt9T/M+DUgt6SgFO3Nuga5dPvgZG4yD0fUgZI+NokYPoT3nS40qcEC2Ui9Jra",
-	"68BvY+tWzI8+pWaNMATu9X9zKhVmGdH/f6Byj2Sd7fUXbK4ayP2KMONSMo4ZY71gCdqucSPs+QGVmB3t",
-	"GdBThzIq6CjRZ8WXJoQ7T17ql15REOijz74tLMDflDE5zuHZ9ib4JQl+kGv01eVl4CMDuLY+m5cmeabF",
-	"5bSsy9XVt5eX61VJmfnXk0hI7cMZ3Usvec3y2CH41TU22ZonljkMDZo/pG5BqwaJcMnZDuGY4ZzWKfQ/",
-	"L7CA2aW0d72Jz8wjXxZPnXNL7YJTe0r9CV5ryzPn9Uat9WUHN4g5/Rb4l+Rwzy21+VQis1/IwHghzI5Q",
-	"G6KN4GzPpZZgzFx5I/ue7W20KyolbYsJYT75Oy1rtcfFFSL60jb9j4W+iwVBN7TQAlOLQtu6Xd/CHIQq",
-	"3JrwVy03S5rnhWHdLpOukeSGdZ3QNL1HfPKV9MPYSlqt0seF3/O9ib990RLwpjS0BGI4gkEih/MQx2Tg",
-	"wZXNhobNOubM9UFZLyW/unzSkpOP7B96UdvIVM1umwsTPK6xyUleQ0vjh55dYjqavF/ObICCDz4dSX+H",
-	"2o2bMjx1ucAH0HRMHW5suhkpiqVmG5noOYU3HP/rikO737gA1xIml+bgLRb/KSiRzkcJVzTczGNSOOj+",
-	"FL1/n9sH/gxaXROPdNdTUpnLsCAJbe6rBPM8jDZn6W0ceXFbvaA3RG+2MobAUne7viFBube0g+CEJhME",
-	"hDfE9Y4b4Cao2hnS5F6Zsp6YldoX5qamMC0CRmuI4yOb9rKThv0mMex/W8UTbAnYpATvNT5DE2DGrtvW",
-	"hmhVi0oEMVGTCUCX4M2fA08lygouSXFcNz6dAz4aC1jSHcPa/BC83u3NyR/iVehQP8Srr00L+3kS7+G3",
-	"M9I0el7Xu79Bo+WxgIQdeGo0wtiGlCHz3lOzR/APq5pbc2EJD67/ngpuPy209rzI18CKpm/gYc+RrSxM",
-	"sIZx/Q0Gk360jyy6b8F3U/Vkgw2b4HUIZIxXlrlvTd1L+3xQk2v0qCX8az/wA9piYXsFGr8rbbvWpEup",
-	"SIXr9RwdQIFxjxUEDL8KS0VypMideozecO+ItSIKh9F9rzDoB0TN+qbdd1r+v7JlnJPuMA9NnLpq5l8t",
-	"Rr58mBpL45kicRfqpKybsQDWk/FtN5xpOzUvwDA/Wt+8S+uAe0gSAl5Ks3uQeiYV53mcjzpn/eIP8z+j",
-	"Qa0fXRnyg8WmnmOWkQJhZo+GcWdwsSPK5SP57sWcFUcQbpqzVeoEDQu1hEybssNe9iwkEPyah8TBvJCc",
-	"WWITluvu//wIk+1xapujMxSQwvjUIcZk7zt+mwzcDFL/SwyLxHbJhUd2nGhufKhNq6xo0VfqaUOn8has",
-	"0Ao2pyVy43Rzj1B/Ml5yUa4+nX6ylpOdetfcBdmo7Y24RHQLLU2IsGFKyedJ0AtRszNsxLuanWkTvnpo",
-	"8fZOk9XvAWWKa9PF2boDpIZs+Is/9H9GLyqo91sq82ICn74iuSuQXiQXA/IPGgMTbjaqrJjltQrhgPr5",
-	"AulLzs7zsy7xmVndXyRgj8q1yRHw1ce/1fmuFTLzi5q3m9a2jHHPBSTX2zK+UwZNHdPnAM5jgBFOT/Ya",
-	"bKCmL7YGBGuChrqsY85CD6XcugbAyBhKUOe3jMi2mp4d3QW5XNk5nBVzNCxIUudY6JdTkuRCG/sO23FJ",
-	"Xnhmxz0PH9jRTSO9yWzwQCf8Nb8N2uObtElXd2TPvAl9ABJvWD0AaJKJjYK0tKV36W/8O5PtdpbDirOb",
-	"+Wf1gTbpba0aRDlNW6u8aksK8pksJMaOpHZrT6Xi4pjcL9cxe9ENAwH431TAfgeOW5WUrhkuIXa/iFfZ",
-	"ahpWC3vapCNmHIrzECMH2HWthWAEHcz8r/5wWz0EZPBUiUuYEg4wcknWAIzFVw4jcHnWaGE4LuUdWuw8",
-	"w+y0OarJezQeYMgybdpbJdJKY5tz8YeWxcN6Nvz9e/21ac7AADpiQlQ7Cc7weRX076GECSMHFDdV8/7+",
-	"lua2DcbZ5If/RsKNTfzv9ydDk9drmrxUBN+4ux47/3KS9U5T5sedw9egc36ACths398Ig+LhePYcQqKN",
-	"E/LF3fqm+6Yp1LKJs+29gsten7n8JIFxkfHqeKpkn7O/CfurOt53c/swDBORUu4DtWP7wg0Al3xp181b",
-	"OOfOaDduHBYgFrcBizk/jZu29O6zMdOzqiqOLwGL9RyC4iW9+2KlBCzdbJ+WozbB3rQ0/otEW3qH/uXd",
-	"y+for/9++dW/IuPBG5H4U3Z7j1kuifpsO/5eHH8ix8oexeW3/AezvmeZS4x7ONPCfjqZ1GL8jVtlEStw",
-	"tkiQxGAUwog3QFgk94QoxBmkq5R1gRXJe9ZDJShTE3nGjDuUrRBs6ZmIa75gmkwlCCzNj8sEMDiAiYSQ",
-	"jSB/G2fY5oj2BrqyS9IzK15TdgzaAA5t2Bt44Iz7ZT6Q2KmSSwWxHzB4l8ov/Bluxqalv2xhjkZcYJ9j",
-	"oxyKYHRj9Aes32WCrWcVoCFLz6Gv/Waw7DN5u1qv7gqpL9wd4fbPu+ouhil/zhTABts4ziEL4azYWiJz",
-	"Yg+0KMCH3QCt2BQ/lzJecAiku5S/iLNlyQjJ1pUkLesTz/OXtpBpoUp42zhjuf4XdE5H5XbZ/L1aLPSw",
-	"N+VC9sAy4YY8J8MVdlC7uZRbsklKc3mvsrnitELpXdLGQz1R3fT9spOqQjTFP+rLqovJqdmnFQCfvlk/",
-	"b02f7/5uPbfqwsaHW5eSY1t6B0g/jVvIQixomttMi95e3e+uS0qZl/TObuSZ7DY9+hduu23pndEx/B4o",
-	"jqTp4uq99yeF4bz6tuievSN6XNtm9lz++7CT3he3b79ycdNWEGtlUABN/rbJknDags39B2TBnMqqaGkE",
-	"wxtIsCBSXfxh2eDToC5uHj6rNm4/EYMHBIP0JVWLq1sgkBx8lVa7ui0AqJLdNIJ7q+ZwkVQYqhBdFZY3",
-	"AO4VEolutDZiznBQcX7GGJse/jNFX9/ZTjMpLccjVQDq/UKJcO14nUNgkIoLyNRXEzUbQTcbs9bUQX5n",
-	"npik3Ni2F+m02nNqL3aiCdsLprZEDpoeCO7EDHtTyztQ/hJEuCmLbsOSxpZs+vssGg+HYX3DmPMcWNPd",
-	"qulK87BnttMhKcI07wDexGdSUgO0a/LEyoUcchnQQELtQcNJYY6EvXdcgnhj7cMsJuZNWPVtPCbfqFEd",
-	"fuqUphdcuUKmNcDsGACmjJcllimIAd/wd4Ll86TVe3BGkc+XkIprIv1OZ3brXs52GYpQn1kRNqP/eYLU",
-	"reNEWXtTohHrQQ3Yvn6vWHVS6r6ozbZ8ccbMwycjNRKQZQSVXBBA67nFGWYqeaKiW6ZME50kREN1hMav",
-	"X6zIO6fG1LS8jSlNePNIEk0UiLTxg7QYfsh1VlzmvJpUX+kyBV3NMUFZQasNxyI/v+PnLZaKOD44x6GD",
-	"D3wm8wS+nT9Mbqg5vqAOa4YBBcZu6wkeI4Vvlldu3+Mb8tb3EF5+q8Nuzw+8004KD4TqXfEMXH17cjR4",
-	"Oku53wHJ06EVtYouXGQqzgWD2mvNTNe3RbngF5bzcyXyBS3svjgNCbapA+EKSfwGJNU6D4z7cKIL4WDb",
-	"IaUcCNAu6YxcD+MPxeQrQQxm57KYPxzlHDHTN2qh+8nRl9eqoGw42eFn98yiYBrhl30oMw6r0epL2LSm",
-	"Gm5l7IafAqDxN8L/4/rnN2hLsKq1VsiLYrnmF885lsrhnghikdVsnLzEVYOvzCVxtsSBi2IAlbNpMpXa",
-	"tbeuY9OCe7ZQa6vOVtlRpyKd2McXShAHTJLDnmuC38jGNeIaXHm5ZCf5aSBxwK73TIodDD7fnFrw4+kd",
-	"cft8X59nnsPNbrtr9mjf5n4Pcn8C6nvSuWEM+y9tJy//bDtp/SPOoXnDuBZ5WkmvHGnTu+v62MUP2hty",
-	"eGuiXufYHDv6Zzpnn6kFwGsotHPNj+Ab2jaG/hPdxNe2fgZ7Ndpt4h0p+S2xu/al95owk3XFhnAhaGI7",
-	"T9FTpM0Eo8CCp7zTi+LE4MskqXQ+tp/N85d/dp436Rx2m9fOQNGfYFwR0yCKeLCxWpJ8jbDI9vQW/hba",
-	"MHEO6B8RmB4WwziuWMA+yzE/oXM474hNij/sabYPWg9Q2SBNtbpLmgAPhJkOKVjkW72t8yL8PaRXLz6c",
-	"TmusovgXbXnRvT4I6SYk4yyHTe201DSpKCnMbAopDzM/nxrp44n0S453AnU+/LeE2VAHblTztZUE+iCa",
-	"Xq3mi9Hi/3s1Bmqd31OiMU60J+sB7ynX2zbaxH7zHRuMnd4g60+v/egtcNe96YjrygQtNuS4YB8sS9Db",
-	"+//LEhYsS3hmGSFWhgDxBXPbACFRhhnjCslF6hFSgsGJmgF/zA/2kZFrHXC0Di5l3aN8U9nkJkfzoeDB",
-	"L+iKcMuNpUyiCu+WiwTBdbMhLrrkFDpGDh59fe2FhmS4kvt2VHf5e2LPixyg4Yb4wT0zQc/zWpTR8ahE",
-	"ElOXLqSa5tx7fEuW06+WBb3GG2nfiuuxEJ1VbcQs06/cIDb0FjnFA/nMfDRS+RJu0aSh7H6NejP3zb7a",
-	"JU9xbP7MTNdqgCp1Ob6aaY39vcQp0ZxjgcigcxhtvhR0Il/Iko0cCkmGIbuviTprSSWMHyH9d0dTfQAN",
-	"i/RhWQbsXC83lEc+v8+zt9R3k0/t7qTZAbVOdyOkXNTXRJ0tY0t9JqdZamOfFQXswmIOMj2a3ionrvrb",
-	"lWD7iz8kGYeuNnuzICDon4W63uMmiXracrYhqdpVI6efinhxgyTq/lhPCaedKxg644l7A/LqYf11D8IQ",
-	"1jdntmfOIbsoiWl7cJKZfk4miYrk/+CUnY9D9OiT+wT8qTjkba3CdFuD70IM9r6ymScl4vVE9vFWwbLO",
-	"nZ8Iqa7t2OcSAnb4z3T3Dph5WgmyppWLoiyw8VriNahNHVd2GvYzttkXf7j/HbyaX0Irh9Y2PrzN3CWm",
-	"bYK75N3bLHAZwzghS9vH4d7lhMHG1owufoKf5bkFaj9TsFmP/sXmyD/Lc1+P2oI2gPPcBkVX1hnhbJq0",
-	"39Q6bocqAc0Tp/X1WtZt0Ux2kpcAZv4j2/JRP4EdeHLWk+DGabmMdWr21A26RpyRv0jED8wH6dzmuXkm",
-	"E5/ekMM7myRwpjMCwy99SGBQ13FiGfPQknNtQW15Zbre2WCCa3L8n89ev4rRt308Lv6A/06At3XEf7BO",
-	"EktSrkm2MLQzYoRxG42RRD517b6IqgULm0BbYbMhaGNQqbuB+IB1ByXNsoLm4Yj3rKEa12Tw4X7NaySn",
-	"qlVvFh7kWas1Ms3eknW0iveWnFMEwNjvyd0sTMKH2wab69Y+/91qv5FjfnqHpNbuDLVIujerfyEbu0y+",
-	"k+vXlLptl2rnZDE9PGuYKF6ONrVCJi55q2WaQfsIfMFdZI8x/qklaV8V/UVhJg9EuAaMBSiJQeW3RclW",
-	"+Cgfo1+CHLcAtBFnN/3uaC8Erx5cji5fp3JiQ6NlxGq8dEimLvf25uJCcjPpPdamMCTcOIQYU0pqMCLW",
-	"5j+yW98azUOg0Ny9h7Cx4bwgetvmNcL8rDZMs733sGL6J7AuiD6AdUEGAYre1cVZMfVh/FQpXr0oEGRd",
-	"GC1DIqxcSKvjn082EYw4A0Yh6nrJK472/kPDAUUVj7CfTyz5by5jppk1cfEXiTIqsrqUCrOMhHAhVgW2",
-	"jZpTWxFV25Yh0VkCGzCrpWsbF9wcq/Op4T2KgD40u9Jl5YstQFEPsvRL+8iX3/F8uIG9WUUqd5SGPZ8Z",
-	"wWKNKiJKqhSoSlTtbRM1h1jDclSQ7WLJRHYjjLlukorNFq0RZ6aqOMMFZBttMMvlyP5C48hhSWUf+RIc",
-	"XsF0pxX5uZ0yixj1e7nxpzq+fJvNZSSqG87c9BmvmRru6Wnne/GH+Z/xKL7rE/rwBSuF73u+QFNft50f",
-	"UoS4EETv27Aj1z4yKfMVyhi+oBRGN/kIY/5SmZYS+5rlwoKWLLGTHsrCNU53XFrkYC1uTM/fB97hx5m8",
-	"TTbcfoYyUljFGSNZ6fmZFgrGpoVo7JYLhCEjty6wlu8HoaW5La/CDGFtAQle7UnT5L9vaX5/V3ERMNWU",
-	"Ttx27jMacL+3oCJLudr1psb3sYOffhCc7UBteH799wfe44s/zP+cUFDrBX9cx4dhz5Zkc+2EzGIFFBK6",
-	"SAdp9qv1qsBGNOVUZljkJI9l1nfuORjmtJKK890VPxFSaUOOH+BMwrrWyC4LPARNAgXuOdTbjBizKV4T",
-	"lvv9eGCTor2NWiq1tZjOfo3oKeb90/ZvQT+l067ekYyLNLaS7YoKDeHxctCvwCgA0RK0XrUuTAjM/MYp",
-	"s/5Ee2OZ9vTWKk1fVl4eKSzUoG4MD5wzWwk+kAatCs3rJQwMAtFAKOmgsqm63vIi12dx1LAfRaJoKHaO",
-	"BqNYqP8Hi+ObslqDX7DWf6EicBqbf3e73XexDZRFgx3Umt/7hx4AlzaVE79QKvxzCzwL14khB8rJlkIk",
-	"N8yJPzqGL3GuTet4tVYCRfj23BjCP5FKzUMQfvIwO/WsKHz1wELqgcUKHkBN81w8ivygLeJga7605PZB",
-	"0r4HPCYP27SQh8la62ki36veBnLgzgiMc8ZkuNmZcOf0qNj8c+tg5AJJbGCiTDhwCPX+4K+pEag689Dn",
-	"8fl9gfes72AQzBzxijCDyhUhuH6diFtHuFoUq6vVhT4N/zcAAP//",
+	"Cfbz4beipOBFPOYbBXqkyiA8jiE7zkBjnIWw2ONVl+9g0Z21fuUBbmcdHMfE7S90lGtzKnJO7Nc8zOUE",
+	"FVtFEWT2DQTuHkuU8VKr8Io3n3M1XRNmMQLSkQB6bOE7uonGWOXHnDBFt5FjU1JWK5KwBJJh9s783CD+",
+	"jegcIAv5uQdG6WTMixQgbBLgRNqa535iJKMTbg0LeAIP9xHpuvN2UL5dTTAjlfqY5HJ4FeFC7Xm921u/",
+	"vXGjFFwSiUouIehGlUSNbzFyQGfWnreIPQYl2a3GNDntSOID0kzu8J/0SRUE52skuc/syTBDG22jl0Tb",
+	"wyR/ivQ5avnkCrJVyIaw+t4GHvM2SMUrl4zUuJ7cpWacj9ZxhqzYfIpEzRDUvyDF0Y4jzuIp+4LLlHBP",
+	"55W0AJ+6DiYuCXr/f8xyXfZDQEeaI8kh3c6nGJ0EFeVTSMwShkvre2Dl3Zh2+/i0QtaJ4NxoMdiO8/wK",
+	"SVpWBblDmOXIFtY/4qw4evjF6FUxl8XtytI8Dphlsa3Us4wvMJEkQ20K57AT0KZ6DnNYc1ASv/Nibjhp",
+	"Vna/4YpUbv8w+08b++8GxT7imLEgckDNddgVwJOk4Wz4XsMUjjA+Sx/20LDq2vLySM1fs/L0WUg4jvlB",
+	"Sx1JFIInIVACV3vUf0yKYuYObnFdzAFf8bhjMTOCpgr0zP1yQlGJc+KN1g/Ydi6GAv6Dfn1uo9K743sY",
+	"3F9WbY5JtSYwFSYG1NpFl9GYNBEikYuQFjfu5MZ/+VgR8dH4kCZ6oq3Dad7TH/X1fGIIYQgOv5tXK/fG",
+	"p33A1FrrwkPE5LbWD9OCWC+rZiISRGchF5ck4Py4wsXH5I53b1GbZTskScxY7ZEb+vb3p0NNxw6BlHNM",
+	"l2b+v0fvaY93Hcl1wLKLezJuLBGmXDQ56oopUjdTFPHyVE2mGaz5arOiYJoOuzpGtv/glMUN4EBP8aSZ",
+	"4lcZScBsw+a2VErKXUbzSBR38I76iVQqDUA1GQBiZqJoiJI6HJRsAWTFgy/u15Fcy59IxBilLCd3KSTX",
+	"KZ5A6/8z4yQ+S/Lv77BWUGdgTvm6mkE/Dzx0KgJVuubmJ3KscH7tphBl9Rk50iBI5za9SNa32gK7vnBy",
+	"KVqjLW1OoO/JJahD1xWvZhKlZkrQmAX9q9EbXX4M2hvHOFSjiGMTAEKcDauS5yuJtYF7l7AUq5A1FPH8",
+	"EnaesdErR4Ao09IxNJFIfim9wzbIF7MuS5u5eKBqHyaSU4mCOgjjV/SFCYOZ8YOVKZMrS+IZ9C4KHdSG",
+	"BOavW2qMdE0rrW42r0x0XVR45zO34eWgCwY/SOsh6bkjTX9GXBT25TJqzuxJdhMFSjhY4jdJGC24hCuT",
+	"Hg/+GId1bLkr7uNy0CIdTxCkMNrVaRI06YxmOYwf5uUz3FCWpwrGNN9AWuDa+DMEviVSgScDXHU2w7VJ",
+	"+J9ksMFhuF/Ih5E79dFJtnGftZPLU0ApahWlhvFhtTIFNXV+q6VyeYEHTQnKWh03ptIk0QZIkJwvgVw1",
+	"D3Qm4Q7BtyT/iDvGEVbkkaJlFP5e4V0S8Q0coXA4TSpTQTSTQWYj5K66rMA9wTkR6DUjJZePjDDQZ9b8",
+	"Cmm9nMHVguWNSc5sn2zjlWVcoU1ikkVxnJxjXLPohsTjeu5aCbpSOhp6e8t8PuRo+xG7+YHIsczpjqyh",
+	"79oIQisv4gJ0q36OtZ0TPAFRNA1SCwRNKjD5ikQMEZLAE/JVt9Y9KvReShCTmyNyUJ5KX3WMSEnkOpTa",
+	"5vdZMTJSSOIrAiJO+ARKl00emOYl0Sp91DVS8Oym0yaBNSD9m9pIUpf1Fi0dwC7A4sY4EpOEPfJiuiYd",
+	"23y2e62twyEAPGYSJmDN7jN+AeFGrB13DOSEvOI4j+MHTLcFZyniLnQ29PAv+pmo8WdjaeaT8fVIOadG",
+	"eZ/6wTWCiO5rAi5w0iG3PR8agAmmQi9U6vS/xjl5SWM2peupMto6peBSLWSVmT9MRDCAh3z/EZhFfIUq",
+	"2yczx8+QBa6vSEl3cfPyFNDlYbTl++dT5/zACspupneWgIzfye0hUplcBc9wkTJajBEUFfqmJ9JAn4ym",
+	"WqB9e/l0aVNwCuqIIQOSFcE3WlvXfwsKFmbZ4mmoY/3bHBJHc9k8YwWkC6kR7Ev7e90tHs4pdqsIDGdn",
+	"kQaEMUnGY+DdrwlRURvMABM6JX1HlDQ5KK5oMOhwD73ufAVqB+A5yQXdjjtAGk8uLRixKDmj2bzrd6KL",
+	"zEpjqyViuyfJ6/INLsm72gZQe54HgTNX/Ne/T8DHlui+ZhNzR2drH1yHH/NDp+Zr6077PVixmhjHKTpG",
+	"UfrJWcg2BSjtRcJ/+8Zlivc9qLPcaJFvJ/aWYBFFGshwAq51XlKbUzUmelEXQiCcbtE3is2kGSYzyEzO",
+	"mD1RXfVmoFXwG3J4W2CWBHyY2D0iKAMefdKrrn2P148vEKBJuJ7n6xGUC02NnfUetL4bE1oG+6XXd+Ry",
+	"cgOmnbF903rwG3IAlTtJzYxXx6GVq6bfO1IcweORpRxxWUQzvOyrlKH/fPb61doBJBmixkf7FF+HtgaS",
+	"y9j7Pu9TXFxTOWhBvogCNMR27Odt3KM9D+7lZ7jm8wSYUmHrf2MOUAuZYlPK9ljqbdcvzCzn6pUy3Fl8",
+	"S36TWPc25oueH3ayrTQSDohO1krKy2TzSxph5gZNTt0QO2E+JzAJp14BSeikE0JTFvbwFNneDvO0sI0G",
+	"8RF/toH7uIMB12rPk7GQmXgfQ1Ad+szVck65pRPkYwj4Vgw3KwnxAgKcgGYGMTIFhQKJzijTfMNzmi0X",
+	"WFl5OqvrSVLdrlnexm1PZSe4Ts0Wga7dxMGO4qeXohZJ3gdB19devq8giN+CqztI8l2qLfdwUkH7xrm8",
+	"jN46y3V8dR2PzLkdTJN46xu7RhGpJqavGT9j3Dfrg41TgYTh+T6yRFBv0bTuaYIUNlwW+f5WTdeirWM/",
+	"oUjLWa0Pe8YbLKwp+LWJXJrS0Z3xxzCBudQmT0VESZUirUY/uChmefEzXvBa3K/Pj4X2mndvzT1xRNzS",
+	"2bA4NQu7oHe4i3tMsiNRVyYOUlCpyITeGnAl+j51QMKGDg22i591aypjBxTYICnw+ghcY3ZKk4P27eUQ",
+	"B4xZMcE+d8TbtLbdX90fgC/BCPejQJtLIjvf36K9sJkT8WbS/VJjQXeU3aMgdaxx9IO5fLoybtClo837",
+	"hC4osj29TSWG5qTk8V+mNx9LC56EsncCK2I5RW0MhYV9Z90QwK42NPIHpcOQx2SYqufwp0x2gZxM2wke",
+	"kz6RUiVKQ1iEucAH6xEfDWy+sM/Or7QIIOSjBUYqBWIoyRK9kPTkLXUSKSrOwTMCWODqL3yLCyMHTA2Z",
+	"QzSBsRrKfkhvVaqIs99eNhSq8ws8IU13boJ7tJQHmh9xgfYEi3wdVuTygqCtwfs0qELtar6YJTetvrRp",
+	"gBurNLUTbRYZJzffFKSMdQ9QmMZ9D1B4sBSHN9bBFJsgtE0HU7/MU7OSE6D+tkGLGC+6d8/ZUpRazu01",
+	"ngiiA8bhjays0B2aw6/+wZ4FaGLuPkfUTDDKAvObAbkuRX1nLCAbnR7gNniKE7wIwZf8W/3FfQiX984X",
+	"p/UrrGX85A8nCMwOxg+7tEaJs0ws3+mkXYe9i/BilgNyAPbB9XWr1Fr/5tLJgxodW5ELZg/YTLFgbVL9",
+	"HF37YAZCUlcdHbbkiQL/dK/a4ZSGkXK1Wo6lI4wy0bz0BH04crWfhGrVTlw4KVsB6Om+2Up+aAyDlmPU",
+	"EmXtTmE0qcF21gXOHZRg15763RBKMdsdMYjyq7+c+HFyF21rAdggUrPsBqTBfSe+5oi+PyPbeyBOsD/G",
+	"C5WpQjk1wmHHER2sLBkE5UmluL1zd3Wv3ZdodfKAHiXgdeclVjRrVXHLqjB4JweaaNm1tUAbUxtYJJnE",
+	"pyKMIX+bjJHQhzioWBRcvXOwQQesxt/4FR4asjNhzWtLysYD6dC9zVeSe/KiMYXGnE+D6XG+CXDM87gn",
+	"2U0Hv3SCuzJPlWCTpgRvcgJuU7gXx1bntyRZyHAwOOdQjqXJ6zBXbNqaQR7e8anFC5oJXvNbEq9ggJTu",
+	"6fBQFWZxlPA5bQuajsbRoRQu4o1HGSm6aK4RJVlgJkuq7r8mQXEx0wB+r9+J+oslyT96Hjsx4cjtVrDI",
+	"xiNstsAxcuuLDQv7VTWnxFHcMWXy6L50mc/tg7tzbc76SiplKpXANre/D7DBCO0SCkxQInO81whRPccs",
+	"v4li702duJvwQAJgYypOFizwigVuiSamz2TXJGDz7KLsO1ugkBv0CVy8bU0uxecNNaY5h8yH1m6x3g80",
+	"4Nj84Egddxd7lSDSc0zEerxpSewuvVjbkXkaQYGlmtlcZNxgS+OSbu8hWJOt5iss1MC4Dn3LQPd34Cd9",
+	"Ul9Me+Sx+trYfDvfwDLSuGew1VJctzEYIFbjNNOxqwVSOhaxu5g844FXdIHcpD0utingTyEV0vNr90qI",
+	"03y4mrtTzBJmPy2TTOoqSPrLaBZgYOdssweY6hWC627dPYEh+sFJ9fbxNKUmeatVkN5OQLVrsTuT5IL3",
+	"TkZ2s0waSRuFKfOZk66oVRKIIz+EWI5K3/QKQfnpKwiYsjHxsMdshzgDNZfXKuNlvBeYEzXOfvPhcMsO",
+	"Dj/dKUPdFO3R9KPOiu1htxlGsJLo8glON9nDhYwkgIZlyH1RhgWkyu4ISDXFW8r+LHCYWFg6kcA4PcM7",
+	"luqYossQ6M1iKZmL9p2x2UHm0DXIGFb7Rr5x1FPXFFCamnvTgN3sHcRlXGMDH1zp2YG+f/ucLkQpTGba",
+	"tcFmdHnqS+clhLzrST91HBcN6IMZZVld0USZFU+AYb9vgK/hiAG6BS4A3l4irBBnGXmKXMcObHDvrbFt",
+	"7v7pidKxWQ+hFVDlDXlXTL8gMoHMElA3IaTWtA+YhJTYN6bdtOPq6gnw3c6VdUpgaFbXr0kdvwI1wbol",
+	"rdvV8X8IVeOPvGfcQLi1wMRaOodZst3Z4EC4cx+oI0HDJeDAhGSOZgQme0Xb6v4JrdHtgwMpRSZ+lspT",
+	"jhiyo/JrJJYy1GcZtxQKZpA8YWp5H7chtWbTWsGFSMOAh11NnAwuxaWjMFRzm6hg+dGYdr0nhzPj5zld",
+	"zXxTXtcNllSmDOlyKOcqYis3COCDGK7uOfCoMqq4SGV0RJP7xhd7bV6biT87EXyp1QAoTPz34SpDU7e/",
+	"lpKttQbEWhvGieSIppkPNjOSy1QU0Qre1z/8Pq9NBC1p7Ao048woRdFq/ey9A1tgShHnys907dfuP5om",
+	"nmOOqQU7J2UzT4W1D90YTbrwAMR9SKSIzaKIYFjR27kpTRkRClPWbpi/pXcgTWtZ48JFc4sjusWC+o5T",
+	"VJTI/hC12IxUnc5Nvp/ZMOHcsI3x2Cxh3SZEnIz6/+K+nc8Lrjwjyz6FwtzDxbX1NMLACWRY5FGU22gL",
+	"+zbesk/zSzeCeNcEx7sFp3309VHSprukzMtz9Ps9qhUGcOAH3yglulC62aTKM0bnA++6S/mUJtox/Nnx",
+	"Lwameazx++ZolbE5vfsGbtQ9naO1v9ePj26QuyeBzB30Ywt92CzFzyG9ge4yneaAsGHHxN07n3rpG4Ts",
+	"5jVE1Ou4Ni/F46JNgHUkt86h9jTRSj+ZdbjSRNSmxWgRAN4O0npwpEtCZizYIZakA+TpLK25oCENNSbn",
+	"3y2DrBqspD2H0Di1NPUeT0PHKMsvE83YFnh3z8ghzZO+88Ywn38NBkULlLFUo2Sw0QETEUmFj9KAH4In",
+	"x0GZJspCG8CiifIi7Pva81mC+9hjm/rOnj4wBhizOCeQNh7zRAoHRRPpaat/MiOZRvxNzSRgjgoTVsLI",
+	"ZtfNyH9PuqlORk1WmOVTai344do9Ckkn1fSd8D7YWGbPQzqzZgWtLBcHJOo5lQInFRxLxxWGPl6FCxCh",
+	"aJ4SDskq9K3j+uiBN+tMrLv5gOm2dO9hJqvICk9q6Goes7gGdo5ru+QEna4Dho33bGsSqhOt2yIQWclK",
+	"/9EkX2bkulP4qwJ7trG922/I0XW/uU1kZzelFRNoa9EkYnjNCu1xbpYM4LPQYqvpTXcwyCJ7XoQyiRSS",
+	"hIXLjMPfRzNLDTazQaEIsQSiG1dH4RN5Fi9zaRIIp+aFLOxd0jMLNFw3odjSrom6J4pnslbVtE6a0YyS",
+	"qNfE+e0n67szc5dqRtWsKRlI0RHbAqhvS2s91JIHGnaEcF9P7EMcxSfFMSlN9BR+SSatNVsypPxNQfKe",
+	"3YVkFbyUmNqbaDvi8xSMx0ydxLTSyFln6v3iTuBY6exEysQrxodW/IutOpxeI2v6vUZ/6uQindbcdVq+",
+	"h831cv3zbQ9aX3U6dCxkvGh/lmhJYe9LMk9Eud5+gyIKBnVw5YlF+fLFsWT9UVV/LgjTgK98CKDJ93cf",
+	"0EnSVennw3tyP80NYiyQnHsawInijHyseEEzevqrxwTA0wgqRhQZy6tkZrdG4bHa82gFRRrsFOcCbGGo",
+	"uA75bRI0OziCo+COzQyclVmnZ1ZcyZ+HDsKPpqG16bXmvOH5EbwY8grta4X+9uarJxQ/RRUlAn3z5PGT",
+	"9aNvv338zWp9jnN1KpBG1OXjaq5tviRAPE1OmLzvUZnC76NYQQ430VS/ynHIoPQRue/BiLM3ZFG99Fka",
+	"feZOFYoO9ebyPrZIfjk/JLsK+vKl1G++vLWvMKedT/HA4ahbyntVE9/8lCZnUlg02TDDd364KafBzo0h",
+	"kg0rnRFfVKtQY1hkpvrFEdOMY4agpHlO2Lx3jENjuiMWeoMmAOpwp5huPEWCu1rFaF82UwBY1lJBtazj",
+	"sOHk/YWyNxlXs9s7E5x/bHee7PYAHWpBhwWBokdFKjm8RAevPWGjwOMpZrargClMV7k1/14rUk0o4bMo",
+	"TXbf3eTcFx0P2RUGFG0cb5bH3QbZUr5hROxmhpGuGJgmKnsS7a1uSMLVkMQ6sBpyvMw9jlCzXt3iop4C",
+	"AW/GhtnaucUpYAuYuvJ1V4tEqMn1Apq+zvTVkb4SWmIzqF9oGvO4OUaXdUOriiTdRJMjShNbztChxjK+",
+	"0rhPZcHLRDSUTyjHsUErxZOffZfKJRXJ+rpE5V0PdHqkxEt/XQ6AyH4Z9/Dw9ctwJfdcPRxm8H3B9gaS",
+	"3xwqcMJz79Z6394Ak91/FWYxeI0DEcmkgrqqkr/2HFZ2oOCt6DQUZvmXw6WR1LJTIk0JZvdN0weZ3ikF",
+	"vdwyXs/Nv3aokpGYfIGZqwPSTzGpBNa/t6GQLHz0KbW+hORxwxJseju2Ni7jeQim2mRW1Xjcu7ich6t7",
+	"tMwKO2iWcuUnv/abltznJOfPAYFzgwQtSwfhWtpNSHqlhYGxnuRQfz/3fcsJDIWp+cI+FqgHin+dC7Jo",
+	"UeNDVzMGAO6L4bKfUhk5Ioje6/He27qbSdU4MYj2+Mg36R2c3OuvwiJexkazPQqaga3RBuw4KhDQ3ZW1",
+	"6aOBBTXMfo8bY+aOLQeBb7sNGjqMbqbtV9u1sQRJwQtlnG0LmzIUS2jiVcpuuiWCbttVkSlGtBNovRV8",
+	"2n4nviID399Ndejk97u+LOsVzvXQtKw42LWlNgii4FnWJpiwl/rRj+mkLzrcd9PNUpospmDRG7I3scyS",
+	"SmlyRPR08y6dCipVG2Z2Rtu48Tt8qDxtehtQm/7lQvj6VWsT22RO0JKtKdVQNLrnpKwKrEgKOzcnGS1x",
+	"qjV+gKw7GnI3ZWtjcep474sBtNsWtPM6CouaD6adtrGh13OREqBay9FhiMIJUCVfY57ohrmdlwLSr3md",
+	"BzwFy7Fc1EzNjTu0vmuf+dRZ4LLY1nPQ2Xz720T/57mdbXvlI6eW3Y8AYVuUEVjsEMnlpJLawfKJFnPG",
+	"5h1+atKQP5FKuWFHV94MP1g/+94C/HY10yKBwk4FyVQqsJhOMjGYwFNzALq6g/+ozyoxjVSaURNLE4mM",
+	"cyhDQa6TqW2CZxNE9T9sM1Vb1DK5d+p9u59ObXv6njPy0kCYp30vMdiCXA60pncEMM+t47gHg63tjTI4",
+	"MMAsMvieDK4SlyUuWhvPubaVLPGmH16B8cjIzk/sIEpZvEwdIAYkmV5qMrM2Ja6INN9sDxgnQB0zTpLc",
+	"eM9amCbDPcmgv7CcDzjKcr6APdkLCg1YFPFUuqZZZcTnZPIHTG8Al12Q8Zop+RQBuM2WC/0zuSUC+jLK",
+	"03xP92+Z4lpf3juPd8AhbEnVSsB1300RfEKT0DbdL22q+Ybnx2m5JmfLSu0vCAChB9OR/hwZG3N9Nosn",
+	"eHQugeCHA67ipJiQEzJZFPy9EX5pm7ZluHqzH0LEKRP2V1eB1OF1uttP7vF0mPhk2REaE/UomIt523wt",
+	"Rp9f410Z4jcJYQl9b1enmjhUTYuTGCa/GOncOK3Rok0HIHCVYplaaMQno7C8maHkY3kzronDkKkp+MYi",
+	"fez4aEWT65bZFCpSiTaEsh1gpF35dpqmD6PCN0SigjPT6zAGRYnzOWkuOE+FLkoyvQ+M9yGOwYKFLWsh",
+	"UZJbU3ga8Jb/YA9WbELwwfdHs89PJ1P45iBvmKpCsyg7KfcttzXr0OHq2KLPTZ+gJcmWJyDcOFMCZwpt",
+	"iDoQYpzKuKoKmkEkDcD3qJJIHzmxxRl5jF5aJwW1eHwA3or2RKjf1wjAIeHP5ijKf7B/+cfqyeXl48t/",
+	"rNboH6sXl199/cb875N/+/byH6t/Rfpyr4tijRQt7cvvXj5HX3/99b8jytAv758/Rt9DNyP/279/8+2/",
+	"ISsykGmCJB8jvaI9wTkR6DUjJZePzEYjrZCizdGjvO+5PgbyKdKWIq9N6KRpN+vQXuHlx+iZLTZGJT6i",
+	"DAtxRJihH3NSVlwRlh0f/USO2j6sK6Q4+uulfl5TlQh55fqecoEgGQjVLIeqXoIkLgm6IUcbp8RMHogg",
+	"Ofrq8huge86JaeSiD6v1+8MYj//BvDPyamWWakpMzQ2+emLPEsMVXV2tvn58+fhr8LKrPfDoBa7oBd7Y",
+	"ZLKdyQ807EQ5+zFfXa3+RtSzjcmNEkRWnNmst68uL00olylr9gXscvGbDfgZhh87DuYDwKJt1rQ/6D+D",
+	"pyY1kJ/ZheuQpceSdVlicYTsN9feK8cKa+5ZA2Wbtl9bnClb+OkSYaBo/r+aBlMf9JhAsQ3Obgwee4pk",
+	"35knZtHsluWP5T8LqsjXbdI10SPKsIi17+gRzpzp6qiXia7/9yuqNDMXZAFaPoOBNZtr0+YIdZ9rhCXC",
+	"8AXg8BJYEQkCaQbDxMy4sO4bOUTR58Fj92TFbjJC6/vTMIH8OxMQaprh41I5tnPNO0swP9YyTN8h6Ibx",
+	"g5bxygEKaN63kRcZ7NMWmveAlRGDkH5WFF5ONooGCBItxHb0lkh0wEdUM0ULhBEjByIQMXEAI4bbxcSP",
+	"0TNm64khJdEqJqpFDaQP3mN/4znusLuxMoQnUn2nDcTTOWJL237KKX2mtjMTASfmXVpEOuPUNO/YWcR5",
+	"qXnXQU60D8o3/b38iVRLiNhrfDSqZdOJTCucRXGEknrKQD6QwmCiH/a8NOXmBSW3pM95Eelw8QfNP5n5",
+	"O5DiNh+8ELwKTiZEk3FJFJRDJwIWzSMX14SYlPNxmr2wfVXuSbP3+j7HXQaPHsNZKwH0EkfBnGRg7Q5K",
+	"1xf+oUVla+vb09rW2DdG5Woz9FSp2ryxrEzV4+Ze/HlYmEFx2mFcGGEx+YVnyqLNzOdl23WTKpnCKz20",
+	"ffxLFFdwg6kDD/YMyYrgG63ccEaClopcQKrVgacllWevSXLK8/mfRkq59Z1HRpnczvjx+Lki7IXLS2wt",
+	"+sliJkjYmjUqPSDFzlnBNiny/rTVS4vlrYI6DZ/cEElz0mCXh2LFZDV6DoSs7FDMt1dxTcQtEY+g87F5",
+	"9ArtSVFwsH7hC9YutlmFBZbKmrxr/Qfm/2ESj4AcGVa44Lu1gXiHkTBD3+vxn2oDgChrZWl9z9SKllRK",
+	"LS9ZHpgQYHJrhQDcVAgzcgBDHjrM6IHqkuQ2+80Z96+wVI/gU49+fAGHdHNEgATUVxJ/Bdj7HpdSQAGC",
+	"4Vw042rVGhegmxwLBYGEv8by1e2A/6wJ2Gl2PANONGOcD6O3sCJ3ymz4I6kEwWWb1UcNxO8Nryx0E+5x",
+	"VREmgW+p/2fAqQW9JQGnbm3QNcqn3wMjcZF7PqQM+kNok4DpT3jT4UqfEiyUidBraq8Dv40t6TE/+pSa",
+	"NcIQuNf/zalUmGVE//+Byj2SdbbXX7C5aiD3K8KMS8k4Zoz1giVou8aNsOcHVGJ2tGdATx0qzKDPSp8V",
+	"X5oQ7jx5qV96RUGgjz77trCwl1PG5DiHZ/vAWLAkwQ9yjb66vAx8ZABi2Gfz0iTPtLiclnW5uvr28nK9",
+	"Kikz/3oSCal9OKN76SWvWR47BL+6dj9b88Qyh6HpcQGpW9DARCJccrZDOGY4p3UK/c8LLGB2Ke1db+Iz",
+	"88iXxVPn3FK74NSeUn+C19ryzHm9UWt92cENYk6/hcMmOdxzS20+lcjsl0NSw+wIRSKAK7fnUkswdvRo",
+	"aQP7nu1ttCsqJW3jFWE++Tsta7XHxRUi+tI2XcGFvosFQTe00AJTi8Kt4KW9jzkIVbg14a9abpY0zwvD",
+	"ul0mXSPJDes6oWk68vjkK+mHsUXGWqWPC7/nexN/+6Il4E1paAnEcASDRA7nIY7JwIOrKA4Nm3XMmeuD",
+	"sl5KfnX5pCUnH9k/9KK2kama3TYXJnhcY5OTvIZG3w89u8R0NHm/nNkABR98OpL+DkUcN2V46nKBD6Dp",
+	"mBLl2HQzUhRLzTYy0XMKbzj+1xWHJthxAQ74qdIcvMXiPwUl0vko4YqGm3lMCgc90aL373P7wJ9Bq2vi",
+	"ke56SipzGRYkoc19lWCeh9HmLL2NIy9uqxf0hujNVsYQWOpu1zckKPcBSCqQCQLCG+I6Kg5wE5TvDGly",
+	"r0x9T8xK7QtzU1yYFgGj5dXxkU3T5UnDfpMY9r+t4gm2BGxSgvcan6EJMGPXg25DtKpFJTKl1xAnpUvw",
+	"5s+BpxJlBZekOK4bn84BH40FLOmOYW1+CF7v9ubkD/FqSVg9yKuv9QNzJd7Db2eklfq8XpB/g/bjYwEJ",
+	"O/DUaISxDSlD5r2nZo/gH1Y1t+bCEh5c/z0V3H5aaO15ka+BFU03zcOeI1timGAN4/obDCb9aB9ZdN+C",
+	"76bqyQbbmMHrEMgYryxz35q6l/b5oDjX6FFL+Nd+sAjlpoOm8bvStmtNupSKVLhez9EhFRj3WEHA8Kuw",
+	"VCRHitypx+gN945YK6JwGN33CoN+QNSsb9p9p+X/K1vGOekO86jNqatm/tVi5MuHqbE0nikSd6FOyroZ",
+	"C2A9Gd92w5m2f/kCDPOj9c27tA64hyQh4KU0uwepZ1Jxnsf5qHPWL/4w/zMa1PrR1SM/WGzqOWYZKRBm",
+	"9mgYdwYXO6JcPpLv6c1ZcQThpjlbpU7QsFBLyLQpO+xlz0ICwa95SBzMC8mZJTZhue7+z48w2c6/pks+",
+	"ZigghfGpQ4zJ3nf8Nhm4GaT+lxgWie2SC4/sONHc+FCbVlnRoq/U04ZO5S1YoRVsTkvkxunmHqH+ZLzk",
+	"olx9Ov1kLSc79a65C7JR2xtxiegWGv0QYcOUks+ToBeiZmfYiHc1O9MmfPXQ4u2dJqvfA2jCgpG3dQdI",
+	"DdnwF3/o/4xeVFDvt1TmxQQ+fUVyVyC9SC6Gac3iDUy42aiyYpbXKsQF6ucLpC85O8/PusRnZnV/kQDL",
+	"KtcmR8BXH/9W57tWyMwvat5uWtsyxj0XkFxvy/hOGTR1TJ8DSo8BRjg92WuwraC+2Bo0rAka6rKOOYtB",
+	"lHLrGiQjYyhBnd8yIttqenZ0F+RyZedwVszRsGhJnWOhX05Jkgtt7DvYyyV54Zkd9zx8YEc37SUns8ED",
+	"nfDX/NajCUibNunqjuyZN6EPACkOqwcAezCxUZCWtvQu/Y1/Z7LdznJYcXYz/6w+0Ca9rVUDLadpa5VX",
+	"bUlBPpOFxNiR1G7tqVRcHJP75frIL7phIAD/mwrY78Bxq5LSNcMlxO4X8SpbTcNqYU+bdMSMQ3EeYuQA",
+	"u661EIygK5//1R9uq4e4FnqTJC5hSjjkyCVZA8AWXzmwwOVZowXmuJR3aLHzDLPT5qgm79F4gCHLtOn8",
+	"lUgrjW3OxR9aFg/r2fD37/XXpjkDA+iICVHtJDjD51XQv4cSJowcUNxUzfv7W5rbDiFnkx/+Gwk3NvG/",
+	"358MTV6v6X9TEXzj7nrs/MtJ1jtNmR93Dl+DzvkBKmCzfX8jDIqH49lzCIk2TsgXd+ubjrKmUMsmzrb3",
+	"Ci57febykwTGRcar46mSfc7+Juyv6njfze3DMExESrkP1I5tmTcAXPKlXTdv4Zw7o924cVgAXdxGLub8",
+	"NG7a0rvPxkzPqqo4vgRQ1nMIipf07ouVErB0s31ajtoEe9Ox+y8Sbekd+pd3L5+jv/775Vf/iowHb0Ti",
+	"T9ntPWa5JOqz7fh7cfyJHCt7FJff8h/M+p5lLjHu4UwL++lkUovxN26VRazA2SJBEoNRCCPeAGGR3BOi",
+	"EGeQrlLWBVYk71kPlaBMTeQZM+5QtkKwpWcirvmC6b+VILA0Py4TwOAAJhJCNrZ7maPNEe0NdGWXpGdW",
+	"vKbsGHRIHNqwN/DAGffLfCCxUyWXCmI/YPAulV/4M9yMgIxmWkS2MEcjLrDPsVEORTC6MfoD1u8ywdaz",
+	"CtCQpefQ134zoPaZvF2tV3eF1BfujnD75111FwOXP2cKYINtHOeQhXBWbC2R7cJPi8L04PdAKzbFz6WM",
+	"FxwC6S7lL+JsWTJCsnUlScv6xPP8pS1kWqgS3nbQWK4RBp3TbLpdNn+vXgs97E25kD2wTLghz8lwhR3U",
+	"bi7llmyS0lzeq2yuOK1Qepe08VBPVDd9K/GkqhBN8Y/6supicmr2aQXAp2/Wz1vTAr2/W8+turDx4dal",
+	"5NiW3gHST+MWshALmuY206K3V/e765JS5iW9sxt5JrtNj/6F225bemd0DL8HiiNpGtx67/1JYTivvi26",
+	"Z++IHtd24D2X/z5sMvjF7duvXNy0FcRaGRRAk79tsiSctmBz/wFZMKeyKloawfAGEiyIVBd/WDb4NKiL",
+	"m4fPqo3bT8TgAcEgfUnV4uoWCCQHX6XVrm4LAKpkN43g3qo5XCQVhipEV4XlDYB7hUSiG62NmDMcVJyf",
+	"Mcamh/9M0dd3ttNMSsvxSBWAer9QIlw7XucQGKTiAjL11UTNRtDNxqw1dZDfmScmKTe27UU6rfac2oud",
+	"aML2gqktkYOmB4I7McPe1PIOlL8EEW7KotuwpLElm/4+i8bDYVjfMOY8B9Z0t2q60jzsme10SIowzTuA",
+	"N/GZlNQA7Zo8sXIhh1wGNJBQe9BwUpgjYe8dlyDeWPswi4l5E1Z9G4/JN2pUh586pekFV66QaQ0wOwaA",
+	"KeNliWUKYsD3Qp5g+TxpNSGcUeTzJaTimki/05ndupezXYYi1GdWhM3of54gdes4UdbelGjEelADtq/f",
+	"K1adlLovarMtX5wx8/DJSI0EZBlBJRcE0HpucYaZSp6o+JYpzPJz5BNCT++zJYzhL9hRcA3lwaaKye/U",
+	"Ht8Sg5JuKzO6sbnBXVKm1VESSKM6Qp/eL/ZiOqde23Qojqm2ePNIEk0UiIfyg7RIi8j1v1xGqpqEbOny",
+	"OV1lOEFZQasNxyI/v3vuLZaKOD44x7GDD3wmIxK+nT9MBq8RsmC0aIYBNdNu6wl+PYVvljdB3uMb8ta3",
+	"fF5+q8Pm3A+8004ODyRUuBInUFD25GhQj5YKkgDeqsOUapXGuPhhnAsGbYyamd58i3LBLyzn50q3DBoN",
+	"fnE3LGxTB2gXSi0MlK118Rgn70RHz8E2rUq5eaCp1Rm5HsYfypyoBDHIqssiM3GUc8RMd6+F7idHX16r",
+	"grLhlJSf3TOLQp6EX/YB5zj4Sat7ZNNAbLjhtBt+CszJ3wj/j+uf36AtwarWujsviuValDznWCqHTiOI",
+	"xb+z2QwlrhoUbC6Js/gOXBQD2KlNK7DUrr11fbUW3LOFGpB1tsqOOhWPxj6+UBo/IMcc9lwT/EY2DizX",
+	"hszLJTvJTwPpHXa9Z1LsYPD5Ru+CH0/viNvn+3qm8xxudtsDtUf7Nvf7VgQnYPMnXVDG/fKl7eTln20n",
+	"rRfLuZ1vGNciTyvplSNtenddt8H4QXtDDm9NbPIcm2NH/0zn7DM1angN5ZCuRRV8Q9vG0CWkm57c1s9g",
+	"r0Z7grwjJb8ldte+9I4gZrKuJBQuBE1s5yV6irSZYBRYiGd0OoacGCKbJJXOx/azef7yz87zJunGbvPa",
+	"GSj6E4wrYtp4EQ8JV0uSrxEW2Z7ewt9CGybOAf0jAtPDYhhtFwvYZznmJ3RhgR2xpQuHPc32QYMIKhs8",
+	"sFYPUBOGg2DgIQVefau3dV4eRg+P14sPp9Maqyj+RVsEdq8PQlIQyTjLYVM7jU9NwlAK2ZxCYsrMz6dG",
+	"+ngi/ZLjnUCdD/8twVDUgRvVfG0lgT6IpqOu+WIUouFe7Zta5/eUmJkT7cmqzXvK9baN5lrPj8Ijt2ww",
+	"dnobsz+99qO3wF33pm+xK+a0CJ7jgn2weERv7/8vHlmweOSZZYRYsQjEF8xtA4REGWaMKyQXqRpJCQYn",
+	"agb8MT/YR0audUA7O7jCAo/FTmWTQR7NWoMHv6Arwi03ltiKKrxbLhIE182GuOiSU+gYOXiM/LUXGpLh",
+	"Su7bsffl74k9L3IA8BviB/fMBD3Pa1FGx6MSSUxdUpdqWqjv8S1ZTr9aFpocb6R9K67HQnRWtXHNTFd5",
+	"g6vRW+QUD+Qz89FIfVK4RZOGsvs16s3cN/tqlzzFsfkzM73FAVDWZWJrpjX29xKnRHOOhYuD/m60+VLQ",
+	"L34hSzZyKCQZBla/Juqsha8wfoT03x1NjQi0ldKHZRlIer3cUB75LEzP3lLfTT4Bv5MMCdQ63Y2QclFf",
+	"E3W2vDr1mZxmqY19VhSwC4s5yPRoequcuOpvV4LtL/6QZBxg3OzNgrCtfxbqeo+bJOppy9mGpGrX9px+",
+	"KuIlKJKo+yNyJZx2rqzrjCfuDcirh/XXPQhDWN+c2Z45h+yiJKY5xUlm+jmZJCqS/4NTdj4O0aNP7ubw",
+	"p+KQt7UKk6INCg8xHRKUzTwpEa8nso+3CpZ17vxESHVtxz6XELDDf6a7d8DM00qQNa1cFGWBjdcSr8HW",
+	"6riy0+Cssc2++MP97+DV/BIabrS28eFt5i4xbaviJe/eZoHLGMYJWdo+Dvcu+gw2tmZ08RP8LM8tnP6Z",
+	"gs169C+2kuFZnvuq4RYABZznNnS9ss4IZ9Ok/abWcTtUr2meOK372rJui2ayk7wEMPMf2ZaP+gnswJOz",
+	"ngQ3TstlrFOzp27QNeKM/EUifmA+SOc2z80zmfj0hhze2SSBM50RGH7pQwKDur4gy5iHlpxrCz3MK9Ob",
+	"0AYTXCvq/3z2+lWMvu3jcfEH/HcCCLEj/oP1+1iSck2yhaGdESOM22iMJPKpa8pGVC1Y2KrbCpsNQRuD",
+	"Hd4NxAesOyhplhU0D0e8Zw3VuCaDD/drXiM5Va2qwPAgz1qtkWn2lqyjtda35JwiAMZ+T+5mIUc+3DbY",
+	"XLf2+e/WZI4c89P7WLV2Z6iR1b1Z/QvZ2GXynVxXrdRtu1TTLYu84lnDRPFytKkVMnHJWy3TDCZL4Avu",
+	"4q+M8U8tSfuq6C8KM3kgwrXJLEBJDOrzLZa5wkf5GP0S5LgF0Jo4u+n3sHshePXgcnT5OpUT204tI1bj",
+	"pUMydbm3NxcXkptJ77E2hSHhxuH4mFJSg+SxNv+R3SrkaB4ChRb8PRyUDecF0ds2r13pZ7Vhmu29hxXT",
+	"P4F1QfQBrAsyCCP1ri7O2vkAxk+V4tWLwnXWhdEyJMLKhbQ6/vlkq8eIM2AUSLCXvOJo7z80HFBU8Qj7",
+	"+cSS/+YyZppZExd/kSijIqtLqTDLSAjqYlVg2047tRVRtW0ZEp0lsAGzWrq2ccHNsTqfGt6jCDRHsytd",
+	"Vr7YAmD4IEu/tI98+X3pB1Ek7SpSuaM07MzNCBZrVBFRUqVAVaJqb1vdOVwhlqOCbBdLJrIbYcx1k1Rs",
+	"tmiNODNVxRkuINtog1kuR/YX2nsOSyr7yJfg8AqmO63Iz+2UWcSo38uNP9Xx5ZuhLiNR3XDmps94zdRw",
+	"51U734s/zP+MR/FdN9eHL1gpfHf6BVovu+38kCLEhSB634YdufaRSZmvUMbwBaUwuslHGPOXyjT+2Ncs",
+	"Fxa0ZImd9FAWrr2949IiB2txYzozP/AOP87kbbIt+jOUkcIqzhjJSs/PNLowNi1EY7dcIAwZuXWBtXw/",
+	"CC3NbXkVZghrC0jwak9czitVfUvz+7uKi4CppvRLt3Of0Sb9vQUVWcrVrjc1vo8dlPuD4GwHasPz678/",
+	"8B5f/GH+54SCWi/44zo+DHu2JJtrJ2QWK6CQ0Os7SLNfrVcFNqIppzLDIid5LLO+c8/BMKeVVJzvrviJ",
+	"kEobcvwAZxLWtUZ2WeAhaBIocM+h3mbEmE3xmrDc78cDmxTtbdRSqa3FdPZrRE8x75+2fwv6KZ129Y5k",
+	"XKSxlWzvWmjbj5cD6AVGAYiWoEGudWFCYOY3Tpn1J9obi26DwEz6svLySGGhBnVjeOCc2UrwgTRoVWhe",
+	"L2FgEIgGQkkHlU3V9ZYXuT6Lo4b9KBJFQ7GzoPoJ9f9gcXxTVmvwC9b6L1QETmPz745zuIdtoCxm76DW",
+	"/N4/9ADowamc+IVS4Z9beGC4Tgw5UE62FCK5YU780TF8iXNtWsertRJYz7fnRnr+iVRqHs7zk4fZqWdF",
+	"4asHFlIPLKLzAGqa5+JR5AdtEQdb86Ultw+S9j3gMXnYpoU8TNZaTxP5XvU2kAN3RmCcMybDzc6EO6dH",
+	"xeafWwcjF0hiAxNlwoFDvQkO/poagaozD30en98XeM/6PhPBzBGvCDOoXBGC69eJuHWEq0Wxulpd6NPw",
+	"fwMAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

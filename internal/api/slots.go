@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"mnemos/core/intake"
+	"mnemos/core/standing"
 	"mnemos/internal/fault"
 	"mnemos/internal/plan"
 )
@@ -131,4 +132,9 @@ func (s *server) GetNearest(ctx context.Context, r GetNearestRequestObject) (Get
 		return nil, err
 	}
 	return GetNearest200JSONResponse{Channel: n.Channel, Can: n.Can, Slot: n.Slot, Wanted: wireChannel(n.Wanted), Held: wireChannel(n.Held), Losses: each(n.Losses, wireLoss)}, nil
+}
+
+func (s *server) Stand(ctx context.Context, r StandRequestObject) (StandResponseObject, error) {
+	l, err := s.Plans.Stand(ctx, r.Load, r.Body.Slots, standing.State(r.Body.State), r.Body.Revision)
+	return ledger(ctx, s, l, err, func(l LedgerJSONResponse) StandResponseObject { return Stand200JSONResponse{l} })
 }

@@ -53,7 +53,7 @@ func wirePut(p plan.Put) Put { return Put{Load: p.Load, Slot: p.Slot, Why: p.Why
 
 func wireRow(r plan.Row) Row {
 	out := Row{
-		Id: r.ID, Slot: r.Slot, Channel: wireChannel(r.Channel), ShortName: r.ShortName, Pinned: r.Pinned, Watts: r.Watts, Scan: string(r.Scan), Verdict: Verdict(r.Verdict),
+		Id: r.ID, Slot: r.Slot, Channel: wireChannel(r.Channel), ShortName: r.ShortName, Pinned: r.Pinned, Standing: wireStanding(r.Standing), Watts: r.Watts, Scan: string(r.Scan), Verdict: Verdict(r.Verdict),
 		Flags: map[string]string{}, Rules: orNone(r.Rules), Line: r.Line,
 	}
 	for field, severity := range r.Flags {
@@ -170,4 +170,12 @@ func wireRibbon(r *plan.Ribbon) Ribbon {
 
 func wireMeeting(m check.Meeting) Meeting {
 	return Meeting{Kind: MeetingKind(m.Kind), Slot: m.Other, AtHz: hertz(m.At), Says: m.Says}
+}
+
+func wireStanding(s plan.Standing) RowStanding {
+	out := RowStanding{Now: RowStandingNow(s.Now), Was: string(s.Was), Person: s.Person}
+	if at := moment(s.At); !at.IsZero() {
+		out.At = &at
+	}
+	return out
 }

@@ -25,6 +25,7 @@ type Row struct {
 	Flags     map[channel.Field]string // the gravest severity per field
 	Top       *check.Finding           // the first finding that has a fix
 	Line      string                   // the channel as an entry line
+	Standing  Standing
 	Rules     []string                 // IDs of the rules that found something graver than a note
 	Repeater  listing.ID               // the published statement that it was made from; zero for none
 }
@@ -119,7 +120,7 @@ func (p *Plans) judge(ctx context.Context, d *desk, entries []store.Entry) ([]ch
 func (d *desk) row(e store.Entry, r check.Result) Row {
 	row := Row{
 		ID: e.ChannelID, Slot: e.Slot, Channel: e.Channel, ShortName: e.ShortName, Pinned: e.Pinned, Scan: e.Scan, Verdict: r.Verdict,
-		Flags: map[channel.Field]string{}, Line: entry.Format(e.Channel, nil, e.Scan), Repeater: e.Repeater,
+		Standing: d.standing(e), Flags: map[channel.Field]string{}, Line: entry.Format(e.Channel, nil, e.Scan), Repeater: e.Repeater,
 	}
 	if _, sends := e.Channel.Transmit(); sends {
 		w := d.radio.Watts.Of(e.Channel.Power)

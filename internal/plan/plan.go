@@ -51,6 +51,7 @@ type desk struct {
 	settings   check.Settings
 	held       *check.Occupancy // made by occupancy
 	numbers    map[int64]int    // that everybody uses, by channel; read by number
+	standings  map[int64]store.Standing
 	listings   listing.Source
 	generation check.Generation // of the listings
 }
@@ -84,6 +85,11 @@ func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
 	if d.entries, err = p.store.Entries(ctx, loadID); err != nil {
 		return nil, err
 	}
+	standings, err := p.store.Standings(ctx, d.plan.ID)
+	if err != nil {
+		return nil, err
+	}
+	d.standings = standings[loadID]
 	d.settings = settings(d.plan, licence, p.now())
 	d.listings, d.generation, err = p.catalog.Source(ctx, d.plan.ID)
 	return d, err

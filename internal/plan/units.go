@@ -9,6 +9,7 @@ import (
 	"mnemos/core/channel"
 	"mnemos/core/intake"
 	"mnemos/core/radio"
+	"mnemos/core/standing"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
@@ -174,6 +175,7 @@ type Held struct {
 	Slot    *int     // nil where the radio does not have it
 	Losses  []string // in what it is not held as it is, or why it cannot be
 	Can     bool     // it could be held
+	State   standing.State
 }
 
 // Absent is a channel that a radio does not have, and where another one has it.
@@ -205,8 +207,12 @@ func (p *Plans) Holdings(ctx context.Context, planID, of int64) ([]Held, []Absen
 	for _, n := range numbers {
 		number[n.ChannelID] = &n.Number
 	}
+	standings, err := p.store.Standings(ctx, plan.ID)
+	if err != nil {
+		return nil, nil, err
+	}
 	type at struct{ load, channel int64 }
-	slots := map[at]int{}
+	slots := map[at]store.Entry{}
 	var channels []store.Entry
 	seen := map[int64]bool{}
 	for _, l := range loads {
@@ -215,7 +221,7 @@ func (p *Plans) Holdings(ctx context.Context, planID, of int64) ([]Held, []Absen
 			return nil, nil, err
 		}
 		for _, e := range entries {
-			slots[at{l.ID, e.ChannelID}] = e.Slot
+			slots[at{l.ID, e.ChannelID}] = e
 			if !seen[e.ChannelID] {
 				seen[e.ChannelID] = true
 				channels = append(channels, e)
@@ -227,10 +233,15 @@ func (p *Plans) Holdings(ctx context.Context, planID, of int64) ([]Held, []Absen
 	for _, c := range channels {
 		for _, l := range loads {
 			h := Held{Channel: c.ChannelID, Load: l.ID, Can: l.Unit.Radio.CanReceive(c.Channel.Receive)}
-			if n, ok := slots[at{l.ID, c.ChannelID}]; ok {
-				h.Slot = &n
+			held, losses := radio.Fit(c.Channel, l.Unit.Radio)
+			if e, ok := slots[at{l.ID, c.ChannelID}]; ok {
+				h.Slot = &e.Slot
+				st := standings[l.ID][c.ChannelID]
+				h.State = standing.Planned
+				if st.State != "" { // few have one: nothing is worked out for the others
+					h.State, _ = standing.Record{State: standing.State(st.State), Fingerprint: st.Fingerprint}.Now(standing.OfFitted(heldOf(e), held))
+				}
 			}
-			_, losses := radio.Fit(c.Channel, l.Unit.Radio)
 			for _, x := range losses {
 				h.Losses = append(h.Losses, x.Why)
 			}

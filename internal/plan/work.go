@@ -31,7 +31,7 @@ type Task struct {
 }
 
 // The kinds of tasks, in the order in which they are to be done.
-var taskKinds = []string{"stop", "conflict", "missing", "moved", "unverified", "listing"}
+var taskKinds = []string{"stop", "conflict", "behind", "missing", "moved", "unverified", "listing"}
 
 // Work returns what is to be done next with a radio of a plan, the most pressing
 // first: what must not go on the air, what a witness denies, what team mates have
@@ -53,6 +53,7 @@ func (p *Plans) Work(ctx context.Context, loadID int64) ([]Task, error) {
 			out = append(out, t)
 		}
 	}
+	out = append(out, d.behind()...)
 	more, err := p.team(ctx, d)
 	if err != nil {
 		return nil, err

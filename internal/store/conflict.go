@@ -87,6 +87,8 @@ func differs(left, now json.RawMessage) error {
 // called is what a person calls a row.
 func called(row map[string]any) string {
 	switch {
+	case row["fingerprint"] != nil:
+		return "how far a channel has come"
 	case row["set_id"] != nil:
 		return "a channel of a set"
 	case row["event"] != nil:

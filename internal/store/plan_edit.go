@@ -63,6 +63,9 @@ func (e *Edit) dropChannel(c Row) error {
 	if err := e.leave("channel_id", id); err != nil {
 		return err
 	}
+	if err := e.forget("channel_id", id); err != nil {
+		return err
+	}
 	return e.remove(c)
 }
 
@@ -168,6 +171,9 @@ func (e *Edit) DropLoad(l Load) error {
 		if err := e.DropChannel(r.ChannelID); err != nil {
 			return err
 		}
+	}
+	if err := e.forget("load_id", l.ID); err != nil {
+		return err
 	}
 	if err := e.Drop("load", l.ID); err != nil {
 		return err

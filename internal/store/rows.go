@@ -115,6 +115,19 @@ type Member struct {
 	Rev       int64 `db:"rev" json:"-"`
 }
 
+// Standing is how far a channel has come into a radio, and the fingerprint of what
+// that was to hold then.
+type Standing struct {
+	ID          int64  `db:"id" json:"id"`
+	LoadID      int64  `db:"load_id" json:"load_id"`
+	ChannelID   int64  `db:"channel_id" json:"channel_id"`
+	State       string `db:"state" json:"state"`
+	Fingerprint string `db:"fingerprint" json:"fingerprint"`
+	PersonID    int64  `db:"person_id" json:"person_id"`
+	At          string `db:"at" json:"at"`
+	Rev         int64  `db:"rev" json:"-"`
+}
+
 // Snapshot is a plan as it was after a change, under a name.
 type Snapshot struct {
 	ID     int64  `db:"id" json:"id"`
@@ -201,6 +214,7 @@ func (r entryRow) of() (string, int64)   { return "entry", r.ID }
 func (r TeamSlot) of() (string, int64)   { return "team_slot", r.ID }
 func (r Set) of() (string, int64)        { return "channel_set", r.ID }
 func (r Member) of() (string, int64)     { return "member", r.ID }
+func (r Standing) of() (string, int64)   { return "standing", r.ID }
 func (r Snapshot) of() (string, int64)   { return "snapshot", r.ID }
 func (r Template) of() (string, int64)   { return "template", r.ID }
 func (r Profile) of() (string, int64)    { return "profile", r.ID }
@@ -218,7 +232,7 @@ type table struct {
 // tables are those that are edited.
 var tables = func() map[string]table {
 	out := map[string]table{}
-	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
 		name, _ := r.of()
 		out[name] = tableOf(name, reflect.TypeOf(r))
 	}

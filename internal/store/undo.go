@@ -171,7 +171,7 @@ func (e *Edit) reverse(changes []RowChange) error {
 
 // follows are the tables whose rows follow from what happens to channels: they
 // are no reason to refuse that something is taken back.
-var follows = map[string]bool{"team_slot": true, "member": true}
+var follows = map[string]bool{"team_slot": true, "member": true, "standing": true}
 
 // reversal is a row as it stands, and as it is to be; nil for none.
 type reversal struct {
@@ -240,6 +240,8 @@ func (e *Edit) restore(r reversal, own map[string][]int64) error {
 		return e.renumber(r)
 	case r.table == "member":
 		return e.rejoin(r)
+	case r.table == "standing":
+		return e.restand(r)
 	case r.was != nil:
 		if x, ok := r.was.(entryRow); ok {
 			if err := e.room(x, own); err != nil {
@@ -253,6 +255,11 @@ func (e *Edit) restore(r reversal, own map[string][]int64) error {
 	}
 	if r.table == "channel" {
 		return e.dropChannel(r.now)
+	}
+	if r.table == "load" {
+		if err := e.forget("load_id", r.id); err != nil {
+			return err
+		}
 	}
 	return e.remove(r.now)
 }
@@ -291,6 +298,26 @@ func (e *Edit) rejoin(r reversal) error {
 	var possible bool
 	err := e.tx.GetContext(e.ctx, &possible, `SELECT EXISTS (SELECT 1 FROM channel WHERE id = ?1) AND EXISTS (SELECT 1 FROM channel_set WHERE id = ?2)
 		AND NOT EXISTS (SELECT 1 FROM member WHERE channel_id = ?1 AND set_id = ?2 AND id <> ?3)`, was.ChannelID, was.SetID, r.id)
+	if err != nil || !possible {
+		return err
+	}
+	return e.write(r.now, was)
+}
+
+// restand gives a channel the standing back that it had in a radio, unless one of
+// them is gone by now or somebody has said something else since.
+func (e *Edit) restand(r reversal) error {
+	now, _ := r.now.(Standing)
+	was, had := r.was.(Standing)
+	switch {
+	case r.now != nil && !had:
+		return e.remove(now)
+	case !had:
+		return nil
+	}
+	var possible bool
+	err := e.tx.GetContext(e.ctx, &possible, `SELECT EXISTS (SELECT 1 FROM channel WHERE id = ?1) AND EXISTS (SELECT 1 FROM load WHERE id = ?2)
+		AND NOT EXISTS (SELECT 1 FROM standing WHERE channel_id = ?1 AND load_id = ?2 AND id <> ?3)`, was.ChannelID, was.LoadID, r.id)
 	if err != nil || !possible {
 		return err
 	}

@@ -17,6 +17,7 @@ const asks: Record<string, readonly string[]> = {
   channel_set: ['sets', 'history'],
   member: ['sets', 'history'],
   snapshot: ['history'],
+  standing: ['holdings', 'work', 'history'],
   template: ['templates'],
   correction: ['find', 'corrections', 'follows'],
   decision: ['find', 'decisions', 'follows'],
@@ -31,7 +32,8 @@ function loads(changes: readonly Row[], ledgers: readonly Ledger[]): Set<number>
   const out = new Set<number>();
   for (const c of changes) {
     if (everywhere.includes(c.table)) return undefined;
-    for (const row of [c.before, c.after]) if (c.table === 'entry' && row) out.add(Number(row.load_id));
+    for (const row of [c.before, c.after])
+      if ((c.table === 'entry' || c.table === 'standing') && row) out.add(Number(row.load_id));
     if (c.table === 'channel') for (const l of ledgers) if (l.rows.some((r) => r.id === c.id)) out.add(l.load);
   }
   return out;

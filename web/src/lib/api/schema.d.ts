@@ -504,6 +504,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say how far channels have come into a radio */
+        post: operations["stand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/plans/{id}/sets": {
         parameters: {
             query?: never;
@@ -1592,6 +1611,7 @@ export interface components {
             short_name: string;
             /** @description the short name stays when others change */
             pinned: boolean;
+            standing: components["schemas"]["RowStanding"];
             /** @description the rules that found something graver than a note */
             rules: string[];
             /** Format: double */
@@ -2034,6 +2054,8 @@ export interface components {
             losses: string[];
         };
         Holding: {
+            /** @description how far it has come into the radio; empty where the radio does not have it */
+            state: string;
             /** Format: int64 */
             channel: number;
             /** Format: int64 */
@@ -2044,6 +2066,24 @@ export interface components {
             can: boolean;
             /** @description in what it is not held as it is */
             losses: string[];
+        };
+        StandRequest: {
+            slots: number[];
+            /** @enum {string} */
+            state: "planned" | "stored" | "keyed" | "proven";
+            /** Format: int64 */
+            revision: number;
+        };
+        /** @description how far a channel has come into the radio */
+        RowStanding: {
+            /** @enum {string} */
+            now: "planned" | "stored" | "keyed" | "proven";
+            /** @description what it had come to before the radio was to hold something else; empty for nothing */
+            was: string;
+            /** Format: int64 */
+            person: number;
+            /** Format: date-time */
+            at: string | null;
         };
         Arrangement: {
             /** @enum {string} */
@@ -2139,7 +2179,7 @@ export interface components {
         };
         Task: {
             /** @enum {string} */
-            kind: "stop" | "conflict" | "missing" | "moved" | "unverified" | "listing";
+            kind: "stop" | "conflict" | "behind" | "missing" | "moved" | "unverified" | "listing";
             slot: number | null;
             title: string;
             why: string;
@@ -3932,6 +3972,25 @@ export interface operations {
                     "application/json": components["schemas"]["Nearest"];
                 };
             };
+            default: components["responses"]["Problem"];
+        };
+    };
+    stand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
             default: components["responses"]["Problem"];
         };
     };

@@ -56,7 +56,10 @@
 {#if list.length > 1}
   <table class="mb-1 w-full border-t border-rule2 text-small">
     <thead class="text-left text-label text-ink2"
-      ><tr><th class="font-normal">radio</th><th class="font-normal">slot</th><th class="font-normal">holds it</th></tr
+      ><tr
+        ><th class="font-normal">radio</th><th class="font-normal">slot</th><th class="font-normal">standing</th><th
+          class="font-normal">holds it</th
+        ></tr
       ></thead
     >
     <tbody>
@@ -66,6 +69,7 @@
             >{l.unit.name}</th
           >
           <td class="pr-2 font-figs">{h.slot ?? '–'}</td>
+          <td class="pr-2 text-ink2">{h.state}</td>
           <td class="text-ink2"
             >{#if h.slot !== null}{h.losses.length > 0 ? `with a change: ${h.losses.join('; ')}` : 'as planned'}
             {:else if h.can}<button

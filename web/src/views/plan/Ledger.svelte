@@ -90,6 +90,7 @@
       channel: r.channel,
       short_name: r.short_name,
       pinned: false,
+      standing: { now: 'planned', was: '', person: 0, at: null },
       watts: r.watts,
       scan: r.scan,
       verdict: r.verdict,

@@ -3,9 +3,10 @@
   import Evidence from '$parts/Evidence.svelte';
   import Mark, { severityMark } from '$parts/Mark.svelte';
   import PathStrip from '$parts/PathStrip.svelte';
+  import StandingRule from '$parts/StandingRule.svelte';
   import Reasons from '$parts/Reasons.svelte';
   import Why from '$parts/Why.svelte';
-  import type { Evidence as Case, Holding, LoadInfo, SetInfo } from '$lib/api/client';
+  import type { Evidence as Case, Holding, LoadInfo, Person, SetInfo } from '$lib/api/client';
   import { commands } from '$session/commands.svelte';
   import type { PlanState } from './plan.svelte';
   import Heading from './Heading.svelte';
@@ -19,11 +20,13 @@
     loads: readonly LoadInfo[];
     holdings: readonly Holding[];
     sets: readonly SetInfo[];
+    people: readonly Person[];
   }
-  let { plan, found, sheet, loads, holdings, sets }: Props = $props();
+  let { plan, found, sheet, loads, holdings, sets, people }: Props = $props();
+  const row = $derived(plan.ledger?.rows.find((r) => r.slot === found.slot));
   /** The sets that the channel is in. */
   const within = $derived.by(() => {
-    const id = plan.ledger?.rows.find((r) => r.slot === found.slot)?.id;
+    const id = row?.id;
     return sets.flatMap((s) => {
       const m = s.members.find((x) => x.channel === id);
       return m ? [{ set: s, priority: m.priority }] : [];
@@ -46,6 +49,12 @@
 </script>
 
 <Heading {found}><span class="text-[16px]"><Evidence kind={found.verdict} size={16} /></span></Heading>
+{#if row}<StandingRule
+    standing={row.standing}
+    person={people.find((x) => x.id === row.standing.person)?.name ?? ''}
+    radio={loads.find((l) => l.id === plan.load)?.unit.name ?? ''}
+    set={(s) => void plan.several.stand(s, [found.slot])}
+  />{/if}
 <PathStrip path={found.path} />
 <Witnesses {found} />
 {#if found.losses.length > 0}

@@ -171,7 +171,15 @@
 
 {#snippet evidence()}
   {#if here}
-    <Panel {plan} found={here} {sheet} {loads} holdings={holdings.data?.holdings ?? []} sets={sets.data?.sets ?? []} />
+    <Panel
+      {plan}
+      found={here}
+      {sheet}
+      {loads}
+      holdings={holdings.data?.holdings ?? []}
+      sets={sets.data?.sets ?? []}
+      people={workspace.data?.people ?? []}
+    />
   {:else if !occupied}
     <p class="pt-2 text-ink2">
       {plan.selected === null ? 'Choose a slot to see what speaks for it.' : `Slot ${String(plan.selected)} is empty.`}

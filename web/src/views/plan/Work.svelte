@@ -26,6 +26,7 @@
   const titles: Record<Task['kind'], string> = {
     stop: 'Must not go on the air as it is',
     conflict: 'A witness says otherwise',
+    behind: 'Changed since it was keyed in',
     missing: 'The other radios have it',
     moved: 'In other slots than the others',
     unverified: 'Nobody has confirmed it, oldest first',

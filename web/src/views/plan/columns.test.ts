@@ -5,6 +5,7 @@ import { choices, columnNames, columns, editText, nextChoice } from './columns';
 const row: Row = {
   slot: 7,
   pinned: false,
+  standing: { now: 'planned', was: '', person: 0, at: null },
   rules: [],
   short_name: 'MARRAN',
   watts: 5,

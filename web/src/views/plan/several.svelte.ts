@@ -1,5 +1,5 @@
 import { SvelteSet } from 'svelte/reactivity';
-import { api, must, type Arrangement, type Ledger, type Pasted } from '$lib/api/client';
+import { api, must, type Arrangement, type Ledger, type Pasted, type Row } from '$lib/api/client';
 import { chosen } from '$lib/api/chosen.svelte';
 import { say } from '$session/say.svelte';
 import type { Write } from '$session/writes.svelte';
@@ -259,6 +259,19 @@ export class Several {
       path: '/api/loads/{load}/kinds',
       body: { rule, fixes, revision: this.ledger?.revision ?? 0 },
       says: `fix ${String(fixes.length)} channels`,
+    });
+    if (done) say.done(this.ledger?.undo ?? '');
+    return done !== undefined;
+  }
+
+  /** Says how far channels have come into the radio. */
+  async stand(state: Row['standing']['now'], slots: readonly number[] = this.held): Promise<boolean> {
+    if (slots.length === 0) return false;
+    const done = await this.#act({
+      method: 'POST',
+      path: '/api/loads/{load}/standing',
+      body: { slots, state, revision: this.ledger?.revision ?? 0 },
+      says: `mark ${runs(slots)} as ${state}`,
     });
     if (done) say.done(this.ledger?.undo ?? '');
     return done !== undefined;

@@ -68,6 +68,7 @@ describe('the matrix', () => {
     slot,
     losses,
     can,
+    state: '',
   });
   const loads = [{ id: 1 }, { id: 2 }] as LoadInfo[];
   const all = [

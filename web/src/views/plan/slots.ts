@@ -180,6 +180,9 @@ export function slotCommands({ plan, cells, shown, page, whither }: Acts): Comma
       () => several.rename(),
       () => true,
     ),
+    ...(['planned', 'stored', 'keyed', 'proven'] as const).map((state) =>
+      act(`slot-${state}`, `Mark as ${state} in the radio`, [], () => several.stand(state)),
+    ),
     act('slot-pin', 'Pin the short name, or unpin it', ['Alt+KeyP'], () => {
       const row = plan.ledger?.rows.find((r) => r.slot === plan.selected);
       if (row) return plan.update(row.slot, { pinned: !row.pinned });
