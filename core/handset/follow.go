@@ -63,7 +63,7 @@ var phrases = []struct {
 	do   func(r *reader, m []string) error
 }{
 	{phrase(`spell (.*) with (` + keyWord + `) and (` + keyWord + `)`), (*reader).spell},
-	{phrase(`press (` + keyWord + `) (\d+) times until it shows (.+?)`), (*reader).times},
+	{phrase(`press (` + keyWord + `) (?:once|(\d+) times) until it shows (.+?)`), (*reader).times},
 	{phrase(`(press|turn) (` + keyWord + `(?: ` + keyWord + `)*?)(?: or (` + keyWord + `))? until it shows (.+?)`), (*reader).until},
 	{phrase(`press (` + keyWord + `(?: ` + keyWord + `)*)`), (*reader).press},
 	{phrase(`hold (` + keyWord + `)`), func(r *reader, m []string) error { return r.key("hold " + m[1]) }},
@@ -123,9 +123,12 @@ func (r *reader) keys(ks []string) error {
 func (r *reader) press(m []string) error { return r.keys(strings.Fields(m[1])) }
 
 func (r *reader) times(m []string) error {
-	n, err := strconv.Atoi(m[2])
-	if err != nil || n > most {
-		return fmt.Errorf("%s times is too often", m[2])
+	n := 1
+	if m[2] != "" {
+		var err error
+		if n, err = strconv.Atoi(m[2]); err != nil || n > most {
+			return fmt.Errorf("%s times is too often", m[2])
+		}
 	}
 	for range n {
 		if err := r.key(m[1]); err != nil {
@@ -133,7 +136,7 @@ func (r *reader) times(m []string) error {
 		}
 	}
 	if !r.h.shows(m[3]) {
-		return fmt.Errorf("after %s presses of %s it shows %q, not %q", m[2], m[1], r.h.shown(), m[3])
+		return fmt.Errorf("after %d presses of %s it shows %q, not %q", n, m[1], r.h.shown(), m[3])
 	}
 	return nil
 }

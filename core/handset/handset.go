@@ -212,6 +212,25 @@ func (h *Handset) band(f freq.Hz) int {
 	return max(0, slices.IndexFunc(h.p.Receive, func(s band.Span) bool { return s.Holds(f) }))
 }
 
+// Clone returns a radio that stands as this one does, to try something out on.
+func (h *Handset) Clone() *Handset {
+	c := *h
+	c.radio, c.vfo, c.recalled = maps.Clone(h.radio), h.vfo.clone(), h.recalled.clone()
+	c.slots = map[int]*Slot{}
+	for n, s := range h.slots {
+		slot := *s
+		slot.state, slot.sent = s.clone(), maps.Clone(s.sent)
+		c.slots[n] = &slot
+	}
+	c.pending = slices.Clone(h.pending)
+	if h.open != nil {
+		open := *h.open
+		open.name = slices.Clone(open.name)
+		c.open = &open
+	}
+	return &c
+}
+
 func (s state) clone() state {
 	s.sets, s.split = maps.Clone(s.sets), slices.Clone(s.split)
 	return s

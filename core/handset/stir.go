@@ -78,6 +78,9 @@ func (s Slot) Locked() bool { return s.sets[radio.Lock] == "on" }
 // Split reports whether a split is left in the band of the VFO.
 func (h *Handset) Split() bool { return h.vfo.split[h.band(h.vfo.receive)] != 0 }
 
+// SplitAt reports whether a split is left in the band of a frequency.
+func (h *Handset) SplitAt(f freq.Hz) bool { return h.vfo.split[h.band(f)] != 0 }
+
 // InMemory reports whether a slot is shown and not the VFO.
 func (h *Handset) InMemory() bool { return h.memory }
 

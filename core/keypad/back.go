@@ -3,6 +3,7 @@ package keypad
 import (
 	"strings"
 
+	"mnemos/core/freq"
 	"mnemos/core/radio"
 	"mnemos/core/tone"
 )
@@ -13,14 +14,14 @@ var rested = []radio.Setting{radio.Transmit, radio.Step, radio.AutoShift, radio.
 
 // back puts back what would reach the next channel.
 func (w *writer) back() {
-	w.step(Step{Do: "VFO", Again: true, Keys: w.keys(radio.VFO, filling{})})
+	w.vfo(true)
 	w.sheet.Leave = append(w.sheet.Leave, "VFO")
 	for _, s := range rested {
 		rest, ok := w.p.Rest(s)
 		if !ok || s == radio.AutoShift && w.set[s] == "" {
 			continue
 		}
-		was := w.set[s]
+		was := w.set[w.key(s)]
 		do, unit := s.Label(), ""
 		switch s {
 		case radio.Step:
@@ -30,15 +31,44 @@ func (w *writer) back() {
 		}
 		w.sheet.Leave = append(w.sheet.Leave, strings.TrimSpace(do+" "+rest+" "+unit))
 		switch {
+		case s == radio.Transmit && (w.counts || was != rest):
+			w.backSplit()
 		case was == rest:
-		case s == radio.Transmit:
-			w.split(0, true)
 		default:
 			w.choose(s, do, rest, unit)
 			w.sheet.Steps[len(w.sheet.Steps)-1].Again = was != ""
 		}
 	}
-	w.sheet.Leave = append(w.sheet.Leave, w.sheet.Start...)
+	if w.fresh {
+		w.sheet.Leave = append(w.sheet.Leave, w.sheet.Start...)
+	}
+}
+
+// backSplit takes away the splits of all bands in which something was keyed; each is
+// reached by a frequency that was keyed there.
+func (w *writer) backSplit() {
+	here := w.key(radio.Transmit)
+	step, value, f := splitStep(0)
+	step.Again = true
+	if was := w.set[here]; was != "" && was != value || !w.counts {
+		w.settle(radio.Transmit, step, value, f)
+	}
+	if !w.counts {
+		return
+	}
+	for i := range w.p.Receive {
+		there := splitOf(i)
+		if was := w.set[there]; was == "" || was == value {
+			continue
+		}
+		at, err := freq.Parse(w.set[lastIn(i)])
+		if err != nil {
+			continue // nothing was keyed there
+		}
+		w.reach(at)
+		w.frequency(radio.Receive, "receive", at)
+		w.settle(radio.Transmit, step, value, f)
+	}
 }
 
 // hidden says what was set and cannot be seen afterwards.

@@ -342,11 +342,10 @@ func ended(h *handset.Handset, text string, slot int) (state, keyable string, er
 // counted apart.
 func TestASpoiledSheetIsNoticed(t *testing.T) {
 	_, sheets := size(t)
-	type count struct{ noticed, unnoticed, stopped, same int }
 	var mu sync.Mutex
-	counts := map[string]*count{}
+	counts := map[string]*spoils{}
 	for _, way := range ways {
-		counts[way] = &count{}
+		counts[way] = &spoils{}
 	}
 	t.Run("radios", func(t *testing.T) {
 		for _, p := range radio.Profiles() {

@@ -10,10 +10,12 @@ package keypad
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
 	"mnemos/core/channel"
+	"mnemos/core/freq"
 	"mnemos/core/radio"
 	"mnemos/core/tone"
 )
@@ -27,6 +29,13 @@ type Step struct {
 	Again  bool   `json:"again,omitempty"` // it puts back what an earlier step changed
 	Keys   string `json:"keys"`            // what to press, and what must be seen meanwhile
 	Note   string `json:"note,omitempty"`
+
+	Acts    []Act         `json:"-"` // the keys one by one
+	Setting radio.Setting `json:"-"` // what of the radio it sets, or ""
+	Opens   string        `json:"-"` // the value at which its list opens, where that is known
+	Passes  []string      `json:"-"` // the values from there to the one that must be set, both included
+	Presses int           `json:"-"` // how many there are
+	Guess   bool          `json:"-"` // on average: nobody knows where it opens
 }
 
 // Title is what the step is for, with the value: "tone sent 103.5 Hz".
@@ -71,6 +80,23 @@ type Sheet struct {
 	Losses  []radio.Loss `json:"losses"`
 	// Holds is what the slot holds in the end; without steps it is empty.
 	Holds channel.Channel `json:"-"`
+	// Stays is what the channel needs and the ones before have set already.
+	Stays []Stay `json:"-"`
+}
+
+// Stay is a setting that is left as it is.
+type Stay struct {
+	Do, Value, Unit string
+	Look            string // how it is looked up, or "" where no display shows it
+}
+
+// Presses are those of all steps.
+func (s Sheet) Presses() int {
+	n := 0
+	for _, x := range s.Steps {
+		n += x.Presses
+	}
+	return n
 }
 
 // Text is the sheet as lines, to be followed one after the other.
@@ -78,11 +104,17 @@ func (s Sheet) Text() string {
 	if s.Reason != "" {
 		return s.Reason + "\n"
 	}
-	lines := []string{"Start with: " + strings.Join(s.Start, ", ") + "."}
+	var lines []string
+	if len(s.Start) > 0 {
+		lines = append(lines, "Start with: "+strings.Join(s.Start, ", ")+".")
+	}
 	for _, x := range s.Steps {
 		lines = append(lines, x.String())
 	}
-	return strings.Join(append(lines, "Leave it with: "+strings.Join(s.Leave, ", ")+"."), "\n") + "\n"
+	if len(s.Leave) > 0 {
+		lines = append(lines, "Leave it with: "+strings.Join(s.Leave, ", ")+".")
+	}
+	return strings.Join(lines, "\n") + "\n"
 }
 
 // Wanted is what a slot of a radio is to hold.
@@ -98,25 +130,67 @@ type Wanted struct {
 // fitted first: the sheet is about what the radio will really hold, and the
 // losses say what that leaves out.
 func Write(want Wanted, p *radio.Profile) Sheet {
+	w := newWriter(want, p, State{})
+	if w.sheet.Reason == "" {
+		w.write()
+		w.back()
+	}
+	return w.sheet
+}
+
+// Continue returns the sheet of a channel for a radio of which something is known:
+// what stands already is left out, and what is done is counted. The radio is not put
+// back afterwards: Restore does that when the last channel is in. known is what is
+// known of it then. From the zero State everything is set, from a stated start.
+func Continue(want Wanted, p *radio.Profile, from State) (s Sheet, known State) {
+	w := newWriter(want, p, from)
+	w.counts = true
+	if w.sheet.Reason != "" {
+		return w.sheet, from
+	}
+	w.write()
+	return w.sheet, State{w.set}
+}
+
+// Restore returns the steps that put a radio back in which channels were stored. A
+// split stays in its band: before are frequencies that were keyed when nobody can say
+// any more what stands there.
+func Restore(p *radio.Profile, from State, before ...freq.Hz) Sheet {
+	w := newWriter(Wanted{}, p, from)
+	w.sheet.Reason, w.counts = "", true
+	if p.Entry == radio.Split {
+		for _, f := range before {
+			if i := bandOf(p, f); w.set[splitOf(i)] == "" {
+				w.set[splitOf(i)], w.set[lastIn(i)] = "?", f.MHz()
+			}
+		}
+	}
+	w.back()
+	w.sheet.Leave = append(w.sheet.Leave, w.stated()...)
+	return w.sheet
+}
+
+func newWriter(want Wanted, p *radio.Profile, from State) *writer {
 	c := want.Channel
 	if want.Forbidden != "" {
 		c.Side, c.TransmitTone = channel.TransmitSide{Kind: channel.Blocked}, tone.Off
 	}
 	held, losses := radio.Fit(c, p)
-	w := &writer{p: p, want: want, c: held, set: map[radio.Setting]string{}}
+	w := &writer{p: p, want: want, c: held, set: maps.Clone(from.set), fresh: from.set == nil}
+	if w.fresh {
+		w.set = map[radio.Setting]string{}
+	}
 	w.sheet = Sheet{
 		Start: []string{}, Steps: []Step{}, Leave: []string{}, Hidden: []string{}, Notes: []string{}, Check: []string{}, Losses: []radio.Loss{},
 	}
 	w.sheet.Losses = append(w.sheet.Losses, losses...)
-	if w.sheet.Reason = w.reason(); w.sheet.Reason != "" {
-		return w.sheet
+	if w.sheet.Reason = w.reason(); w.sheet.Reason == "" {
+		w.sheet.Holds = w.c
+		if p.Keying.Burst == "key" && w.c.TransmitTone.Kind() == tone.Burst {
+			w.sheet.Holds.TransmitTone = tone.Off // no slot holds it
+		}
 	}
-	w.sheet.Holds = w.c
-	if p.Keying.Burst == "key" && w.c.TransmitTone.Kind() == tone.Burst {
-		w.sheet.Holds.TransmitTone = tone.Off // no slot holds it
-	}
-	w.write()
-	return w.sheet
+	return w
 }
 
 // reason says why there is nothing to key.
@@ -153,7 +227,6 @@ func (w *writer) write() {
 	w.look()
 	w.store()
 	w.slot()
-	w.back()
 	w.hidden()
 	w.sheet.Check = append(w.sheet.Check, w.p.Unsaid()...)
 }

@@ -18,17 +18,52 @@ type filling struct {
 	slot  int
 }
 
-// keys writes what to press for a setting, in the words of the crib.
-func (w *writer) keys(s radio.Setting, f filling) string {
-	acts, ok := radio.Acts(w.p.Crib[s])
+// done is what is pressed for a setting.
+type done struct {
+	acts    []Act
+	presses int
+	guess   bool
+	opens   string
+	passes  []string
+}
+
+// acts writes what to press for a setting, in the words of the crib.
+func (w *writer) acts(s radio.Setting, f filling) done {
+	acts, ok := w.read(s)
 	if !ok {
-		return w.words(s)
+		return done{acts: []Act{{Text: w.words(s)}}, presses: 1}
 	}
-	parts := make([]string, 0, len(acts))
+	var d done
 	for i, a := range acts {
-		parts = append(parts, w.act(s, a, f, i == 0))
+		x, n := w.act(s, a, f, i == 0, &d)
+		d.acts, d.presses = append(d.acts, x), d.presses+n
 	}
-	return strings.Join(parts, ", ")
+	return d
+}
+
+// read reads a crib, once.
+func (w *writer) read(s radio.Setting) ([]radio.Act, bool) {
+	if acts, ok := w.cribs[s]; ok {
+		return acts, len(acts) > 0
+	}
+	acts, ok := radio.Acts(w.p.Crib[s])
+	if w.cribs == nil {
+		w.cribs = map[radio.Setting][]radio.Act{}
+	}
+	w.cribs[s] = acts
+	return acts, ok
+}
+
+// fixed counts the presses of acts that are always the same, and notes them.
+func (w *writer) fixed(acts []Act) int {
+	n := 0
+	for _, a := range acts {
+		if a.Verb == "press" || a.Verb == "hold" {
+			n += len(a.Keys)
+		}
+	}
+	w.note(Event{Presses: n})
+	return n
 }
 
 // words are those of the crib as they stand. What is missing, or names the
@@ -56,43 +91,56 @@ func (w *writer) open(what string) {
 	}
 }
 
-func (w *writer) act(s radio.Setting, a radio.Act, f filling, rest bool) string {
+func (w *writer) act(s radio.Setting, a radio.Act, f filling, rest bool, d *done) (act Act, presses int) {
 	switch a.Kind {
 	case radio.Press:
-		return "press " + strings.Join(a.Keys, " ")
+		return Act{Verb: "press", Keys: a.Keys}, len(a.Keys)
 	case radio.Hold:
-		return strings.Join(a.Keys, " ")
+		return Act{Verb: "hold", Keys: []string{strings.TrimPrefix(a.Keys[0], "hold ")}}, 1
 	case radio.Digits:
-		return "type " + fmt.Sprintf("%0*d", w.p.MHzFigures()+6, f.hertz)[:max(w.p.Keying.Figures, 1)]
+		n := max(w.p.Keying.Figures, 1)
+		return Act{Verb: "type", Text: fmt.Sprintf("%0*d", w.p.MHzFigures()+6, f.hertz)[:n]}, n
 	case radio.Number:
-		return fmt.Sprintf("type %0*d", w.p.Keying.SlotFigures, f.slot)
+		return Act{Verb: "type", Text: fmt.Sprintf("%0*d", w.p.Keying.SlotFigures, f.slot)}, w.p.Keying.SlotFigures
 	case radio.Spelled:
-		return fmt.Sprintf("spell %s with %s and %s", f.value, a.Keys[0], a.Keys[1])
+		return Act{Verb: "spell", Keys: a.Keys, Text: f.value}, w.spelling(f.value)
 	}
 	shows := a.Shows
 	if shows == "" {
 		shows = w.shows(s, f, rest)
 	}
-	if times, ok := w.times(s, a, f); ok && !rest {
-		return fmt.Sprintf(times, shows)
+	act = Act{Verb: "press", Keys: a.Ways[0], Shows: shows}
+	if len(a.Ways) > 1 {
+		act.Other = a.Ways[1]
 	}
 	if a.Turn {
-		return fmt.Sprintf("turn %s until it shows %s", strings.TrimSuffix(a.Ways[0][0], "+"), shows)
+		act.Verb, act.Keys = "turn", []string{strings.TrimSuffix(a.Ways[0][0], "+")}
 	}
-	way := strings.Join(a.Ways[0], " ")
-	if len(a.Ways) > 1 {
-		way += " or " + strings.Join(a.Ways[1], " ")
+	c := w.count(s, a, f)
+	d.guess = d.guess || c.guess
+	if d.opens, d.passes = c.opens, c.passes; !c.exact || a.Turn {
+		return act, c.presses
 	}
-	return fmt.Sprintf("press %s until it shows %s", way, shows)
+	switch {
+	case c.steps == 0 && !rest:
+		return Act{Verb: "see", Shows: shows}, 0
+	case c.steps == 0:
+		return act, 0
+	}
+	if c.back {
+		act.Keys, act.Other = a.Ways[1], nil
+	}
+	if len(act.Keys) == 1 {
+		act.Times = c.steps
+	}
+	return act, c.presses
 }
 
 // shows is what must be seen when the value is reached: a sign of the display
 // while nothing is open, else the value itself.
 func (w *writer) shows(s radio.Setting, f filling, rest bool) string {
 	switch s {
-	case radio.Receive:
-		return f.value
-	case radio.Transmit:
+	case radio.Receive, radio.Transmit:
 		return f.value
 	case radio.Store, radio.StoreTransmit, radio.Delete, radio.Recall:
 		return fmt.Sprint(f.slot)
@@ -133,30 +181,6 @@ func labelOf(s radio.Setting) string {
 		return "lock"
 	}
 	return s.Label()
-}
-
-// times counts the presses where a list always opens at its first value.
-func (w *writer) times(s radio.Setting, a radio.Act, f filling) (format string, ok bool) {
-	values := w.p.Values(s)
-	n := slices.Index(values, f.value)
-	if a.Turn || n < 0 || !slices.Contains(w.p.Keying.First, s) {
-		return "", false
-	}
-	key := a.Ways[0]
-	if back := len(values) - n; back < n && len(a.Ways) > 1 && !slices.Contains(w.p.Keying.Ends, s) {
-		key, n = a.Ways[1], back
-	}
-	switch {
-	case n == 0:
-		return "it must show %s", true
-	case len(key) > 1:
-		return "", false
-	}
-	return fmt.Sprintf("press %s %d times until it shows %%s", key[0], n), true
-}
-
-func (w *writer) slotKeys(s radio.Setting) string {
-	return w.keys(s, filling{value: fmt.Sprint(w.want.Slot), slot: w.want.Slot})
 }
 
 // rest is what the display shows with the channel set.

@@ -13,26 +13,70 @@ import (
 
 // writer writes one sheet, from the first step to the last.
 type writer struct {
-	p     *radio.Profile
-	want  Wanted
-	c     channel.Channel          // what the radio will hold
-	set   map[radio.Setting]string // what the steps have set so far
-	empty bool                     // the slot was emptied before the store
-	sheet Sheet
+	p      *radio.Profile
+	want   Wanted
+	c      channel.Channel          // what the radio will hold
+	set    map[radio.Setting]string // what is known of the radio: what the steps have set so far
+	fresh  bool                     // nothing was known at first
+	counts bool                     // what stands is left out, and what is pressed is counted
+	empty  bool                     // the slot was emptied before the store
+	sheet  Sheet
+	log    []Event
+	cribs  map[radio.Setting][]radio.Act // that were read
 }
 
-func (w *writer) step(s Step) {
-	s.Number = len(w.sheet.Steps) + 1
+// step writes a step that is done in one control.
+func (w *writer) step(s Step, of radio.Setting, f filling) {
+	done := w.acts(of, f)
+	s.Setting, s.Acts, s.Presses, s.Guess, s.Opens, s.Passes = of, append(done.acts, s.Acts...), s.Presses+done.presses, done.guess, done.opens, done.passes
+	w.write1(s)
+}
+
+func (w *writer) write1(s Step) {
+	s.Number, s.Keys = len(w.sheet.Steps)+1, Words(s.Acts)
 	w.sheet.Steps = append(w.sheet.Steps, s)
 }
 
 // choose writes the step of a setting that is chosen from a list or typed.
 func (w *writer) choose(s radio.Setting, do, value, unit string) {
-	w.set[s] = value
-	w.step(Step{Do: do, Value: value, Unit: unit, Keys: w.keys(s, filling{value: value})})
+	w.settle(s, Step{Do: do, Value: value, Unit: unit}, value, filling{value: value})
+}
+
+// settle writes the step of a setting that stays until something else sets it, or
+// leaves it out where it is known to stand so.
+func (w *writer) settle(s radio.Setting, step Step, value string, f filling) {
+	key := w.key(s)
+	w.note(Event{Key: key, Value: value, setting: s, filling: f})
+	if w.counts && w.set[key] == value {
+		w.stays(step, s, value)
+		return
+	}
+	w.step(step, s, f)
+	w.set[key] = value
+}
+
+// stays notes a setting that is left as the channels before have set it.
+func (w *writer) stays(step Step, s radio.Setting, value string) {
+	if !slices.ContainsFunc(w.sheet.Steps, func(x Step) bool { return x.Setting == s }) && !slices.ContainsFunc(w.sheet.Stays, func(x Stay) bool { return x.Do == step.Do }) {
+		w.sheet.Stays = append(w.sheet.Stays, Stay{step.Do, step.Value, step.Unit, w.lookUp(s, value)})
+	}
+}
+
+// vfo leaves the slots.
+func (w *writer) vfo(again bool) {
+	w.note(Event{Key: mode, Value: inVFO, Always: true, setting: radio.VFO})
+	w.step(Step{Do: "VFO", Again: again}, radio.VFO, filling{value: inVFO})
+	w.set[mode] = inVFO
 }
 
 func (w *writer) start() {
+	if w.fresh {
+		w.sheet.Start = w.stated()
+	}
+}
+
+// stated is the state that has no step of its own.
+func (w *writer) stated() []string {
 	var out []string
 	if line := w.p.Keying.StoresFrom; line != "" {
 		out = append(out, line+" line chosen")
@@ -41,11 +85,11 @@ func (w *writer) start() {
 	if w.p.Receivers != radio.One {
 		out = append(out, "dual watch off")
 	}
-	w.sheet.Start = append(out, "reverse off", "key lock off")
+	return append(out, "reverse off", "key lock off")
 }
 
 func (w *writer) begin() {
-	w.step(Step{Do: "VFO", Keys: w.keys(radio.VFO, filling{})})
+	w.vfo(false)
 	if !w.reach(w.typed()...) {
 		w.reach(w.c.Receive) // the second frequency gets a step of its own
 	}
@@ -62,8 +106,7 @@ func (w *writer) begin() {
 	case own != 0:
 		note = "it would set " + own.String() + " here"
 	}
-	w.choose(radio.AutoShift, "automatic shift", auto, "")
-	w.sheet.Steps[len(w.sheet.Steps)-1].Note = note
+	w.settle(radio.AutoShift, Step{Do: "automatic shift", Value: auto, Note: note}, auto, filling{value: auto})
 }
 
 // auto reports whether the radio's own shift does all that is needed.
@@ -82,10 +125,22 @@ func (w *writer) typed() []freq.Hz {
 // reach sets a tuning step on which the frequencies lie.
 func (w *writer) reach(fs ...freq.Hz) bool {
 	step, ok := w.p.Step(fs...)
-	if ok && w.set[radio.Step] != kilo(step) {
-		w.choose(radio.Step, "tuning step", kilo(step), "kHz")
+	if !ok {
+		return false
 	}
-	return ok
+	now, widest := w.set[radio.Step], kilo(step)
+	if !w.counts && now == widest {
+		return true
+	}
+	accepted := w.steps(fs...)
+	if w.counts && slices.Contains(accepted, now) {
+		w.note(Event{Key: radio.Step, Value: widest, Accept: accepted, setting: radio.Step, filling: filling{value: widest}})
+		w.stays(Step{Do: "tuning step", Value: now, Unit: "kHz"}, radio.Step, now)
+		return true
+	}
+	w.choose(radio.Step, "tuning step", widest, "kHz")
+	w.accept(accepted)
+	return true
 }
 
 func (w *writer) frequencies() {
@@ -100,7 +155,7 @@ func (w *writer) frequencies() {
 		w.reach(tx)
 		w.frequency(radio.Transmit, "transmit", tx)
 	case radio.Split:
-		w.split(o, false)
+		w.split(o)
 	case radio.Twice: // the transmit side follows the first store
 	default:
 		if !w.auto() {
@@ -110,7 +165,13 @@ func (w *writer) frequencies() {
 }
 
 func (w *writer) frequency(s radio.Setting, do string, f freq.Hz) {
-	w.step(Step{Do: do, Value: f.MHz(), Unit: "MHz", Keys: w.keys(s, filling{value: w.figures(f), hertz: int64(f)}), Note: w.dropped(f)})
+	fill := filling{value: w.figures(f), hertz: int64(f)}
+	w.note(Event{Key: tuned(s, w.p), Value: f.MHz(), Always: true, setting: s, filling: fill, step: w.set[radio.Step]})
+	w.step(Step{Do: do, Value: f.MHz(), Unit: "MHz", Note: w.dropped(f)}, s, fill)
+	if s == radio.Transmit && w.p.Entry == radio.Columns {
+		return // typed beside it: the VFO stays where it is
+	}
+	w.tune(f)
 }
 
 func (w *writer) shift(o freq.Offset) {
@@ -123,24 +184,29 @@ func (w *writer) shift(o freq.Offset) {
 	}
 	w.choose(radio.ShiftDirection, "shift direction", direction, "")
 	if o != 0 {
-		w.step(Step{Do: "shift size", Value: freq.Hz(o.Abs()).MHz(), Unit: "MHz", Keys: w.keys(radio.ShiftSize, filling{value: freq.Hz(o.Abs()).MHz(), hertz: int64(o.Abs())})})
+		size := freq.Hz(o.Abs()).MHz()
+		w.settle(radio.ShiftSize, Step{Do: "shift size", Value: size, Unit: "MHz"}, size, filling{value: size, hertz: int64(o.Abs())})
 	}
 }
 
 // split keys a signed size into the menu of a band. It stays there when the
 // radio is tuned on, so it is set for simplex too, and taken away at the end.
-func (w *writer) split(o freq.Offset, again bool) {
-	s := Step{Do: "split", Value: "off", Again: again}
+func (w *writer) split(o freq.Offset) {
+	step, value, f := splitStep(o)
+	w.settle(radio.Transmit, step, value, f)
+}
+
+func splitStep(o freq.Offset) (s Step, value string, f filling) {
 	sign := "+"
 	if o < 0 {
 		sign = "−"
 	}
-	if w.set[radio.Transmit] = "off"; o != 0 {
+	s, value = Step{Do: "split", Value: "off"}, "off"
+	if o != 0 {
 		s.Value, s.Unit = sign+freq.Hz(o.Abs()).MHz(), "MHz"
-		w.set[radio.Transmit] = s.Value
+		value = s.Value
 	}
-	s.Keys = w.keys(radio.Transmit, filling{value: sign, hertz: int64(o.Abs())})
-	w.step(s)
+	return s, value, filling{value: sign, hertz: int64(o.Abs())}
 }
 
 // lock keeps the slot from transmitting, or makes sure that no lock is left
@@ -251,17 +317,18 @@ func (w *writer) settings() {
 // frequency out without sending.
 func (w *writer) look() {
 	w.sheet.Rest = w.rest()
-	keys := "it must show " + w.first().String()
+	acts := []Act{{Verb: "see", Shows: w.first().String()}}
 	if tx, ok := w.c.Transmit(); ok {
 		keyed := w.sheet.Rest
 		keyed.Figures, keyed.Note = w.figures(tx), w.dropped(tx)
 		w.sheet.Keyed = &keyed
 		w.sheet.ReadOut = w.p.Crib[radio.ReadOut]
 		if w.p.Entry != radio.Twice {
-			keys += w.readOut(tx)
+			acts = append(acts, w.readOut(tx)...)
 		}
 	}
-	w.step(Step{Do: "check", Keys: keys})
+	n := w.fixed(acts)
+	w.write1(Step{Do: "check", Acts: acts, Presses: n})
 }
 
 // first is what the display shows before the first store: a radio that stores
@@ -274,11 +341,12 @@ func (w *writer) first() Shown {
 	return s
 }
 
-func (w *writer) readOut(tx freq.Hz) string {
+func (w *writer) readOut(tx freq.Hz) []Act {
 	if w.p.Crib[radio.ReadOut] == "" {
-		return ""
+		return nil
 	}
-	return fmt.Sprintf(", %s, it must show %s, and nothing is sent", w.words(radio.ReadOut), w.figures(tx))
+	out := w.acts(radio.ReadOut, filling{}).acts
+	return append(out, Act{Verb: "see", Shows: w.figures(tx)}, Act{Text: "and nothing is sent"})
 }
 
 func (w *writer) store() {
@@ -286,19 +354,35 @@ func (w *writer) store() {
 	if keying.Occupied == "refuses" || len(keying.Keeps) > 0 {
 		if w.p.Crib[radio.Delete] != "" {
 			w.empty = true
-			w.step(Step{Do: "empty slot", Value: fmt.Sprint(w.want.Slot), Keys: w.slotKeys(radio.Delete), Note: "harmless where it is empty"})
+			w.onSlot(Step{Do: "empty slot", Note: "harmless where it is empty"}, radio.Delete)
 		} else if keying.Occupied == "refuses" {
 			w.sheet.Check = append(w.sheet.Check, "how a slot is emptied: this radio refuses to store into an occupied one")
 		}
 	}
-	w.step(Step{Do: "store in slot", Value: fmt.Sprint(w.want.Slot), Keys: w.slotKeys(radio.Store) + w.within()})
+	w.onSlot(Step{Do: "store in slot", Acts: w.within()}, radio.Store)
 	tx, ok := w.c.Transmit()
 	if !ok || w.p.Entry != radio.Twice || tx == w.c.Receive && !w.leaves(radio.Transmit) {
 		return
 	}
 	w.reach(tx)
 	w.frequency(radio.Transmit, "transmit", tx)
-	w.step(Step{Do: "store the transmit side in slot", Value: fmt.Sprint(w.want.Slot), Keys: w.slotKeys(radio.StoreTransmit) + w.within()})
+	w.onSlot(Step{Do: "store the transmit side in slot", Acts: w.within()}, radio.StoreTransmit)
+}
+
+// onSlot writes a step that names the slot.
+func (w *writer) onSlot(s Step, of radio.Setting) {
+	slot := fmt.Sprint(w.want.Slot)
+	f := filling{value: slot, slot: w.want.Slot}
+	w.note(Event{Key: pointer, Value: slot, Always: true, Looks: of == radio.Delete, setting: of, filling: f})
+	s.Value = slot
+	w.step(s, of, f)
+	switch {
+	case of == radio.Delete:
+		return // it goes on from where it was
+	case of == radio.Recall, w.p.Keying.After == inMemory:
+		w.assign(mode, inMemory)
+	}
+	w.assign(pointer, slot)
 }
 
 // leaves reports whether the store leaves something of the old slot.
@@ -306,20 +390,21 @@ func (w *writer) leaves(s radio.Setting) bool {
 	return !w.empty && slices.Contains(w.p.Keying.Keeps, s)
 }
 
-func (w *writer) within() string {
+func (w *writer) within() []Act {
 	if w.p.Keying.SlotSeconds == 0 {
-		return ""
+		return nil
 	}
-	return fmt.Sprintf(", each within %d seconds", w.p.Keying.SlotSeconds)
+	return []Act{{Text: fmt.Sprintf("each within %d seconds", w.p.Keying.SlotSeconds)}}
 }
 
 // slot recalls what was stored, looks at it, and sets what only a slot has.
 func (w *writer) slot() {
-	keys := w.slotKeys(radio.Recall) + ", it must show " + w.sheet.Rest.String()
+	acts := []Act{{Verb: "see", Shows: w.sheet.Rest.String()}}
 	if tx, ok := w.c.Transmit(); ok && w.p.Entry == radio.Twice {
-		keys += w.readOut(tx)
+		acts = append(acts, w.readOut(tx)...)
 	}
-	w.step(Step{Do: "recall slot", Value: fmt.Sprint(w.want.Slot), Keys: keys})
+	n := w.fixed(acts)
+	w.onSlot(Step{Do: "recall slot", Acts: acts, Presses: n}, radio.Recall)
 	w.name()
 	w.flag(radio.Skip, "skip", w.want.Skip)
 	w.flag(radio.Priority, "priority", w.want.Priority)
@@ -337,7 +422,7 @@ func (w *writer) name() {
 	case !w.p.Names.Keypad:
 		w.sheet.Notes = append(w.sheet.Notes, fmt.Sprintf("%s takes names by cable only: the slot shows no %s.", w.p.Name, short))
 	default:
-		w.step(Step{Do: "name", Value: short, Keys: w.keys(radio.Name, filling{value: short})})
+		w.once(radio.Name, Step{Do: "name", Value: short}, short)
 	}
 }
 
@@ -346,8 +431,18 @@ func (w *writer) flag(s radio.Setting, do string, wanted bool) {
 	case w.p.Crib[s] == "" && wanted:
 		w.sheet.Notes = append(w.sheet.Notes, fmt.Sprintf("%s has no %s that can be keyed in.", w.p.Name, do))
 	case wanted:
-		w.choose(s, do, "on", "")
+		w.once(s, Step{Do: do, Value: "on"}, "on")
 	case w.leaves(s):
-		w.choose(s, do, "off", "")
+		w.once(s, Step{Do: do, Value: "off"}, "off")
 	}
+}
+
+// once writes the step of something that belongs to the slot: the next one has its own.
+func (w *writer) once(s radio.Setting, step Step, value string) {
+	if !w.leaves(s) && s != radio.Name {
+		w.set[s] = "off" // it was just stored
+	}
+	w.step(step, s, filling{value: value})
+	w.note(Event{Presses: w.sheet.Steps[len(w.sheet.Steps)-1].Presses})
+	delete(w.set, s)
 }
