@@ -571,6 +571,39 @@ func (e RowStandingNow) Valid() bool {
 	}
 }
 
+// Defines values for SheetActVerb.
+const (
+	SheetActVerbEmpty SheetActVerb = ""
+	SheetActVerbHold  SheetActVerb = "hold"
+	SheetActVerbPress SheetActVerb = "press"
+	SheetActVerbSee   SheetActVerb = "see"
+	SheetActVerbSpell SheetActVerb = "spell"
+	SheetActVerbTurn  SheetActVerb = "turn"
+	SheetActVerbType  SheetActVerb = "type"
+)
+
+// Valid indicates whether the value is a known member of the SheetActVerb enum.
+func (e SheetActVerb) Valid() bool {
+	switch e {
+	case SheetActVerbEmpty:
+		return true
+	case SheetActVerbHold:
+		return true
+	case SheetActVerbPress:
+		return true
+	case SheetActVerbSee:
+		return true
+	case SheetActVerbSpell:
+		return true
+	case SheetActVerbTurn:
+		return true
+	case SheetActVerbType:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for StandRequestState.
 const (
 	StandRequestStateKeyed   StandRequestState = "keyed"
@@ -673,6 +706,30 @@ func (e TaskKind) Valid() bool {
 	}
 }
 
+// Defines values for TickRequestState.
+const (
+	TickRequestStateKeyed   TickRequestState = "keyed"
+	TickRequestStatePlanned TickRequestState = "planned"
+	TickRequestStateProven  TickRequestState = "proven"
+	TickRequestStateStored  TickRequestState = "stored"
+)
+
+// Valid indicates whether the value is a known member of the TickRequestState enum.
+func (e TickRequestState) Valid() bool {
+	switch e {
+	case TickRequestStateKeyed:
+		return true
+	case TickRequestStatePlanned:
+		return true
+	case TickRequestStateProven:
+		return true
+	case TickRequestStateStored:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for TransmitSideKind.
 const (
 	TransmitSideKindNone    TransmitSideKind = "none"
@@ -718,6 +775,48 @@ func (e Verdict) Valid() bool {
 	case VerdictStop:
 		return true
 	case VerdictUnverified:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for WalkAsideKind.
+const (
+	WalkAsideKindDoesNotFit WalkAsideKind = "does not fit"
+	WalkAsideKindHeldBack   WalkAsideKind = "held back"
+	WalkAsideKindStored     WalkAsideKind = "stored"
+)
+
+// Valid indicates whether the value is a known member of the WalkAsideKind enum.
+func (e WalkAsideKind) Valid() bool {
+	switch e {
+	case WalkAsideKindDoesNotFit:
+		return true
+	case WalkAsideKindHeldBack:
+		return true
+	case WalkAsideKindStored:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for WalkStopSure.
+const (
+	WalkStopSureDummyLoad WalkStopSure = "dummy load"
+	WalkStopSureEmpty     WalkStopSure = ""
+	WalkStopSureReadOut   WalkStopSure = "read-out"
+)
+
+// Valid indicates whether the value is a known member of the WalkStopSure enum.
+func (e WalkStopSure) Valid() bool {
+	switch e {
+	case WalkStopSureDummyLoad:
+		return true
+	case WalkStopSureEmpty:
+		return true
+	case WalkStopSureReadOut:
 		return true
 	default:
 		return false
@@ -1265,6 +1364,49 @@ type Finding struct {
 
 // FindingSeverity defines model for Finding.Severity.
 type FindingSeverity string
+
+// FitItem defines model for FitItem.
+type FitItem struct {
+	Channel Channel `json:"channel"`
+	Fixes   []Fix   `json:"fixes"`
+
+	// Leave it can be taken out of this radio
+	Leave bool `json:"leave"`
+
+	// Listen it can be made receive-only instead
+	Listen  bool    `json:"listen"`
+	Name    string  `json:"name"`
+	Slot    int     `json:"slot"`
+	Title   string  `json:"title"`
+	Verdict Verdict `json:"verdict"`
+	Why     string  `json:"why"`
+}
+
+// FitName defines model for FitName.
+type FitName struct {
+	Long string `json:"long"`
+	Name string `json:"name"`
+	Slot int    `json:"slot"`
+}
+
+// FitReport defines model for FitReport.
+type FitReport struct {
+	Changed  []FitItem `json:"changed"`
+	Channels int       `json:"channels"`
+	Decide   []FitItem `json:"decide"`
+	Held     []FitItem `json:"held"`
+	Names    []FitName `json:"names"`
+
+	// NamesBy how names get in where not by the keypad, or empty
+	NamesBy string    `json:"names_by"`
+	Out     []FitItem `json:"out"`
+	Plan    string    `json:"plan"`
+	Radio   Radio     `json:"radio"`
+	Unit    string    `json:"unit"`
+
+	// Whole held just as planned
+	Whole int `json:"whole"`
+}
 
 // Fix defines model for Fix.
 type Fix struct {
@@ -2500,15 +2642,43 @@ type Sheet struct {
 	Steps  []SheetStep `json:"steps"`
 }
 
+// SheetAct defines model for SheetAct.
+type SheetAct struct {
+	Keys  []string `json:"keys"`
+	Other []string `json:"other"`
+	Shows string   `json:"shows"`
+	Text  string   `json:"text"`
+
+	// Times how often; 0 for until it shows
+	Times int          `json:"times"`
+	Verb  SheetActVerb `json:"verb"`
+}
+
+// SheetActVerb defines model for SheetAct.Verb.
+type SheetActVerb string
+
 // SheetStep defines model for SheetStep.
 type SheetStep struct {
-	Again  *bool   `json:"again,omitempty"`
-	Do     string  `json:"do"`
+	Acts  []SheetAct `json:"acts"`
+	Again *bool      `json:"again,omitempty"`
+	Do    string     `json:"do"`
+
+	// Guess on average: nobody knows where it opens
+	Guess  bool    `json:"guess"`
 	Keys   string  `json:"keys"`
 	Note   *string `json:"note,omitempty"`
 	Number int     `json:"number"`
-	Unit   *string `json:"unit,omitempty"`
-	Value  *string `json:"value,omitempty"`
+
+	// Opens the value at which its list opens, where that is known
+	Opens string `json:"opens"`
+
+	// Passes the values on the way
+	Passes []string `json:"passes"`
+
+	// Presses how many keys; clicks of a knob count too
+	Presses int     `json:"presses"`
+	Unit    *string `json:"unit,omitempty"`
+	Value   *string `json:"value,omitempty"`
 }
 
 // Shown defines model for Shown.
@@ -2700,6 +2870,18 @@ type Third struct {
 	Slot int    `json:"slot"`
 }
 
+// TickRequest defines model for TickRequest.
+type TickRequest struct {
+	Channel int64 `json:"channel"`
+
+	// Fingerprint of the walk: what the radio was to hold
+	Fingerprint string           `json:"fingerprint"`
+	State       TickRequestState `json:"state"`
+}
+
+// TickRequestState defines model for TickRequest.State.
+type TickRequestState string
+
 // ToneFollows defines model for ToneFollows.
 type ToneFollows struct {
 	Name string `json:"name"`
@@ -2772,6 +2954,77 @@ type UpdateRequest struct {
 // Verdict defines model for Verdict.
 type Verdict string
 
+// Walk defines model for Walk.
+type Walk struct {
+	All int `json:"all"`
+
+	// Apart presses when each channel is keyed from the stated state
+	Apart       int         `json:"apart"`
+	Asides      []WalkAside `json:"asides"`
+	ByCable     string      `json:"by_cable"`
+	Done        int         `json:"done"`
+	End         Sheet       `json:"end"`
+	InSlotOrder int         `json:"in_slot_order"`
+	Load        int64       `json:"load"`
+	Nameless    int         `json:"nameless"`
+	Names       bool        `json:"names"`
+	Plan        string      `json:"plan"`
+	Presses     int         `json:"presses"`
+	Radio       Radio       `json:"radio"`
+	Revision    int64       `json:"revision"`
+
+	// SlotSeconds from press to press while a slot is chosen; 0 for no limit
+	SlotSeconds int        `json:"slot_seconds"`
+	Stops       []WalkStop `json:"stops"`
+	Unit        string     `json:"unit"`
+}
+
+// WalkAside defines model for WalkAside.
+type WalkAside struct {
+	Kind WalkAsideKind `json:"kind"`
+	Name string        `json:"name"`
+	Slot int           `json:"slot"`
+	Why  string        `json:"why"`
+}
+
+// WalkAsideKind defines model for WalkAside.Kind.
+type WalkAsideKind string
+
+// WalkStay defines model for WalkStay.
+type WalkStay struct {
+	// Look how it is looked up; empty where no display shows it
+	Look string `json:"look"`
+	Says string `json:"says"`
+}
+
+// WalkStop defines model for WalkStop.
+type WalkStop struct {
+	Channel     int64    `json:"channel"`
+	Doubts      []string `json:"doubts"`
+	Fingerprint string   `json:"fingerprint"`
+	Holds       Channel  `json:"holds"`
+	Name        string   `json:"name"`
+	Presses     int      `json:"presses"`
+	Says        string   `json:"says"`
+	Sheet       Sheet    `json:"sheet"`
+	ShortName   string   `json:"short_name"`
+	Slot        int      `json:"slot"`
+
+	// Standing how far a channel has come into the radio
+	Standing RowStanding `json:"standing"`
+	Stays    []WalkStay  `json:"stays"`
+
+	// Sure how the transmit side is made sure of
+	Sure    WalkStopSure `json:"sure"`
+	Verdict Verdict      `json:"verdict"`
+
+	// WhyNot why not by transmitting
+	WhyNot string `json:"why_not"`
+}
+
+// WalkStopSure how the transmit side is made sure of
+type WalkStopSure string
+
 // Watts defines model for Watts.
 type Watts struct {
 	High float64 `json:"high"`
@@ -2806,6 +3059,25 @@ type Workspace struct {
 	Plans    []PlanInfo   `json:"plans"`
 }
 
+// WrongMistake defines model for WrongMistake.
+type WrongMistake struct {
+	Says string `json:"says"`
+
+	// Step 0 for what stood so before
+	Step int `json:"step"`
+}
+
+// WrongShown defines model for WrongShown.
+type WrongShown struct {
+	Figures  string         `json:"figures"`
+	Marks    string         `json:"marks"`
+	Mistakes []WrongMistake `json:"mistakes"`
+
+	// ReadOut what the read-out shows then; empty where there is none
+	ReadOut string `json:"read_out"`
+	Slot    string `json:"slot"`
+}
+
 // FindLine defines model for FindLine.
 type FindLine = string
 
@@ -2835,6 +3107,15 @@ type Slot = int
 
 // Source defines model for Source.
 type Source = string
+
+// WalkAgain defines model for WalkAgain.
+type WalkAgain = bool
+
+// WalkNames defines model for WalkNames.
+type WalkNames = bool
+
+// WalkOrder defines model for WalkOrder.
+type WalkOrder = string
 
 // CorrectJSONBody defines parameters for Correct.
 type CorrectJSONBody struct {
@@ -3025,6 +3306,32 @@ type DeleteSeveralParams struct {
 type CopyTableParams struct {
 	// Slots slot numbers, parted by commas
 	Slots string `form:"slots" json:"slots"`
+}
+
+// GetWalkParams defines parameters for GetWalk.
+type GetWalkParams struct {
+	// Order slot numbers in the order to go, parted by commas; without it the order that saves presses
+	Order *WalkOrder `form:"order,omitempty" json:"order,omitempty"`
+
+	// Names key the names in
+	Names *WalkNames `form:"names,omitempty" json:"names,omitempty"`
+
+	// Again also what is stored already
+	Again *WalkAgain `form:"again,omitempty" json:"again,omitempty"`
+}
+
+// GetWrongParams defines parameters for GetWrong.
+type GetWrongParams struct {
+	Slot int `form:"slot" json:"slot"`
+
+	// Order slot numbers in the order to go, parted by commas; without it the order that saves presses
+	Order *WalkOrder `form:"order,omitempty" json:"order,omitempty"`
+
+	// Names key the names in
+	Names *WalkNames `form:"names,omitempty" json:"names,omitempty"`
+
+	// Again also what is stored already
+	Again *WalkAgain `form:"again,omitempty" json:"again,omitempty"`
 }
 
 // RemovePlanParams defines parameters for RemovePlan.
@@ -3252,6 +3559,9 @@ type TakePartsJSONRequestBody = TakeRequest
 // UndoJSONRequestBody defines body for Undo for application/json ContentType.
 type UndoJSONRequestBody = UndoRequest
 
+// TickJSONRequestBody defines body for Tick for application/json ContentType.
+type TickJSONRequestBody = TickRequest
+
 // AddPersonJSONRequestBody defines body for AddPerson for application/json ContentType.
 type AddPersonJSONRequestBody = PersonRequest
 
@@ -3428,6 +3738,9 @@ type ServerInterface interface {
 	// LoadFile What a radio will hold as a file, with what is lost on the way
 	// (GET /api/loads/{load}/file)
 	LoadFile(ctx *echo.Context, load Load, params LoadFileParams) error
+	// GetFit What a radio will hold of what is planned for it
+	// (GET /api/loads/{load}/fit)
+	GetFit(ctx *echo.Context, load Load) error
 	// AddFound Take published repeaters into the plan, as one change
 	// (POST /api/loads/{load}/found)
 	AddFound(ctx *echo.Context, load Load) error
@@ -3476,6 +3789,15 @@ type ServerInterface interface {
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx *echo.Context, load Load) error
+	// GetWalk The way through a radio, channel by channel, by its keys
+	// (GET /api/loads/{load}/walk)
+	GetWalk(ctx *echo.Context, load Load, params GetWalkParams) error
+	// Tick Say how far a channel has come into the radio, for what the walk said it was to hold
+	// (POST /api/loads/{load}/walk/ticks)
+	Tick(ctx *echo.Context, load Load) error
+	// GetWrong What the display would show after slips of the hand, tried out on a simulated radio
+	// (GET /api/loads/{load}/walk/wrong)
+	GetWrong(ctx *echo.Context, load Load, params GetWrongParams) error
 	// GetWork What to do next
 	// (GET /api/loads/{load}/work)
 	GetWork(ctx *echo.Context, load Load) error
@@ -4478,6 +4800,22 @@ func (w *ServerInterfaceWrapper) LoadFile(ctx *echo.Context) error {
 	return err
 }
 
+// GetFit converts echo context to params.
+func (w *ServerInterfaceWrapper) GetFit(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetFit(ctx, load)
+	return err
+}
+
 // AddFound converts echo context to params.
 func (w *ServerInterfaceWrapper) AddFound(ctx *echo.Context) error {
 	var err error
@@ -4782,6 +5120,107 @@ func (w *ServerInterfaceWrapper) Undo(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Undo(ctx, load)
+	return err
+}
+
+// GetWalk converts echo context to params.
+func (w *ServerInterfaceWrapper) GetWalk(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetWalkParams
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", ctx.QueryParams(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter order: %s", err))
+	}
+
+	// ------------- Optional query parameter "names" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "names", ctx.QueryParams(), &params.Names, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter names: %s", err))
+	}
+
+	// ------------- Optional query parameter "again" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "again", ctx.QueryParams(), &params.Again, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter again: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetWalk(ctx, load, params)
+	return err
+}
+
+// Tick converts echo context to params.
+func (w *ServerInterfaceWrapper) Tick(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Tick(ctx, load)
+	return err
+}
+
+// GetWrong converts echo context to params.
+func (w *ServerInterfaceWrapper) GetWrong(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetWrongParams
+	// ------------- Required query parameter "slot" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "slot", ctx.QueryParams(), &params.Slot, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// ------------- Optional query parameter "order" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "order", ctx.QueryParams(), &params.Order, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter order: %s", err))
+	}
+
+	// ------------- Optional query parameter "names" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "names", ctx.QueryParams(), &params.Names, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter names: %s", err))
+	}
+
+	// ------------- Optional query parameter "again" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "again", ctx.QueryParams(), &params.Again, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter again: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetWrong(ctx, load, params)
 	return err
 }
 
@@ -5833,6 +6272,10 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.DELETE(options.BaseURL+"/api/decisions/:id", wrapper.DropDecision, options.OperationMiddlewares["dropDecision"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot/keypad", wrapper.GetKeypad, options.OperationMiddlewares["getKeypad"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/handset", wrapper.TryKeypad, options.OperationMiddlewares["tryKeypad"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/fit", wrapper.GetFit, options.OperationMiddlewares["getFit"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/walk", wrapper.GetWalk, options.OperationMiddlewares["getWalk"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/walk/wrong", wrapper.GetWrong, options.OperationMiddlewares["getWrong"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/walk/ticks", wrapper.Tick, options.OperationMiddlewares["tick"]...)
 	router.GET(options.BaseURL+"/api/events", wrapper.Watch, options.OperationMiddlewares["watch"]...)
 
 }
@@ -7431,6 +7874,45 @@ func (response LoadFiledefaultApplicationProblemPlusJSONResponse) VisitLoadFileR
 	return err
 }
 
+type GetFitRequestObject struct {
+	Load Load `json:"load"`
+}
+
+type GetFitResponseObject interface {
+	VisitGetFitResponse(w http.ResponseWriter) error
+}
+
+type GetFit200JSONResponse FitReport
+
+func (response GetFit200JSONResponse) VisitGetFitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetFitdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetFitdefaultApplicationProblemPlusJSONResponse) VisitGetFitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type AddFoundRequestObject struct {
 	Load Load `json:"load"`
 	Body *AddFoundJSONRequestBody
@@ -8060,6 +8542,128 @@ type UndodefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response UndodefaultApplicationProblemPlusJSONResponse) VisitUndoResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWalkRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetWalkParams
+}
+
+type GetWalkResponseObject interface {
+	VisitGetWalkResponse(w http.ResponseWriter) error
+}
+
+type GetWalk200JSONResponse Walk
+
+func (response GetWalk200JSONResponse) VisitGetWalkResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWalkdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetWalkdefaultApplicationProblemPlusJSONResponse) VisitGetWalkResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TickRequestObject struct {
+	Load Load `json:"load"`
+	Body *TickJSONRequestBody
+}
+
+type TickResponseObject interface {
+	VisitTickResponse(w http.ResponseWriter) error
+}
+
+type Tick200JSONResponse struct{ LedgerJSONResponse }
+
+func (response Tick200JSONResponse) VisitTickResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TickdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TickdefaultApplicationProblemPlusJSONResponse) VisitTickResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWrongRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetWrongParams
+}
+
+type GetWrongResponseObject interface {
+	VisitGetWrongResponse(w http.ResponseWriter) error
+}
+
+type GetWrong200JSONResponse struct {
+	Shown []WrongShown `json:"shown"`
+}
+
+func (response GetWrong200JSONResponse) VisitGetWrongResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWrongdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetWrongdefaultApplicationProblemPlusJSONResponse) VisitGetWrongResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -10008,6 +10612,9 @@ type StrictServerInterface interface {
 	// LoadFile What a radio will hold as a file, with what is lost on the way
 	// (GET /api/loads/{load}/file)
 	LoadFile(ctx context.Context, request LoadFileRequestObject) (LoadFileResponseObject, error)
+	// GetFit What a radio will hold of what is planned for it
+	// (GET /api/loads/{load}/fit)
+	GetFit(ctx context.Context, request GetFitRequestObject) (GetFitResponseObject, error)
 	// AddFound Take published repeaters into the plan, as one change
 	// (POST /api/loads/{load}/found)
 	AddFound(ctx context.Context, request AddFoundRequestObject) (AddFoundResponseObject, error)
@@ -10056,6 +10663,15 @@ type StrictServerInterface interface {
 	// Undo Take the last change back, or bring it again
 	// (POST /api/loads/{load}/undo)
 	Undo(ctx context.Context, request UndoRequestObject) (UndoResponseObject, error)
+	// GetWalk The way through a radio, channel by channel, by its keys
+	// (GET /api/loads/{load}/walk)
+	GetWalk(ctx context.Context, request GetWalkRequestObject) (GetWalkResponseObject, error)
+	// Tick Say how far a channel has come into the radio, for what the walk said it was to hold
+	// (POST /api/loads/{load}/walk/ticks)
+	Tick(ctx context.Context, request TickRequestObject) (TickResponseObject, error)
+	// GetWrong What the display would show after slips of the hand, tried out on a simulated radio
+	// (GET /api/loads/{load}/walk/wrong)
+	GetWrong(ctx context.Context, request GetWrongRequestObject) (GetWrongResponseObject, error)
 	// GetWork What to do next
 	// (GET /api/loads/{load}/work)
 	GetWork(ctx context.Context, request GetWorkRequestObject) (GetWorkResponseObject, error)
@@ -11481,6 +12097,31 @@ func (sh *strictHandler) LoadFile(ctx *echo.Context, load Load, params LoadFileP
 	return nil
 }
 
+// GetFit operation middleware
+func (sh *strictHandler) GetFit(ctx *echo.Context, load Load) error {
+	var request GetFitRequestObject
+
+	request.Load = load
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetFit(ctx.Request().Context(), request.(GetFitRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetFit")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetFitResponseObject); ok {
+		return validResponse.VisitGetFitResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // AddFound operation middleware
 func (sh *strictHandler) AddFound(ctx *echo.Context, load Load) error {
 	var request AddFoundRequestObject
@@ -12133,6 +12774,106 @@ func (sh *strictHandler) Undo(ctx *echo.Context, load Load) error {
 		return err
 	} else if validResponse, ok := response.(UndoResponseObject); ok {
 		return validResponse.VisitUndoResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetWalk operation middleware
+func (sh *strictHandler) GetWalk(ctx *echo.Context, load Load, params GetWalkParams) error {
+	var request GetWalkRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetWalk(ctx.Request().Context(), request.(GetWalkRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetWalk")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetWalkResponseObject); ok {
+		return validResponse.VisitGetWalkResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Tick operation middleware
+func (sh *strictHandler) Tick(ctx *echo.Context, load Load) error {
+	var request TickRequestObject
+
+	request.Load = load
+
+	var body TickJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Tick(ctx.Request().Context(), request.(TickRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Tick")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TickResponseObject); ok {
+		return validResponse.VisitTickResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetWrong operation middleware
+func (sh *strictHandler) GetWrong(ctx *echo.Context, load Load, params GetWrongParams) error {
+	var request GetWrongRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetWrong(ctx.Request().Context(), request.(GetWrongRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetWrong")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetWrongResponseObject); ok {
+		return validResponse.VisitGetWrongResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -13733,294 +14474,316 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7H17k9w2kudXQdRdxOzGldQtP2ZjW3/JkjX2WpJ1anl8GzsKBYpEVcFNAhwA7OqyQ9/9AokHQRLgo5rV",
-	"kvfuL1tdJAgkEol8/vKPVcbLijPClFxd/bGqsMAlUUTAv15Slr+ijOj/z4nMBK0U5Wx1tVJ7gg5c5HKN",
-	"sERqT44IC4LUsSL5ar2i+pl/1kQcV+sVwyVZXa0KPdB6JbM9KbEescR3rwjbqf3q6pvLy/VKv7y6Wkkl",
-	"KNutPn1am+9znMe/L3BOOVJ7rBCVqOD8huQIq6foQNWe1wpRpWeGtlRIhTgjiG/hD1WBWWqS+mvhJLdc",
-	"lFitrlaUqb9+s/KzpEyRHREwzR9f6CdhuAqrfTMa1WMJ8s+aCpKvrpSoyeyxy4oLlRrf/Dj0jT5RHUEj",
-	"49nV32/GbzV1oxum6T6wO24nGVcIi2xPb5O8ZHdw3sTeaX5J7hVw00xSXhOSWKogt1RSzsyiDlgiSUh7",
-	"8Yc9VuSWCE0FQfTCqUQlwUwlFu3GnL3w64KnOEjqnyYsujUcr0VGUgOaH+fQ8ZN5mEj1Hc8pAclj2P4l",
-	"F6X+V8aZIgzWgKuqoBnWpL74TXIgfzP0/xRku7pa/Y+LRqpdmF/lRTCk/2YzQfMXWXEmwxm81UQnh4Un",
-	"4UaFebSZ5z0ciYJosUrhONQsJ0IqzvOVlwfXCiuy8KTMmJEp/cAPaIuFmY6ewyuSa15Y6vN2uAQx4Fz+",
-	"RSLNqdJfNlJhBvR4K/imIENcUpkn/te8SblxI7P61cqpg+Caf61gWZRXmxETVKkE11yyAiGkFGU7udjH",
-	"/YCJb8vmd3es4ePPNryGT1eCV0Qoe5S3vMgNt3QO/toKC3iKKlLKsZnBF6z4+eRFHRYCH1ftI/1f7rPN",
-	"Rz74F/jmN5IpPUI4YG/i0v+9P/FaRJSiPT8g/Yu7yVbr/pta6scvk3Dy8NS6EabwvfgCpN3v9tyz1B1s",
-	"lKaM10WO9viWIKqaaW44LwhmeuBsjxkjxdiOPLePfVprZaf3RatwucHW49fV2igh0bkbVSFQ+/YgJKcO",
-	"K2WH1Xqb02ao9YrV5cawbn8yWh4hytBhT7M90hf5ccPzYzMnVhcF3hTEXYD9KUl7L0fu2JAZQItsSOhU",
-	"VHNz2ymuYcf9KqOskuck73NK4YX5FBm9XlW1mn5g39YqRld5Q6vKTGbSMNf2+dhQ+lqI7WpA50E5Ydfv",
-	"RmomZ5caJaXgNYvQcoNZPp0432GWP+c1i5Io42xLRTmDSC/1nN6RimAVW/Z6lfN6oyYP9wKejgyzJ0Ue",
-	"p3NJpdQnabEZc60a948fZQgobYRAINUw07ZDLUlUAqg9BaGIi+Ln7erqv4Yn914//elD9xx/Wq9ucYaZ",
-	"msVz65VW/Cn7eFO2lHa9JUUwW3uae9eBf7khsttPuyFry3yOaCEH2aX7mcdZWmC2I2X0NsEZ/JGwutTT",
-	"KfktXEqKVPo/B1yBxSIJ2KJZwWEDcEF3+qNc6Hv4Q+QuzID5o+QDeXrQhlF/+3EhuZa8euNhsWb7pbsT",
-	"bkl46Uj3qMSlkdoyeuF562qKUTVN7pT47kfz61eXgYPD84TiE6S/pn0jnPwsY3v4Hc5u3hlLqr+H5NZu",
-	"7YTFzaJFZ77mO6MzdaIvprkwnuCKSaKn/6MxTcd0LnjKn6bmmNkJpZbxkhcFP8jIoZE38ekUNCNMknAl",
-	"AR8W/EDEx/3vs5ayXjGCRfwVq5RHf9A3nP3WDFkmSEboLZHxBShcJBauBGaypCrxYl1VyZXH98rTKni5",
-	"tS5Ll4DmwezDCdlpr2HXDM1SG35Ndk5KTrtJritYX0/xwhujX/f2Ul9go+xqbjkzSH+qH/Rk9XtJeZBj",
-	"hVNqNlxJ/uBvjorETBnHi4Ef9+uIH1dPuypwy5K6n9xNcBcpq8K6RdqLynhRl8zeD5KXBBT1G1JNNB1u",
-	"KTlUnLLWJahpiRUXwFFWhfmwniZjgPZjIlLwerePbFyFpTLCYxr7vTXPR1WZAxc3srJ7M224X/0rkRG7",
-	"eot/du2mHVvqc1IU/XXeUKNiO4LrvQI/IcuO+ohut5KA7cohrnDgIo9qGYrcTbC44Wv24dQcX+K6iN1Y",
-	"wF59ttsKXqLLp+jRE7Tlwuip/ICwRBgd9ryIa6klkRLv4kJe6JeihuukNdqJ2nHsW80Xo8tu3AB9U+dA",
-	"c33omy060JyAK1gIfohuRvL+qrQoD8fa090e7uHcCProcFaWJ69L9zvwyNUfKZs8IKS9EcZMl/f2uWu9",
-	"4uA9O5Nx29+/MHFqcUESrD+Ye3s63W91qLIOttJtwwAnvKDbLRGExRxmW0qKGfbvS/14MF5E06ByumB6",
-	"zssKi6SkwwsN1RVxWCsP4Ouzy08QT6jrisdsqzqnmyJxOU5RhmcobsZFN6irKKzACPzxhX5hork6pn97",
-	"N1pkilQlZNotETnNRk/i3+1jn9aru74MvikRwbJ1z6cXcYy+z7iAozHXaL9b6RHTBkXgu3NLXRtfn6EJ",
-	"UH/t+WOQrSLmxxDRZcVnOPEa5h3zpZlx/cLiU+aSsJf0rj9jw52BNvkkqk1O9Jpa/yhNqBxwFb4PVMbY",
-	"nT6dRm4kM27P+I/598oyon/nJKMlLpD5OeanyOmtvnM6lIrQaU9w3j6SwSgR3f2reA5G5NZxk7NTaT61",
-	"9nSL09xK1T6vprSCsft9Hi/0L830NKkNmXWMJn9bzTo+nYsz5sZuUyC5EGs/BNNILaEgisaWoLXSBDHx",
-	"Uc7RLic6sOCD8KzXOOFLwxOXsTPZ+nEa8RtKjAmvcPj43Ni2oJn6Oy7qiMS4IceBGOc8utZVjlXLQZQ4",
-	"kD5AqL/uyetej69CCJIpkoP2FVFH4jPa0rbrLdDouYqvjlex5BiMGDkQgUhO9V+QZgWwydWesh0iRei8",
-	"DwRWRYQ9kX1FwW3IMK3MEtzjduJ+4PUKIq4w6QG6RY8U3mHKjI+lvdiDi09Ip1YhiWn+FJGyUkewChmH",
-	"hcf8K7O3wlygExwa6T3bzlQQB7ZlpmNn4i6CgsS3Tt0O9tPtQmJnB50tL0jm59rZ25kESWzaZuYwk7dy",
-	"uQ3oXEH+7MU2QN/+m9Xa3UdzKD1gPxKmiCD5TK6v6k1B5X6KuHQs4z4UvhydrIuYtufp/X1z45vzTZrD",
-	"/ji+LD+f0JLQb0bXJPCBfYdj4WsXMUvmcdi0y1hyxUlBi6U8/n7iyQW/t16Wzp3N+IElohjJu9lGbtoE",
-	"2hwjBEodIXtNm6/bEWMz/97ckVqB3JHIrliJB1929+mGbLkgTxGriwIuGLhwUUGlMtdMf8t3JBFU21mi",
-	"RXbUpERGHG42FDZJOXtHMi5ys7x7KMV6Mmu/EjttL5tgRlHq0nh2wZ4fEAZPrSA4lwjcuBuu9kjSHMJG",
-	"bRL6QEBcBjeiYvgQD8cTgmm7OG4kKREjScQtEY+kVjUgEov2vMhlYt9nbBU/pPeJxKdkvnGFqJLIeASe",
-	"oj0pCn5lIjFWqBTY5H9Pi8VQnw/fo3U6oFZwbwp3pogVLvjuyqbabojWQfW2j+igUy7maBq8o4kTFmvE",
-	"BbqctnTpkn6n5/JG+Yfm8et3Yy+Ffp7G7FzALWW5y0md6AuGF2LcFUncG8xU41LGhimxyvYzxnmtn48m",
-	"BSZDGNhEQ4ZGddR/q5/tKi8T43n+laije5YEdtN5xw9RAbznQn1MLjgdi/X2TsIxPVcRGvTnBLMM8yQb",
-	"Vagh8tpVKwCVAj5t+MMznAmMrFqL+TBwoN7a7e94jKyGMZxcaRh/DyHfhKY0nUFguNHAhfsajL028xxa",
-	"nmaRIY19UDKQohhW4kssbsLoH94JAntgXF3gVOaIONkViwU6gTtlIq1jN/7CDDNi7WqTYEUxgoLjxTmT",
-	"EkG0tJ9jjusr9FeNpsuH1rRMT3w0/hf3TMQdizYoN81o85G25NwS8fkBrkvG2hNzGAqVv6QF+ZFteUQG",
-	"kIKWVCWKIAjLeMdRH5i9Vi2ISd89IROC/naE4DvrYEJumPiCWP58z2m0NiLlK4Y0jPH6Bv3UgB9Yf/pv",
-	"ghup19Vc9YzmaRZ2FdMv80Tcw346NeNf7dq7eYAJxyA1hYEK3xCGcLRaJO2sL8hWfbSpfX37pcTsqMcv",
-	"CL4lEvEatG3vjoTKXWsq6sdsKlQsGYXV8SSxnd4dp8Lrx2zRi0IlviESYWSohcBXF7GLYv5SteeSQFGF",
-	"nmDsPcd3MT8rh/JjpE3ilgYfvO006CCnaFcTKX029YwEotPDH7DXZi52RcF+WtpY2qdYzcqLqYJuS+9m",
-	"HZm7qAY9lJlUJ6L4ktwSQdUxpLpUvALl6w4OFclunNM2Rv6hAEoyecD6zSa6IbCcEB+CJQYLajzQLl7v",
-	"CBQUbul5OPLH9/IuFuhi28ZIc1S7JeKICnpDiiMk6kjZyQvoBgJmGMg8zyPH6gd+sB90sgrKk9fGJXKp",
-	"T9yTNYIs/abO+cDFDcm1yHkK0Zy2dZtOvhBE2tt7oo05p3rKrHwdUtYu2n84sTs/UZYnc2jnHasm9WFC",
-	"bcBM5707f0E8/6+j4XzL0WYVI377l/QuSYZE5R9GW3pnGEP/LwgtxJ06P5rncZ8iBAu8MLSekbT9zsXE",
-	"EZY3CG/0TQpliNFdmF//5aYRU01sRn97Js43KJEpCoL7N6dSYcPUyfz/zvbUjf+NZvpAIC7cXxwUQtSp",
-	"lcXc3z6peo8lhDi9VDDAIPGKG/hMVK7bEoLeJugfUGO5RtLJOJtxIt9zRgZ24F41W46IlmTrVhGXq9Wy",
-	"1Qm92gO3kDjnTqw9HC1vHcou3LqvxBIP6W6vPk5NDUwX7bhK30nVu1nSx64t7el7/gaXJH8L9QgxHYfm",
-	"eTEjG94OFHPEjZYkRc4RZqagDZimKW8sKCNIvxLViRlPFMrBcdYaNWxmUB7HOKq4hIBRXGSIvJ2MHQgY",
-	"QXC2b+XiJ5wx2TJkTEsJAeEjmcr8tnJyuWrUGFrB6BlTPMfxxCAlaqnGRRQuiuOqVXXaN8YYuVMWIMNc",
-	"t4KgrSB6u85WompM/Xl2OBjIY3q2s/0MC/kj2cgAd3oCSdSWroZ9Qx5w8mwoG9fuRyOcHX81J6zhgbWX",
-	"77Yc3+yz3yYnlZIC/BXnN7EizUbvn3ZyfDhHH54h8AV7/HmRS0QVxJ2Mzg5QEBuCpOKC5BAzpsoGkP0t",
-	"bgCKmAnT9c4oIyQnubkR+s6IPd3t0ZHXAvEDQ5gIigv7WVOsy/Xn9XePvLb/okzSnEDocM8F/Z2z1oxM",
-	"uA7Sp0wtF7P+/B7XJsoqQrvjxGQOQ6/4gXQ0p7762FSo40IQnB/HUwSClA7PE/6TAcGT/PUuWFY3Wy0B",
-	"XVJwtkN4xxF26QLI15C3YEKCtCaC9f9+zMkuLjRGyb+xFsWkiJdJGGirLl1P0DEKCJCYf2Z95DOLVrz3",
-	"PgrcYBMsZzjqWymZMeQGe/0mZfMombdlPM3FKWc9gAVcFK6svoOaN2VJP5AiB9SxGH6EOc8p3DSc7fWx",
-	"yXCR1QVWWiIJXiKMfIwFGbEftSlmV7jAB6ffeYK4SFXEH0+3MXcsEer3rjhFlFW1RfdyaUDT8GLSyVkJ",
-	"OMR5OkA7cDsR46V3OntKUNJPB5fueLGdfihq4zvX28b4TM0etA9MW0oFO96w4npl3XYWZcEqCW3VYAWn",
-	"yLNAi1bhsQ+lSkw8/6DVC6JSxQUz9cucyqowGubggTQffWGfhtAC2BNTd9kO8FK/FZvHDTnOnHnHfxfy",
-	"hDl+4zW75GhCxGZRfk3NEB4mydF2YEOeZbEyKpzFjtwNOaLX37/5ZY0OmCr0V/QvkmSc5fJftVIC5trX",
-	"Tm6aAFtwCgPP17cxx1fjGnwScQ324UEGV/Wi4Y+Ov4CQKn4nbOmuFkQuYGvbObzW52VOJo0rHUiGf8ZS",
-	"UcaLA6YisTlirB0mm6HAupODAjNuctGBuAPxzdZpigiCE890qgZF0ZLICb5yW0VCSxKeq4EFvLaXYXv+",
-	"JcEssU0GOvAeNexuhKB6HScKdrwSMiRpY/AXBGwkB+3W0efBQXOgEtwzDIWZH9Nl3wzPVxnFX25ZFbE7",
-	"v3+s09laZ0pLbwPVlQb+ucnKajJ7UqnqP1Bt8BzjiepzslffYqnS6aslF4nya8lwJfdzamWv7Rvj1WZ2",
-	"Cfbz4beipOBFPOYbBXqkyiA8jiE7zkBjnIWw2ONVl+9g0Z21fuUBbmcdHMfE7S90lGtzKnJO7Nc8zOUE",
-	"FVtFEWT2DQTuHkuU8VKr8Io3n3M1XRNmMQLSkQB6bOE7uonGWOXHnDBFt5FjU1JWK5KwBJJh9s783CD+",
-	"jegcIAv5uQdG6WTMixQgbBLgRNqa535iJKMTbg0LeAIP9xHpuvN2UL5dTTAjlfqY5HJ4FeFC7Xm921u/",
-	"vXGjFFwSiUouIehGlUSNbzFyQGfWnreIPQYl2a3GNDntSOID0kzu8J/0SRUE52skuc/syTBDG22jl0Tb",
-	"wyR/ivQ5avnkCrJVyIaw+t4GHvM2SMUrl4zUuJ7cpWacj9ZxhqzYfIpEzRDUvyDF0Y4jzuIp+4LLlHBP",
-	"55W0AJ+6DiYuCXr/f8xyXfZDQEeaI8kh3c6nGJ0EFeVTSMwShkvre2Dl3Zh2+/i0QtaJ4NxoMdiO8/wK",
-	"SVpWBblDmOXIFtY/4qw4evjF6FUxl8XtytI8Dphlsa3Us4wvMJEkQ20K57AT0KZ6DnNYc1ASv/Nibjhp",
-	"Vna/4YpUbv8w+08b++8GxT7imLEgckDNddgVwJOk4Wz4XsMUjjA+Sx/20LDq2vLySM1fs/L0WUg4jvlB",
-	"Sx1JFIInIVACV3vUf0yKYuYObnFdzAFf8bhjMTOCpgr0zP1yQlGJc+KN1g/Ydi6GAv6Dfn1uo9K743sY",
-	"3F9WbY5JtSYwFSYG1NpFl9GYNBEikYuQFjfu5MZ/+VgR8dH4kCZ6oq3Dad7TH/X1fGIIYQgOv5tXK/fG",
-	"p33A1FrrwkPE5LbWD9OCWC+rZiISRGchF5ck4Py4wsXH5I53b1GbZTskScxY7ZEb+vb3p0NNxw6BlHNM",
-	"l2b+v0fvaY93Hcl1wLKLezJuLBGmXDQ56oopUjdTFPHyVE2mGaz5arOiYJoOuzpGtv/glMUN4EBP8aSZ",
-	"4lcZScBsw+a2VErKXUbzSBR38I76iVQqDUA1GQBiZqJoiJI6HJRsAWTFgy/u15Fcy59IxBilLCd3KSTX",
-	"KZ5A6/8z4yQ+S/Lv77BWUGdgTvm6mkE/Dzx0KgJVuubmJ3KscH7tphBl9Rk50iBI5za9SNa32gK7vnBy",
-	"KVqjLW1OoO/JJahD1xWvZhKlZkrQmAX9q9EbXX4M2hvHOFSjiGMTAEKcDauS5yuJtYF7l7AUq5A1FPH8",
-	"EnaesdErR4Ao09IxNJFIfim9wzbIF7MuS5u5eKBqHyaSU4mCOgjjV/SFCYOZ8YOVKZMrS+IZ9C4KHdSG",
-	"BOavW2qMdE0rrW42r0x0XVR45zO34eWgCwY/SOsh6bkjTX9GXBT25TJqzuxJdhMFSjhY4jdJGC24hCuT",
-	"Hg/+GId1bLkr7uNy0CIdTxCkMNrVaRI06YxmOYwf5uUz3FCWpwrGNN9AWuDa+DMEviVSgScDXHU2w7VJ",
-	"+J9ksMFhuF/Ih5E79dFJtnGftZPLU0ApahWlhvFhtTIFNXV+q6VyeYEHTQnKWh03ptIk0QZIkJwvgVw1",
-	"D3Qm4Q7BtyT/iDvGEVbkkaJlFP5e4V0S8Q0coXA4TSpTQTSTQWYj5K66rMA9wTkR6DUjJZePjDDQZ9b8",
-	"Cmm9nMHVguWNSc5sn2zjlWVcoU1ikkVxnJxjXLPohsTjeu5aCbpSOhp6e8t8PuRo+xG7+YHIsczpjqyh",
-	"79oIQisv4gJ0q36OtZ0TPAFRNA1SCwRNKjD5ikQMEZLAE/JVt9Y9KvReShCTmyNyUJ5KX3WMSEnkOpTa",
-	"5vdZMTJSSOIrAiJO+ARKl00emOYl0Sp91DVS8Oym0yaBNSD9m9pIUpf1Fi0dwC7A4sY4EpOEPfJiuiYd",
-	"23y2e62twyEAPGYSJmDN7jN+AeFGrB13DOSEvOI4j+MHTLcFZyniLnQ29PAv+pmo8WdjaeaT8fVIOadG",
-	"eZ/6wTWCiO5rAi5w0iG3PR8agAmmQi9U6vS/xjl5SWM2peupMto6peBSLWSVmT9MRDCAh3z/EZhFfIUq",
-	"2yczx8+QBa6vSEl3cfPyFNDlYbTl++dT5/zACspupneWgIzfye0hUplcBc9wkTJajBEUFfqmJ9JAn4ym",
-	"WqB9e/l0aVNwCuqIIQOSFcE3WlvXfwsKFmbZ4mmoY/3bHBJHc9k8YwWkC6kR7Ev7e90tHs4pdqsIDGdn",
-	"kQaEMUnGY+DdrwlRURvMABM6JX1HlDQ5KK5oMOhwD73ufAVqB+A5yQXdjjtAGk8uLRixKDmj2bzrd6KL",
-	"zEpjqyViuyfJ6/INLsm72gZQe54HgTNX/Ne/T8DHlui+ZhNzR2drH1yHH/NDp+Zr6077PVixmhjHKTpG",
-	"UfrJWcg2BSjtRcJ/+8Zlivc9qLPcaJFvJ/aWYBFFGshwAq51XlKbUzUmelEXQiCcbtE3is2kGSYzyEzO",
-	"mD1RXfVmoFXwG3J4W2CWBHyY2D0iKAMefdKrrn2P148vEKBJuJ7n6xGUC02NnfUetL4bE1oG+6XXd+Ry",
-	"cgOmnbF903rwG3IAlTtJzYxXx6GVq6bfO1IcweORpRxxWUQzvOyrlKH/fPb61doBJBmixkf7FF+HtgaS",
-	"y9j7Pu9TXFxTOWhBvogCNMR27Odt3KM9D+7lZ7jm8wSYUmHrf2MOUAuZYlPK9ljqbdcvzCzn6pUy3Fl8",
-	"S36TWPc25oueH3ayrTQSDohO1krKy2TzSxph5gZNTt0QO2E+JzAJp14BSeikE0JTFvbwFNneDvO0sI0G",
-	"8RF/toH7uIMB12rPk7GQmXgfQ1Ad+szVck65pRPkYwj4Vgw3KwnxAgKcgGYGMTIFhQKJzijTfMNzmi0X",
-	"WFl5OqvrSVLdrlnexm1PZSe4Ts0Wga7dxMGO4qeXohZJ3gdB19devq8giN+CqztI8l2qLfdwUkH7xrm8",
-	"jN46y3V8dR2PzLkdTJN46xu7RhGpJqavGT9j3Dfrg41TgYTh+T6yRFBv0bTuaYIUNlwW+f5WTdeirWM/",
-	"oUjLWa0Pe8YbLKwp+LWJXJrS0Z3xxzCBudQmT0VESZUirUY/uChmefEzXvBa3K/Pj4X2mndvzT1xRNzS",
-	"2bA4NQu7oHe4i3tMsiNRVyYOUlCpyITeGnAl+j51QMKGDg22i591aypjBxTYICnw+ghcY3ZKk4P27eUQ",
-	"B4xZMcE+d8TbtLbdX90fgC/BCPejQJtLIjvf36K9sJkT8WbS/VJjQXeU3aMgdaxx9IO5fLoybtClo837",
-	"hC4osj29TSWG5qTk8V+mNx9LC56EsncCK2I5RW0MhYV9Z90QwK42NPIHpcOQx2SYqufwp0x2gZxM2wke",
-	"kz6RUiVKQ1iEucAH6xEfDWy+sM/Or7QIIOSjBUYqBWIoyRK9kPTkLXUSKSrOwTMCWODqL3yLCyMHTA2Z",
-	"QzSBsRrKfkhvVaqIs99eNhSq8ws8IU13boJ7tJQHmh9xgfYEi3wdVuTygqCtwfs0qELtar6YJTetvrRp",
-	"gBurNLUTbRYZJzffFKSMdQ9QmMZ9D1B4sBSHN9bBFJsgtE0HU7/MU7OSE6D+tkGLGC+6d8/ZUpRazu01",
-	"ngiiA8bhjays0B2aw6/+wZ4FaGLuPkfUTDDKAvObAbkuRX1nLCAbnR7gNniKE7wIwZf8W/3FfQiX984X",
-	"p/UrrGX85A8nCMwOxg+7tEaJs0ws3+mkXYe9i/BilgNyAPbB9XWr1Fr/5tLJgxodW5ELZg/YTLFgbVL9",
-	"HF37YAZCUlcdHbbkiQL/dK/a4ZSGkXK1Wo6lI4wy0bz0BH04crWfhGrVTlw4KVsB6Om+2Up+aAyDlmPU",
-	"EmXtTmE0qcF21gXOHZRg15763RBKMdsdMYjyq7+c+HFyF21rAdggUrPsBqTBfSe+5oi+PyPbeyBOsD/G",
-	"C5WpQjk1wmHHER2sLBkE5UmluL1zd3Wv3ZdodfKAHiXgdeclVjRrVXHLqjB4JweaaNm1tUAbUxtYJJnE",
-	"pyKMIX+bjJHQhzioWBRcvXOwQQesxt/4FR4asjNhzWtLysYD6dC9zVeSe/KiMYXGnE+D6XG+CXDM87gn",
-	"2U0Hv3SCuzJPlWCTpgRvcgJuU7gXx1bntyRZyHAwOOdQjqXJ6zBXbNqaQR7e8anFC5oJXvNbEq9ggJTu",
-	"6fBQFWZxlPA5bQuajsbRoRQu4o1HGSm6aK4RJVlgJkuq7r8mQXEx0wB+r9+J+oslyT96Hjsx4cjtVrDI",
-	"xiNstsAxcuuLDQv7VTWnxFHcMWXy6L50mc/tg7tzbc76SiplKpXANre/D7DBCO0SCkxQInO81whRPccs",
-	"v4li702duJvwQAJgYypOFizwigVuiSamz2TXJGDz7KLsO1ugkBv0CVy8bU0uxecNNaY5h8yH1m6x3g80",
-	"4Nj84Egddxd7lSDSc0zEerxpSewuvVjbkXkaQYGlmtlcZNxgS+OSbu8hWJOt5iss1MC4Dn3LQPd34Cd9",
-	"Ul9Me+Sx+trYfDvfwDLSuGew1VJctzEYIFbjNNOxqwVSOhaxu5g844FXdIHcpD0utingTyEV0vNr90qI",
-	"03y4mrtTzBJmPy2TTOoqSPrLaBZgYOdssweY6hWC627dPYEh+sFJ9fbxNKUmeatVkN5OQLVrsTuT5IL3",
-	"TkZ2s0waSRuFKfOZk66oVRKIIz+EWI5K3/QKQfnpKwiYsjHxsMdshzgDNZfXKuNlvBeYEzXOfvPhcMsO",
-	"Dj/dKUPdFO3R9KPOiu1htxlGsJLo8glON9nDhYwkgIZlyH1RhgWkyu4ISDXFW8r+LHCYWFg6kcA4PcM7",
-	"luqYossQ6M1iKZmL9p2x2UHm0DXIGFb7Rr5x1FPXFFCamnvTgN3sHcRlXGMDH1zp2YG+f/ucLkQpTGba",
-	"tcFmdHnqS+clhLzrST91HBcN6IMZZVld0USZFU+AYb9vgK/hiAG6BS4A3l4irBBnGXmKXMcObHDvrbFt",
-	"7v7pidKxWQ+hFVDlDXlXTL8gMoHMElA3IaTWtA+YhJTYN6bdtOPq6gnw3c6VdUpgaFbXr0kdvwI1wbol",
-	"rdvV8X8IVeOPvGfcQLi1wMRaOodZst3Z4EC4cx+oI0HDJeDAhGSOZgQme0Xb6v4JrdHtgwMpRSZ+lspT",
-	"jhiyo/JrJJYy1GcZtxQKZpA8YWp5H7chtWbTWsGFSMOAh11NnAwuxaWjMFRzm6hg+dGYdr0nhzPj5zld",
-	"zXxTXtcNllSmDOlyKOcqYis3COCDGK7uOfCoMqq4SGV0RJP7xhd7bV6biT87EXyp1QAoTPz34SpDU7e/",
-	"lpKttQbEWhvGieSIppkPNjOSy1QU0Qre1z/8Pq9NBC1p7Ao048woRdFq/ey9A1tgShHnys907dfuP5om",
-	"nmOOqQU7J2UzT4W1D90YTbrwAMR9SKSIzaKIYFjR27kpTRkRClPWbpi/pXcgTWtZ48JFc4sjusWC+o5T",
-	"VJTI/hC12IxUnc5Nvp/ZMOHcsI3x2Cxh3SZEnIz6/+K+nc8Lrjwjyz6FwtzDxbX1NMLACWRY5FGU22gL",
-	"+zbesk/zSzeCeNcEx7sFp3309VHSprukzMtz9Ps9qhUGcOAH3yglulC62aTKM0bnA++6S/mUJtox/Nnx",
-	"Lwameazx++ZolbE5vfsGbtQ9naO1v9ePj26QuyeBzB30Ywt92CzFzyG9ge4yneaAsGHHxN07n3rpG4Ts",
-	"5jVE1Ou4Ni/F46JNgHUkt86h9jTRSj+ZdbjSRNSmxWgRAN4O0npwpEtCZizYIZakA+TpLK25oCENNSbn",
-	"3y2DrBqspD2H0Di1NPUeT0PHKMsvE83YFnh3z8ghzZO+88Ywn38NBkULlLFUo2Sw0QETEUmFj9KAH4In",
-	"x0GZJspCG8CiifIi7Pva81mC+9hjm/rOnj4wBhizOCeQNh7zRAoHRRPpaat/MiOZRvxNzSRgjgoTVsLI",
-	"ZtfNyH9PuqlORk1WmOVTai344do9Ckkn1fSd8D7YWGbPQzqzZgWtLBcHJOo5lQInFRxLxxWGPl6FCxCh",
-	"aJ4SDskq9K3j+uiBN+tMrLv5gOm2dO9hJqvICk9q6Goes7gGdo5ru+QEna4Dho33bGsSqhOt2yIQWclK",
-	"/9EkX2bkulP4qwJ7trG922/I0XW/uU1kZzelFRNoa9EkYnjNCu1xbpYM4LPQYqvpTXcwyCJ7XoQyiRSS",
-	"hIXLjMPfRzNLDTazQaEIsQSiG1dH4RN5Fi9zaRIIp+aFLOxd0jMLNFw3odjSrom6J4pnslbVtE6a0YyS",
-	"qNfE+e0n67szc5dqRtWsKRlI0RHbAqhvS2s91JIHGnaEcF9P7EMcxSfFMSlN9BR+SSatNVsypPxNQfKe",
-	"3YVkFbyUmNqbaDvi8xSMx0ydxLTSyFln6v3iTuBY6exEysQrxodW/IutOpxeI2v6vUZ/6uQindbcdVq+",
-	"h831cv3zbQ9aX3U6dCxkvGh/lmhJYe9LMk9Eud5+gyIKBnVw5YlF+fLFsWT9UVV/LgjTgK98CKDJ93cf",
-	"0EnSVennw3tyP80NYiyQnHsawInijHyseEEzevqrxwTA0wgqRhQZy6tkZrdG4bHa82gFRRrsFOcCbGGo",
-	"uA75bRI0OziCo+COzQyclVmnZ1ZcyZ+HDsKPpqG16bXmvOH5EbwY8grta4X+9uarJxQ/RRUlAn3z5PGT",
-	"9aNvv338zWp9jnN1KpBG1OXjaq5tviRAPE1OmLzvUZnC76NYQQ430VS/ynHIoPQRue/BiLM3ZFG99Fka",
-	"feZOFYoO9ebyPrZIfjk/JLsK+vKl1G++vLWvMKedT/HA4ahbyntVE9/8lCZnUlg02TDDd364KafBzo0h",
-	"kg0rnRFfVKtQY1hkpvrFEdOMY4agpHlO2Lx3jENjuiMWeoMmAOpwp5huPEWCu1rFaF82UwBY1lJBtazj",
-	"sOHk/YWyNxlXs9s7E5x/bHee7PYAHWpBhwWBokdFKjm8RAevPWGjwOMpZrargClMV7k1/14rUk0o4bMo",
-	"TXbf3eTcFx0P2RUGFG0cb5bH3QbZUr5hROxmhpGuGJgmKnsS7a1uSMLVkMQ6sBpyvMw9jlCzXt3iop4C",
-	"AW/GhtnaucUpYAuYuvJ1V4tEqMn1Apq+zvTVkb4SWmIzqF9oGvO4OUaXdUOriiTdRJMjShNbztChxjK+",
-	"0rhPZcHLRDSUTyjHsUErxZOffZfKJRXJ+rpE5V0PdHqkxEt/XQ6AyH4Z9/Dw9ctwJfdcPRxm8H3B9gaS",
-	"3xwqcMJz79Z6394Ak91/FWYxeI0DEcmkgrqqkr/2HFZ2oOCt6DQUZvmXw6WR1LJTIk0JZvdN0weZ3ikF",
-	"vdwyXs/Nv3aokpGYfIGZqwPSTzGpBNa/t6GQLHz0KbW+hORxwxJseju2Ni7jeQim2mRW1Xjcu7ich6t7",
-	"tMwKO2iWcuUnv/abltznJOfPAYFzgwQtSwfhWtpNSHqlhYGxnuRQfz/3fcsJDIWp+cI+FqgHin+dC7Jo",
-	"UeNDVzMGAO6L4bKfUhk5Ioje6/He27qbSdU4MYj2+Mg36R2c3OuvwiJexkazPQqaga3RBuw4KhDQ3ZW1",
-	"6aOBBTXMfo8bY+aOLQeBb7sNGjqMbqbtV9u1sQRJwQtlnG0LmzIUS2jiVcpuuiWCbttVkSlGtBNovRV8",
-	"2n4nviID399Ndejk97u+LOsVzvXQtKw42LWlNgii4FnWJpiwl/rRj+mkLzrcd9PNUpospmDRG7I3scyS",
-	"SmlyRPR08y6dCipVG2Z2Rtu48Tt8qDxtehtQm/7lQvj6VWsT22RO0JKtKdVQNLrnpKwKrEgKOzcnGS1x",
-	"qjV+gKw7GnI3ZWtjcep474sBtNsWtPM6CouaD6adtrGh13OREqBay9FhiMIJUCVfY57ohrmdlwLSr3md",
-	"BzwFy7Fc1EzNjTu0vmuf+dRZ4LLY1nPQ2Xz720T/57mdbXvlI6eW3Y8AYVuUEVjsEMnlpJLawfKJFnPG",
-	"5h1+atKQP5FKuWFHV94MP1g/+94C/HY10yKBwk4FyVQqsJhOMjGYwFNzALq6g/+ozyoxjVSaURNLE4mM",
-	"cyhDQa6TqW2CZxNE9T9sM1Vb1DK5d+p9u59ObXv6njPy0kCYp30vMdiCXA60pncEMM+t47gHg63tjTI4",
-	"MMAsMvieDK4SlyUuWhvPubaVLPGmH16B8cjIzk/sIEpZvEwdIAYkmV5qMrM2Ja6INN9sDxgnQB0zTpLc",
-	"eM9amCbDPcmgv7CcDzjKcr6APdkLCg1YFPFUuqZZZcTnZPIHTG8Al12Q8Zop+RQBuM2WC/0zuSUC+jLK",
-	"03xP92+Z4lpf3juPd8AhbEnVSsB1300RfEKT0DbdL22q+Ybnx2m5JmfLSu0vCAChB9OR/hwZG3N9Nosn",
-	"eHQugeCHA67ipJiQEzJZFPy9EX5pm7ZluHqzH0LEKRP2V1eB1OF1uttP7vF0mPhk2REaE/UomIt523wt",
-	"Rp9f410Z4jcJYQl9b1enmjhUTYuTGCa/GOncOK3Rok0HIHCVYplaaMQno7C8maHkY3kzronDkKkp+MYi",
-	"fez4aEWT65bZFCpSiTaEsh1gpF35dpqmD6PCN0SigjPT6zAGRYnzOWkuOE+FLkoyvQ+M9yGOwYKFLWsh",
-	"UZJbU3ga8Jb/YA9WbELwwfdHs89PJ1P45iBvmKpCsyg7KfcttzXr0OHq2KLPTZ+gJcmWJyDcOFMCZwpt",
-	"iDoQYpzKuKoKmkEkDcD3qJJIHzmxxRl5jF5aJwW1eHwA3or2RKjf1wjAIeHP5ijKf7B/+cfqyeXl48t/",
-	"rNboH6sXl199/cb875N/+/byH6t/Rfpyr4tijRQt7cvvXj5HX3/99b8jytAv758/Rt9DNyP/279/8+2/",
-	"ISsykGmCJB8jvaI9wTkR6DUjJZePzEYjrZCizdGjvO+5PgbyKdKWIq9N6KRpN+vQXuHlx+iZLTZGJT6i",
-	"DAtxRJihH3NSVlwRlh0f/USO2j6sK6Q4+uulfl5TlQh55fqecoEgGQjVLIeqXoIkLgm6IUcbp8RMHogg",
-	"Ofrq8huge86JaeSiD6v1+8MYj//BvDPyamWWakpMzQ2+emLPEsMVXV2tvn58+fhr8LKrPfDoBa7oBd7Y",
-	"ZLKdyQ807EQ5+zFfXa3+RtSzjcmNEkRWnNmst68uL00olylr9gXscvGbDfgZhh87DuYDwKJt1rQ/6D+D",
-	"pyY1kJ/ZheuQpceSdVlicYTsN9feK8cKa+5ZA2Wbtl9bnClb+OkSYaBo/r+aBlMf9JhAsQ3Obgwee4pk",
-	"35knZtHsluWP5T8LqsjXbdI10SPKsIi17+gRzpzp6qiXia7/9yuqNDMXZAFaPoOBNZtr0+YIdZ9rhCXC",
-	"8AXg8BJYEQkCaQbDxMy4sO4bOUTR58Fj92TFbjJC6/vTMIH8OxMQaprh41I5tnPNO0swP9YyTN8h6Ibx",
-	"g5bxygEKaN63kRcZ7NMWmveAlRGDkH5WFF5ONooGCBItxHb0lkh0wEdUM0ULhBEjByIQMXEAI4bbxcSP",
-	"0TNm64khJdEqJqpFDaQP3mN/4znusLuxMoQnUn2nDcTTOWJL237KKX2mtjMTASfmXVpEOuPUNO/YWcR5",
-	"qXnXQU60D8o3/b38iVRLiNhrfDSqZdOJTCucRXGEknrKQD6QwmCiH/a8NOXmBSW3pM95Eelw8QfNP5n5",
-	"O5DiNh+8ELwKTiZEk3FJFJRDJwIWzSMX14SYlPNxmr2wfVXuSbP3+j7HXQaPHsNZKwH0EkfBnGRg7Q5K",
-	"1xf+oUVla+vb09rW2DdG5Woz9FSp2ryxrEzV4+Ze/HlYmEFx2mFcGGEx+YVnyqLNzOdl23WTKpnCKz20",
-	"ffxLFFdwg6kDD/YMyYrgG63ccEaClopcQKrVgacllWevSXLK8/mfRkq59Z1HRpnczvjx+Lki7IXLS2wt",
-	"+sliJkjYmjUqPSDFzlnBNiny/rTVS4vlrYI6DZ/cEElz0mCXh2LFZDV6DoSs7FDMt1dxTcQtEY+g87F5",
-	"9ArtSVFwsH7hC9YutlmFBZbKmrxr/Qfm/2ESj4AcGVa44Lu1gXiHkTBD3+vxn2oDgChrZWl9z9SKllRK",
-	"LS9ZHpgQYHJrhQDcVAgzcgBDHjrM6IHqkuQ2+80Z96+wVI/gU49+fAGHdHNEgATUVxJ/Bdj7HpdSQAGC",
-	"4Vw042rVGhegmxwLBYGEv8by1e2A/6wJ2Gl2PANONGOcD6O3sCJ3ymz4I6kEwWWb1UcNxO8Nryx0E+5x",
-	"VREmgW+p/2fAqQW9JQGnbm3QNcqn3wMjcZF7PqQM+kNok4DpT3jT4UqfEiyUidBraq8Dv40t6TE/+pSa",
-	"NcIQuNf/zalUmGVE//+Byj2SdbbXX7C5aiD3K8KMS8k4Zoz1giVou8aNsOcHVGJ2tGdATx0qzKDPSp8V",
-	"X5oQ7jx5qV96RUGgjz77trCwl1PG5DiHZ/vAWLAkwQ9yjb66vAx8ZABi2Gfz0iTPtLiclnW5uvr28nK9",
-	"Kikz/3oSCal9OKN76SWvWR47BL+6dj9b88Qyh6HpcQGpW9DARCJccrZDOGY4p3UK/c8LLGB2Ke1db+Iz",
-	"88iXxVPn3FK74NSeUn+C19ryzHm9UWt92cENYk6/hcMmOdxzS20+lcjsl0NSw+wIRSKAK7fnUkswdvRo",
-	"aQP7nu1ttCsqJW3jFWE++Tsta7XHxRUi+tI2XcGFvosFQTe00AJTi8Kt4KW9jzkIVbg14a9abpY0zwvD",
-	"ul0mXSPJDes6oWk68vjkK+mHsUXGWqWPC7/nexN/+6Il4E1paAnEcASDRA7nIY7JwIOrKA4Nm3XMmeuD",
-	"sl5KfnX5pCUnH9k/9KK2kama3TYXJnhcY5OTvIZG3w89u8R0NHm/nNkABR98OpL+DkUcN2V46nKBD6Dp",
-	"mBLl2HQzUhRLzTYy0XMKbzj+1xWHJthxAQ74qdIcvMXiPwUl0vko4YqGm3lMCgc90aL373P7wJ9Bq2vi",
-	"ke56SipzGRYkoc19lWCeh9HmLL2NIy9uqxf0hujNVsYQWOpu1zckKPcBSCqQCQLCG+I6Kg5wE5TvDGly",
-	"r0x9T8xK7QtzU1yYFgGj5dXxkU3T5UnDfpMY9r+t4gm2BGxSgvcan6EJMGPXg25DtKpFJTKl1xAnpUvw",
-	"5s+BpxJlBZekOK4bn84BH40FLOmOYW1+CF7v9ubkD/FqSVg9yKuv9QNzJd7Db2eklfq8XpB/g/bjYwEJ",
-	"O/DUaISxDSlD5r2nZo/gH1Y1t+bCEh5c/z0V3H5aaO15ka+BFU03zcOeI1timGAN4/obDCb9aB9ZdN+C",
-	"76bqyQbbmMHrEMgYryxz35q6l/b5oDjX6FFL+Nd+sAjlpoOm8bvStmtNupSKVLhez9EhFRj3WEHA8Kuw",
-	"VCRHitypx+gN945YK6JwGN33CoN+QNSsb9p9p+X/K1vGOekO86jNqatm/tVi5MuHqbE0nikSd6FOyroZ",
-	"C2A9Gd92w5m2f/kCDPOj9c27tA64hyQh4KU0uwepZ1Jxnsf5qHPWL/4w/zMa1PrR1SM/WGzqOWYZKRBm",
-	"9mgYdwYXO6JcPpLv6c1ZcQThpjlbpU7QsFBLyLQpO+xlz0ICwa95SBzMC8mZJTZhue7+z48w2c6/pks+",
-	"ZigghfGpQ4zJ3nf8Nhm4GaT+lxgWie2SC4/sONHc+FCbVlnRoq/U04ZO5S1YoRVsTkvkxunmHqH+ZLzk",
-	"olx9Ov1kLSc79a65C7JR2xtxiegWGv0QYcOUks+ToBeiZmfYiHc1O9MmfPXQ4u2dJqvfA2jCgpG3dQdI",
-	"DdnwF3/o/4xeVFDvt1TmxQQ+fUVyVyC9SC6Gac3iDUy42aiyYpbXKsQF6ucLpC85O8/PusRnZnV/kQDL",
-	"KtcmR8BXH/9W57tWyMwvat5uWtsyxj0XkFxvy/hOGTR1TJ8DSo8BRjg92WuwraC+2Bo0rAka6rKOOYtB",
-	"lHLrGiQjYyhBnd8yIttqenZ0F+RyZedwVszRsGhJnWOhX05Jkgtt7DvYyyV54Zkd9zx8YEc37SUns8ED",
-	"nfDX/NajCUibNunqjuyZN6EPACkOqwcAezCxUZCWtvQu/Y1/Z7LdznJYcXYz/6w+0Ca9rVUDLadpa5VX",
-	"bUlBPpOFxNiR1G7tqVRcHJP75frIL7phIAD/mwrY78Bxq5LSNcMlxO4X8SpbTcNqYU+bdMSMQ3EeYuQA",
-	"u661EIygK5//1R9uq4e4FnqTJC5hSjjkyCVZA8AWXzmwwOVZowXmuJR3aLHzDLPT5qgm79F4gCHLtOn8",
-	"lUgrjW3OxR9aFg/r2fD37/XXpjkDA+iICVHtJDjD51XQv4cSJowcUNxUzfv7W5rbDiFnkx/+Gwk3NvG/",
-	"358MTV6v6X9TEXzj7nrs/MtJ1jtNmR93Dl+DzvkBKmCzfX8jDIqH49lzCIk2TsgXd+ubjrKmUMsmzrb3",
-	"Ci57febykwTGRcar46mSfc7+Juyv6njfze3DMExESrkP1I5tmTcAXPKlXTdv4Zw7o924cVgAXdxGLub8",
-	"NG7a0rvPxkzPqqo4vgRQ1nMIipf07ouVErB0s31ajtoEe9Ox+y8Sbekd+pd3L5+jv/775Vf/iowHb0Ti",
-	"T9ntPWa5JOqz7fh7cfyJHCt7FJff8h/M+p5lLjHu4UwL++lkUovxN26VRazA2SJBEoNRCCPeAGGR3BOi",
-	"EGeQrlLWBVYk71kPlaBMTeQZM+5QtkKwpWcirvmC6b+VILA0Py4TwOAAJhJCNrZ7maPNEe0NdGWXpGdW",
-	"vKbsGHRIHNqwN/DAGffLfCCxUyWXCmI/YPAulV/4M9yMgIxmWkS2MEcjLrDPsVEORTC6MfoD1u8ywdaz",
-	"CtCQpefQ134zoPaZvF2tV3eF1BfujnD75111FwOXP2cKYINtHOeQhXBWbC2R7cJPi8L04PdAKzbFz6WM",
-	"FxwC6S7lL+JsWTJCsnUlScv6xPP8pS1kWqgS3nbQWK4RBp3TbLpdNn+vXgs97E25kD2wTLghz8lwhR3U",
-	"bi7llmyS0lzeq2yuOK1Qepe08VBPVDd9K/GkqhBN8Y/6supicmr2aQXAp2/Wz1vTAr2/W8+turDx4dal",
-	"5NiW3gHST+MWshALmuY206K3V/e765JS5iW9sxt5JrtNj/6F225bemd0DL8HiiNpGtx67/1JYTivvi26",
-	"Z++IHtd24D2X/z5sMvjF7duvXNy0FcRaGRRAk79tsiSctmBz/wFZMKeyKloawfAGEiyIVBd/WDb4NKiL",
-	"m4fPqo3bT8TgAcEgfUnV4uoWCCQHX6XVrm4LAKpkN43g3qo5XCQVhipEV4XlDYB7hUSiG62NmDMcVJyf",
-	"Mcamh/9M0dd3ttNMSsvxSBWAer9QIlw7XucQGKTiAjL11UTNRtDNxqw1dZDfmScmKTe27UU6rfac2oud",
-	"aML2gqktkYOmB4I7McPe1PIOlL8EEW7KotuwpLElm/4+i8bDYVjfMOY8B9Z0t2q60jzsme10SIowzTuA",
-	"N/GZlNQA7Zo8sXIhh1wGNJBQe9BwUpgjYe8dlyDeWPswi4l5E1Z9G4/JN2pUh586pekFV66QaQ0wOwaA",
-	"KeNliWUKYsD3Qp5g+TxpNSGcUeTzJaTimki/05ndupezXYYi1GdWhM3of54gdes4UdbelGjEelADtq/f",
-	"K1adlLovarMtX5wx8/DJSI0EZBlBJRcE0HpucYaZSp6o+JYpzPJz5BNCT++zJYzhL9hRcA3lwaaKye/U",
-	"Ht8Sg5JuKzO6sbnBXVKm1VESSKM6Qp/eL/ZiOqde23Qojqm2ePNIEk0UiIfyg7RIi8j1v1xGqpqEbOny",
-	"OV1lOEFZQasNxyI/v3vuLZaKOD44x7GDD3wmIxK+nT9MBq8RsmC0aIYBNdNu6wl+PYVvljdB3uMb8ta3",
-	"fF5+q8Pm3A+8004ODyRUuBInUFD25GhQj5YKkgDeqsOUapXGuPhhnAsGbYyamd58i3LBLyzn50q3DBoN",
-	"fnE3LGxTB2gXSi0MlK118Rgn70RHz8E2rUq5eaCp1Rm5HsYfypyoBDHIqssiM3GUc8RMd6+F7idHX16r",
-	"grLhlJSf3TOLQp6EX/YB5zj4Sat7ZNNAbLjhtBt+CszJ3wj/j+uf36AtwarWujsviuValDznWCqHTiOI",
-	"xb+z2QwlrhoUbC6Js/gOXBQD2KlNK7DUrr11fbUW3LOFGpB1tsqOOhWPxj6+UBo/IMcc9lwT/EY2DizX",
-	"hszLJTvJTwPpHXa9Z1LsYPD5Ru+CH0/viNvn+3qm8xxudtsDtUf7Nvf7VgQnYPMnXVDG/fKl7eTln20n",
-	"rRfLuZ1vGNciTyvplSNtenddt8H4QXtDDm9NbPIcm2NH/0zn7DM1angN5ZCuRRV8Q9vG0CWkm57c1s9g",
-	"r0Z7grwjJb8ldte+9I4gZrKuJBQuBE1s5yV6irSZYBRYiGd0OoacGCKbJJXOx/azef7yz87zJunGbvPa",
-	"GSj6E4wrYtp4EQ8JV0uSrxEW2Z7ewt9CGybOAf0jAtPDYhhtFwvYZznmJ3RhgR2xpQuHPc32QYMIKhs8",
-	"sFYPUBOGg2DgIQVefau3dV4eRg+P14sPp9Maqyj+RVsEdq8PQlIQyTjLYVM7jU9NwlAK2ZxCYsrMz6dG",
-	"+ngi/ZLjnUCdD/8twVDUgRvVfG0lgT6IpqOu+WIUouFe7Zta5/eUmJkT7cmqzXvK9baN5lrPj8Ijt2ww",
-	"dnobsz+99qO3wF33pm+xK+a0CJ7jgn2weERv7/8vHlmweOSZZYRYsQjEF8xtA4REGWaMKyQXqRpJCQYn",
-	"agb8MT/YR0audUA7O7jCAo/FTmWTQR7NWoMHv6Arwi03ltiKKrxbLhIE182GuOiSU+gYOXiM/LUXGpLh",
-	"Su7bsffl74k9L3IA8BviB/fMBD3Pa1FGx6MSSUxdUpdqWqjv8S1ZTr9aFpocb6R9K67HQnRWtXHNTFd5",
-	"g6vRW+QUD+Qz89FIfVK4RZOGsvs16s3cN/tqlzzFsfkzM73FAVDWZWJrpjX29xKnRHOOhYuD/m60+VLQ",
-	"L34hSzZyKCQZBla/Juqsha8wfoT03x1NjQi0ldKHZRlIer3cUB75LEzP3lLfTT4Bv5MMCdQ63Y2QclFf",
-	"E3W2vDr1mZxmqY19VhSwC4s5yPRoequcuOpvV4LtL/6QZBxg3OzNgrCtfxbqeo+bJOppy9mGpGrX9px+",
-	"KuIlKJKo+yNyJZx2rqzrjCfuDcirh/XXPQhDWN+c2Z45h+yiJKY5xUlm+jmZJCqS/4NTdj4O0aNP7ubw",
-	"p+KQt7UKk6INCg8xHRKUzTwpEa8nso+3CpZ17vxESHVtxz6XELDDf6a7d8DM00qQNa1cFGWBjdcSr8HW",
-	"6riy0+Cssc2++MP97+DV/BIabrS28eFt5i4xbaviJe/eZoHLGMYJWdo+Dvcu+gw2tmZ08RP8LM8tnP6Z",
-	"gs169C+2kuFZnvuq4RYABZznNnS9ss4IZ9Ok/abWcTtUr2meOK372rJui2ayk7wEMPMf2ZaP+gnswJOz",
-	"ngQ3TstlrFOzp27QNeKM/EUifmA+SOc2z80zmfj0hhze2SSBM50RGH7pQwKDur4gy5iHlpxrCz3MK9Ob",
-	"0AYTXCvq/3z2+lWMvu3jcfEH/HcCCLEj/oP1+1iSck2yhaGdESOM22iMJPKpa8pGVC1Y2KrbCpsNQRuD",
-	"Hd4NxAesOyhplhU0D0e8Zw3VuCaDD/drXiM5Va2qwPAgz1qtkWn2lqyjtda35JwiAMZ+T+5mIUc+3DbY",
-	"XLf2+e/WZI4c89P7WLV2Z6iR1b1Z/QvZ2GXynVxXrdRtu1TTLYu84lnDRPFytKkVMnHJWy3TDCZL4Avu",
-	"4q+M8U8tSfuq6C8KM3kgwrXJLEBJDOrzLZa5wkf5GP0S5LgF0Jo4u+n3sHshePXgcnT5OpUT204tI1bj",
-	"pUMydbm3NxcXkptJ77E2hSHhxuH4mFJSg+SxNv+R3SrkaB4ChRb8PRyUDecF0ds2r13pZ7Vhmu29hxXT",
-	"P4F1QfQBrAsyCCP1ri7O2vkAxk+V4tWLwnXWhdEyJMLKhbQ6/vlkq8eIM2AUSLCXvOJo7z80HFBU8Qj7",
-	"+cSS/+YyZppZExd/kSijIqtLqTDLSAjqYlVg2047tRVRtW0ZEp0lsAGzWrq2ccHNsTqfGt6jCDRHsytd",
-	"Vr7YAmD4IEu/tI98+X3pB1Ek7SpSuaM07MzNCBZrVBFRUqVAVaJqb1vdOVwhlqOCbBdLJrIbYcx1k1Rs",
-	"tmiNODNVxRkuINtog1kuR/YX2nsOSyr7yJfg8AqmO63Iz+2UWcSo38uNP9Xx5ZuhLiNR3XDmps94zdRw",
-	"51U734s/zP+MR/FdN9eHL1gpfHf6BVovu+38kCLEhSB634YdufaRSZmvUMbwBaUwuslHGPOXyjT+2Ncs",
-	"Fxa0ZImd9FAWrr2949IiB2txYzozP/AOP87kbbIt+jOUkcIqzhjJSs/PNLowNi1EY7dcIAwZuXWBtXw/",
-	"CC3NbXkVZghrC0jwak9czitVfUvz+7uKi4CppvRLt3Of0Sb9vQUVWcrVrjc1vo8dlPuD4GwHasPz678/",
-	"8B5f/GH+54SCWi/44zo+DHu2JJtrJ2QWK6CQ0Os7SLNfrVcFNqIppzLDIid5LLO+c8/BMKeVVJzvrviJ",
-	"kEobcvwAZxLWtUZ2WeAhaBIocM+h3mbEmE3xmrDc78cDmxTtbdRSqa3FdPZrRE8x75+2fwv6KZ129Y5k",
-	"XKSxlWzvWmjbj5cD6AVGAYiWoEGudWFCYOY3Tpn1J9obi26DwEz6svLySGGhBnVjeOCc2UrwgTRoVWhe",
-	"L2FgEIgGQkkHlU3V9ZYXuT6Lo4b9KBJFQ7GzoPoJ9f9gcXxTVmvwC9b6L1QETmPz745zuIdtoCxm76DW",
-	"/N4/9ADowamc+IVS4Z9beGC4Tgw5UE62FCK5YU780TF8iXNtWsertRJYz7fnRnr+iVRqHs7zk4fZqWdF",
-	"4asHFlIPLKLzAGqa5+JR5AdtEQdb86Ultw+S9j3gMXnYpoU8TNZaTxP5XvU2kAN3RmCcMybDzc6EO6dH",
-	"xeafWwcjF0hiAxNlwoFDvQkO/poagaozD30en98XeM/6PhPBzBGvCDOoXBGC69eJuHWEq0Wxulpd6NPw",
-	"fwMAAP//",
+	"7L1rk9w2sjb4VxC1GzHnxJZ1sT3zxml9kiVr7GNL1qrl8b5xRqFAkagqTJMAh0B1dY1D/30DiQQIkgAv",
+	"1ayWPLtfZuQuEgQyE4lEXp78fZXJspKCCa1WV7+vKlrTkmlWw3+94iL/mQtm/p0zldW80lyK1dVK7xk5",
+	"yjpXa0IV0Xt2IrRmRJ8qlq/WK26e+eeB1afVeiVoyVZXq8IMtF6pbM9KakYs6d3PTOz0fnX17ZMn65V5",
+	"eXW1UrrmYrf69Gltvy9pHv9+TXMuid5TTbgihZQ3LCdUPyNHrvfyoAnXZmZky2uliRSMyC38oSqoSE3S",
+	"fC2c5FbWJdWrqxUX+i/frvwsudBsx2qY5o8vzZMwXEX1vhmNm7Fq9s8Dr1m+utL1gc0eu6xkrVPj2x+H",
+	"vtEnqiNoZDxc/f1m/NZQN8owQ/cB7jhOCqkJrbM9v03KEnJw3sTeGXlJ8gqkaSYprxlLLLVmt1xxKeyi",
+	"jlQRxVh78cc91eyW1YYKNTML54qUjAqdWLQbc/bCrwuZkiBlfpqw6NZw8lBnLDWg/XEeHX+jxc3zHeUR",
+	"YtJCSSCVoY7SsjZ7vKgZzU8JMlEYKPxgzrb0UOjV1ZYWinkSbaQsGBV+Bm9oyVR/BjfsBIJqhleEpzQH",
+	"/Bz/rCVA4qu/1Dmr+181jCHiUG5YbT4KM5DmUaIl2ck1qWitWU42J5LJsqSqt7HwaUM6RW+ZIlXNlII5",
+	"xuYPj6f089Ovn8Q09CfLZqb0dzLnlnhWYb2SdWn+K5NCMwHSR6uq4Bk163v8DyWB183H/s+abVdXq//j",
+	"cXMePba/qsfBkP6bjWjZv6hKChXO4K3ZLuy48CTcqDCPNsfegzIrmDkQOYjrQeSsVlrKfOU1+bWmmi08",
+	"KTtmZEo/yCPZ0tpOx8zhZ5bvrLQt8nkcLkEM0Kh/UsSIsvJmgtJUAD3e1nJTsCEpqewT/9e8SblxI7P6",
+	"DfXIsZZGfvFIWFRWmxETVKlqaaRkBceH1lzs1GIf9wMmvq2a391Gh48/38gDfLqqZcVqjVt5KwvUTZ2N",
+	"v0Y1D09xzUo1NjP4Ah4cn7wioXVNT6v2lv4f99nmIx/8C3LzD5ZpM0I4YG/iyv+9P/FDHTFn9/JIzC/O",
+	"Blmt+2+aQyh+fIWTh6fWzTEI34svQCG/23PPUtaTNXczeShysqe3jHC96p8q61W2p0KwYowjL/CxT2tj",
+	"pva+iKayG2w9bmisrfkYnbs18gKDfQ9KcuqwSnVErcectkCtV/bkjE8GjlYuyHHPsz0xJthpI/NTMydx",
+	"KAq6KVjn5A6mpNCiilhHoTCA/d+Q0F0urM2FU1wDx/0qo6KS5yzvS0rhlfkUHb1eVQc9fcO+PegYXdUN",
+	"ryo7mUnDXOPzsaHMsRDjakDnQT2B63cjNZPDpUZJWcuDiNByQ0U+nTjfUZG/kAcRJVEmxZbX5QwivTJz",
+	"escqRnVs2etVLg8bPXm4l/B0ZJg9K/I4nUuulNlJi81YmktNf/txQYDSVgkEWo0Kc+s7KBbVAHpvrwa0",
+	"KH7Zrq7+Z3hy783Tnz509/Gn9eqWZlToWTK3XhmzmouPN2XrumVYUgSzxd3cOw78yw2RHT+RIWsUPke0",
+	"UIJw6X7mcZGuqdixMnqa0Az+yMShNNMp5S0cSppV5v+OtILbgGLgRcgKCQygBd+Zj9orwYfIWZiB8EfJ",
+	"B/r0aK60icucu8yYxVr2K3cm3LLw0PH3HkVLq7VV9MDz9+Ip1+Fpeqekdz/aX1sXHy8TWk7Q/ob2jXLy",
+	"s4zx8Dua3byzN6k+D9ktsnbC4mbRojNf+53RmTrVF7NchExIxSTV0//R3k3HbC54yu+mZpvhhFLLeCWL",
+	"Qh5VZNOom/h0Cp4xoVi4kkAOC3lk9cf9v2YtZb0SjNbxV9Aoj/5gTjj81gxdVrOM8Vum4gvQtEgsXNdU",
+	"qJLrxIuHqkquPM4rT6vg5da6kC4BzYPZhxPCaa+Ba5ZmKYZfs53TktNOkusK1tczvOjG2tc9XpoDbFRc",
+	"7SlnB+lP9YOZrHkvqQ9yqmnKzIYjyW/8zUmz2FXGyWLg4fkm4t8x064K2rpJ3U/vJqSLlVWBbpH2ojJZ",
+	"HEqB54OSJQND/YZVE68Ot5wdK8lF6xA0tKRa1iBRaMJ8WE/TMUD7MRVZy8NuH2FcRZW2ymOa+L21z0dN",
+	"maOsb1SFvJk23G/+lciIXbvFP7t2044t9QUriv46b7g1sR3BDa/ATyiyk9mi261icHeVEBE6yjqPWhma",
+	"3U24ccPX8OHUHF9ZR2zvxALx6ovdtpYlefKMfPWUbGVt7VR5JFQRSo57WcSt1JIpRXdxJV+bl6IX10lr",
+	"xIniOPhW88Xoshs3QP+qc+S52fQNi448Z+ALrmt5jDIjeX5VRpWHY+35bg/ncG4VfXQ41OXJ49L9DjJy",
+	"9XvqTh4QEk+EsavLe3zu2qw4eA9nMn739y9MnFpckQTrD+benk73Wx2qrANWOjYMSMJLvt2ymomYw2zL",
+	"WTHj/vvKPB6MF7E0uJqumF7IsqJ1UtPRhYbqqjgKoRDzP7j8BPFqfV3J2N3qkPNNkTgcpxjDMww366Ib",
+	"tFU01XAJ/PGleWHidXXM/vZutMgUuU7otFtW5zwb3Yl/w8c+rVd3kbBbSRhVrXM+vYhT9H0ha9gacy/t",
+	"dyszYvpCEfju3FLX1tdnaQLUX3v5GBSryPVjiOiqkjOceI3wjvnS7Lh+YfEpS8XEK37Xn7GVzjBeGLUm",
+	"J3pN0T/KEyYHHIXvA5MxdqZPp5EbyY7bu/zH/HtlGbG/c5bxkhY2Ghv1U+T81pw5HUpF6LRnNG9vyWCU",
+	"iO3+dTx7JnLquMnhVJpPrT3d4jRHrdqX1ZRVMHa+z5OF/qGZnibHkFnn0uRPq1nbp3NwxtzYbQokF4L3",
+	"h2AaqSUUTPPYEoxVmiAmPak51uVEBxZ8EJ71Fid8aXjiKrYnWz9OI35DiTHlFQ4fn5vYFjzTf6PFIaIx",
+	"bthpIMY5j66HKqe65SBKbEgfIDRf9+R1r8dXUdcs0ywH6ytijsRntOVt11tg0UsdX52sYmlNlAh2ZDVh",
+	"OTd/IUYU4E6u91zsCCtC532gsCpW447sGwqOIcO0sktwj+PE/cDrFURcYdIDdItuKcgVsj6W9mKPLj6h",
+	"nFlFFOX5M8LKSp/gVigkLDzmX5nNCnuATnBopHm2nWkgDrBlpmNnIhfBQJJbZ24H/HRcSHB20NnykmV+",
+	"rh3eziRIgmmbmcNMZuVyDOgcQWGGWY8B5vTfrNbuPJpD6YH7IxOa1SyfKfXVYVNwtZ+iLp3IuA+FL0cn",
+	"6yKm7Xl6f9/c+Ob8K81xfxpflp9PeJMwb0bXVNOj+I7GwtcuYpbM48CE2VhyxVlBi6U8/n7iyQW/Ry9L",
+	"58wW8igSUYzk2YyRmzaBNqcIgVJbCI9p+3UcMTbz7+0ZaQzIXSynFDUefNmdpxu2lTV7RsShKOCAgQOX",
+	"FFxpe8z0Wb5jiaDaDokW4ahNiYw43DAUNsk4e8cyWed2efcwis1k1n4lOG2vm2BGUeryeHbBXh4JBU9t",
+	"zWiuCLhxN1LvieI5hI3aJPSBgLgOblTF8CYejicE03Zx3EhSIiWK1bes/koZUwMisWQvi1wl+D6DVfKY",
+	"5hOLT8l+44pwrTAH+RnZs6KQVzYSg0qloDZzf1oshvtKhh6t0wG1QvqrcGeKVNNC7q4w1XbDjA1q2D5i",
+	"g045mKMFDI4mTlmsiazJk2lLVy7pd3oub1R+eB4/fjd4KPTzNGbnAm65yF1O6kRfMLwQk65I4t5gpppU",
+	"KjZMSXW2nzHOa/N8NCkwGcKgNhoyNKqj/lvzbNd4mRjP869EHd2zNLCbzjt5jCrgvaz1x+SC07FYf99J",
+	"OKbnGkKD/pxglmGeZGMKNUReuzoToFIgp418eIGzgZFVazEfBjbUW2R/x2OEFsZwcqUV/D2EfBOW0nQB",
+	"geFGAxfuazD22s5zaHlGRIYs9kHNwIpi2IgvaX0TRv/ormbAA+vqAqeyJMzprlgs0CncKRNpbbvxF2Zc",
+	"I9auqgxWFCMoOF6cMykRREv7Oea4vkJ/1Wi6fHibVumJj8b/4p6JuGMRg3LTLm0+0pacWyI+PyB1yVh7",
+	"Yg5DofJXvGA/iq2M6ABW8JLrRBEEE5nsOOqDay+aBTHtu2dsQtAfRwi+sw4m5IaJL0jkL/aSR2sjUr5i",
+	"SMMYr28wTw34gc2n/1pLq/W6lquZ0TzLAlcx/TBPxD3w06kZ/4Zr7+YBJhyD3JZ0anrDBKHRapG0s75g",
+	"W/0RU/v695eSipMZv2BQsycPYG17dyTUXONV0TyGqVCxZBRxiCeJ7Qx3nAlvHsOiF01KesMUocRSi4Cv",
+	"LnIvivlL9V4qBkUVZoKx95zcxfysEgrHibkStyz44G1nQQc5RbsDU8pnU89IIDo//AG8tnPBFQX8RNog",
+	"7VOihvpiqqLb8rtZW+YuakEPZSYdElF8xW5ZzfUppLrSsgLj6w42FctunNM2Rv6hAEoyeQD9ZhPdEFRN",
+	"iA/BEoMFNR5oF693BAoKt8w8HPnjvNQ/alu+GPXFzbpzLcBjUBiRigtNMirIhqG2QoWi91wRV/IeSWXm",
+	"SsdiQM1oJc0ZwXjsV1IUp/7ujQStZ1xElkwvmeSLbV9NYrcRJy2haHhaOQ4kZOUNUqCTSSwT1sNsgsUX",
+	"A+PjaImJvWPOLZP0L04US7sfYhVRgXe6z+icZZgWcd/v9PKqzhxHOCCAqQMBc1MDfdyc4ke9BRTYMSxG",
+	"ZDUD6At0SN+wU0Vz8DJBzDF2KqIVcd/1uvtX/2wABTGl4hluuoLrhErH7NcODViRk38clCZUgUtNsHy8",
+	"SgUvafCxtUft8CLmvuazt1C8QjezPawdYINnUnyD3MXSGcS2ccW5s/GW1SdS8BtWnCAdU6lO9lc33DvD",
+	"DSrzPGI8/SCP+EFnkQJ8yNo6vp8Yu+rpGiXL45AcZX3DcnMOPIOYfduHmU6xq5nCO9rEU21Ojaxd+Tqk",
+	"LC7afzjBnZ+4yJOVEvMO1ibBbUIF2MwQrbOygqytv4wmbaHd4g6awejsK36XJEOivpuSLb+zgmH+CaYp",
+	"kc5pM5rNd59SMwRGGlrPSHFW5/ohCVU3hG6MeQPF5lEuzK/yddOIKXes22rPxEWAFLGln6DLc640tUKd",
+	"rPLqsOfQRFl4ZjaEOQjwLx27rR26yGJBTl86s6cKElm8VrDAXfG6Sqf9+9Y7For1mGB+II1/MmLVSTFj",
+	"R76Xgg1w4F6VuY6ISLJ1q1TXVeRiDVqvwswtJC65EyvMR0EMhnLIt+4rsfRyvtvrj1MTwNOlmQ7PYRJG",
+	"Q5aMpJa0vpnOc2NL5W+h6ix2k+V5XsyoecKBYuGW0cLTyD6iwpYtg9A0RewFF4gPFa22k4lyaNjOUjEC",
+	"zAyKoIUklVSQFhBXGQ4zytkegYKpGc32rYqrhMs9W4aMaS1RQ5KAStX3oJ5cDnMghkkzuse0zGk8/VPX",
+	"B6XHVRQtitOqhS3Qd7kJdqcRBsketzUj25oZdl0MiMA6dOd5W8ENOuZNcR4+K0J+SzY6wO2eQBO1tauD",
+	"GmtkwOmzoZoL5EejnJ18NTuskYHmZoCgK5bPnk1OKyUV+M9S3sRK8Ru7f9rO8UF7s3mGIHZw+8siV4Rr",
+	"uPdZmx0AfzbMgd9tZU24xjQhf4pbAEFhkzF6e1QwlrPcngj9e+ie7/bkJA81kUdBKKs5LfCzFpJBms+b",
+	"757kAf+LC8VzBgkie1nzf0nRmpFNyoAkWVuxKzBq25PaRPFceO84M2XP0iu+IR3NuceYsDgkDbLgSCJY",
+	"kLjnZcJ/MiB4Ur7eBcvq5iQnAKoKKXaE7iShLimMeKSQFhhUkLzKqPnnx5zt4kpjlPwbvFFMymuwaWFt",
+	"06Xr7z9FYV8S888wEjqzNNHHaKPwPJhGPyMc20q8j+Hz4PGb1M2jZN6W8WRGZ5z1YHRoUTjwlA6q7ZQl",
+	"/cCKHFBBY140u59TuKY025ttk9EiOxRUG41Uy5JQ4iPpxKr96J1idh0jfHD6mVczl48QibrybSzoxmr9",
+	"r646JVxUB8RwdMme01DB0im4CbjieTZAOz1nIpJXb3f2jKCkrx0O3fGSavNQ9I7vXOYbGxmzPGhvmLaW",
+	"CjjeiOJ6hcEZxNJBI6FtGqxgF3kRaNEq3PahVomp5x+MecF0qoRspn2Zc1UV1sIc3JD2oy/xaQggz/JC",
+	"4wCv6oQr+oadZs68478LZcJuv3FkBnayiUB2UX5NzRAeDM/RdoAhz7NYsSzNdAKz9/X3b35dkyPlmvyF",
+	"/IdimRS5+k9jlMB17RunN20aRbALA8/Xn2OOr8Y1+DTiGuyDQA2u6mUjHx1/AWNV/EzY8t2hZmqBuzbO",
+	"4bXZL3PyJV2BWDLIPxa2Gi8Bm4q36YixdsiblgLrTjgPZtxUHAFxB7JYWrspogjO3NOpSkPNS6Ym+Mqx",
+	"VpCXLNxXAwt4jYdhe/4loyLBJgsQew+kEjdCgFFCE2WZ3ggZ0rQxkCMGdyQH4Nmx58FBc+QK3DOChPl9",
+	"03XfDM9XGe2P0LpVxM78/rZOh8IvFPBuw5GWtj1DE+1u8jdTBUk/cHPhOaVixzNMFKp0ukihlHUCZEMJ",
+	"Wqn9HESEa3xjvKYYl4CfD78VJYUs4pk9UThfri2O7xh+7wzM3Vk4uj1ZdVlt2H0BIrMOxnzWxnFC3P5C",
+	"x7i2uyKXDL/mwYwnmNg6ihO2b4DO91SRTJbGhNey+Zyr3J0wixEopgScbwvF1000Jio/5kxovo1sm5KL",
+	"g2aJm0AymaozPzeIfyM6B6g1eeHhrzp1UXUK9jsJY6UwhaOf/h5PCui6U2zIHoP6XdzR7rwdYHvXEsxY",
+	"pT8mpRxeJbTQe3nY7dFvb90ohVRMkVIqCLpxrUjjW4xs0JkIIy1ijwEGd2vubeUSUfRIjJA7lD+zU2tG",
+	"8zVR0udvYmpWzUpm7sMsf0bMPmr55Aq21QRDWH1vg4x5G5SWlUs5bVxP7lCzzkd0nBFUm89IfRAEqhxt",
+	"vwoiRbwwq5YqpdzT2YMtWL+ug0kqRt7/P3a5LvshoCPPiZKQVO0TSc8CBPSJgnYJwwAqvZYU3Zh2e/u0",
+	"QtaJ4Nxoye9OyvyKKF5WBbsjVOTtdL0gYyYy+EwRx5WlZRyQKWOsNLOMLzCRJMMxUX/YCYgJ/cMS1myU",
+	"xO+ymBtOmlXDZaUiVcE1LP7Txv6b7VUSccwgVChQcx127fEkaSQbvtcIhSOMr8UCHlpRXaMsj1R2NytP",
+	"74WE41geoRMQ0wSeHE6Qy1hRzOQg9OyZkTTk0SVj1wieKsO258sZpYPOiTdaJYbt1iwF/Af9+hyj0tzx",
+	"nWrur6s2p6RZE1wVJgbU2qX10Zg0q+tELkJa3bidG//lY8Xqj9aHNNETjQ6neU9/NMfzmSGEoaYn3eoJ",
+	"tbc+7SPleFuvPRBYjhXdlBcMvaxGiFgQnYWKC5YAbZWaFh+THO+eolhLMaRJ7FjtkRv69vnToaYTh0DL",
+	"OaFLC//foue072oQyXWgqotuNX5ZYkK7aHLUFVOkTqYorvG5lkwzWPPVZkXBNF2HghjZ/ltyEb8AB3aK",
+	"J80Uv8pIAmYbHL1lUnLp6lZGoriDZ9RPrNJpmMHJMD8zE0VDLOzhoGQLBjEefHG/juRa/sQil1EucnaX",
+	"wuue4glE/58dJ/FZln9/R42BOgNZ0FdPDvp54KFzcQbTlZU/QVb+tZvCfSt/QJHObW2URDFYJo1/Jn3P",
+	"BhoYOq5kNZMoB6FrHrtB/2btRpcfQ/bWMQ41h/WpCQARKYZNycsBH2DgvlPK0PLFWop4eQn7i2H0yhEg",
+	"KrR8DDMqkl/K7+imSCUtshIzF49c78NEcq5IUAdh/Yq+MGEwM36w/nBy/WA8g95FoYMKwOD665YaI13T",
+	"MLGbzasSXZE13fnMbXg56HUkjwo9JD13pO2fTIsCXy6j15k9y26icDiuQ2qThNECxbmy6fHgj3GI9ihd",
+	"cR+XA5DqNyX1+SaGBE06o12OkMd5+Qw3XOSpsmAjN5AWuLb+jJreMqXBkwGuOsxwbRL+J13YYDPcL+Qj",
+	"2J3+6DTbuM/a6eUp0EMHHaWG9WG1MgUNdaB4CvMCj4YSXLT6Kk2lSaLZW81yuQQ+4TxosYQ7hN6y/CPt",
+	"XI6oZl9pXkabnGi6S+J6giMUNqdNZSqYETLIbITcVZcVuGc0ZzV5LVgp1VdWGZg9a3+FtF4p4Gih6sYm",
+	"Z7Z3tvXKQllfYpJFcZqcY3wQUYbE43ruWAm6Rjsa+vuW/Xwo0fgRZH6gclA43Za19F1bRYj6Iq5At/qX",
+	"WHPRWiaA6KYBJ4KiSQUmf2aRiwhLoMZ5bAV0j9aGlwrU5OZEHGCzNkedgAbK61Br299nxchYoZivCIg4",
+	"4RNYjJg8MM1LYkz6qGukkNlNpxmOaFqxbA5Wk7qst2jpAHUBFjfGydZRypEX08gjFPPZ7rW2joQAvKRN",
+	"mIA1u8/4BYSMWDvpGMgJ+VnSPI4SM/0ueFY97dDDv5pnope/VoFsfD1KzUGi2Kd+cO1+onxNgMJO2uTY",
+	"2aeBERI69EKldv9rmrNXPHandJ2zRhtkFVLphW5l9g8TcWrgId9lCmYRX6HO9snM8QtkgZsjUvFd/Hp5",
+	"DrT+MKb+/fOpc3kUBRc30/sHQcbv5CZAqUyuQma0SF1a7CUoqvRt57uBbkhNtUD79PLp0rbgFMwRSwai",
+	"KkZvjLVu/hYULMy6i6cB7c1vc0gczWXzghWQLqRGwJf297osHs4pdqsILs7uRhoQxiYZj7VoeM2Yjt7B",
+	"LPysM9J3TCubg+KKBg0bXM4pLZsy3i6Mf1IKun3VgDSeXEYx0rqUgmfzjt+JLjLUxmglUuRJ8rh8Q0v2",
+	"7oAB1J7noaaZK/7rnyfgY0v02MTE3NHZ4oPr8GN+6NR8se60D9NC9cQ4TtG5FKWfnIVfVlBEc0lOXcU9",
+	"qLPcaJFvJ3jLaB1FGshoApR7XlKbMzUmelEXwpmdfqNvDJtJM0xmkNmcMdxRXfNmoCH8G3Z8W1CRBHyY",
+	"2CMoKAMefdKbrn2P148vCaBJVLXErIJhlAtDjR16D1rfjSkti/DV6y71ZHKbvZ29+6bt4DfsCCZ3kpqZ",
+	"rE5DK4fiK7t2oiWBxyNLOdGyiGZ44atckP/9/PXPawekZYkaH+1TfB3mNpBcxl4WmNY3xcU1VYIWlIso",
+	"QEOMY79s4x7teXAvv8Axn6fg1LD+N+YARcgUTCnbU2XYbl6YWc7VK2VAQDHz6fi6tzFf9PywEzZMSjgg",
+	"OlkrKS8T5pc0yswNmpy6JXbi+pxAnp16BCShk84ITSG47Tm6vR3maWEbDaLg/oKB+7iDgR70XiZjITPx",
+	"PoagOsyeO6g55ZZOkY/1OUE13KwkxAsIcAKaGcTIFBQKJPpfTfMNz2mpX1CN+nRWb6ukuX0Qebs7Ryo7",
+	"wfXjR5zRdqseHMVPL0UtljwPgt7evXzfmhF5C67uIMk3DhK0XBNwm1TQPnGePImeOsv19XZ97ey+HUyT",
+	"eOvbd0cRqSamr1k/Y9w364ONU+Hi4fk+skRQb9E0aGuCFBgui3x/Ox1P0Dn2E4a0mtXgtnd5g4U1Bb+Y",
+	"yGUoHeWM34YJzKU2eSpWl1xr1mrnRotilhc/k4U81Pfr5obQXvPOrbk7jtW3fDYszkHA3KIdk4T0mGQn",
+	"pq9sHMSjoE5pQua7kQIJGzo02C5+1q2pjG1QEIOkwusjcI3dU5octD8/GZKAsVtMwOeOehtotD5uei8g",
+	"CPejQFtKIpzvs2hfY+ZEp59XKoYga77j4h4Fqei2goejQvNQLp+ujht06ZjrfcIWrLM9v00lhuaslPFf",
+	"preYTCuehLF3hihSNcVsDJUFvrNuCICrDS/5g9phyGMyTNVL+FMmu0DOpu0Ej0mfSKkSpSEswrymR/SI",
+	"jwY2X+Kz8ystgkYh0QIjnQIxVGyJjndm8kidRIqKc/CMABa4+gvfyMjqAVtD5hBNYKyGsh/SrEoVcfab",
+	"iIdKdX6BJ6Tpzk1wj5byQIs7WZM9o3W+DityZcHI1uJ9WlShdjVf7CY3rb60aXMeqzTFiTaLjJNbbooY",
+	"3n/ONOVx3wMUHiwl4c3tYMqdILybDqZ+2admJSdA/W2DFjFedO+ew1KUg5oL+Z8IogPG4Y2qUOkOzeE3",
+	"/2DvBmhj7j5H1E4wKgLzW765XnR9ZywgG50f4LZ4ihO8CMGX/Fv9xX0Il/fOF6f1K6xVfOcPJwjMDsYP",
+	"u7RGibNMLN/ZpF2HvYvwUpEDcgD1wfV1q9Ta/ObSyYMaHazIbTpHxIK1SfNzdO2DGQhJW3V02FImCvzT",
+	"HcmHUxpGytUOaiwdYVSI5qUnmM2R6/0kVKt24sJZ2QpAT/fNVvJDczFoOUaRKGu3C6NJDdg/HSR3UINd",
+	"e+p3QyjFbHfEIMqv+XLix3RqSTyWh0GkZtkNSIP7TnzNOtZ4ZXK290CcYH+KFypzTXJulcNOEj5YWTII",
+	"ypNKcXvnzupeU8e61a8JOlGB112WVPOsVcWtqsLinRx5ojHjFoE2pjawSAqJT0UYQ/62GSOhD3HQsCik",
+	"fudgg45Uj7/xGzw0dM+ENa+RlI0H0qF7268kefKyuQqNOZ8G0+N8q/doOx2W3XTwSye4K/NUCTZrSvAm",
+	"J+A2hXtxbHV5y5KFDEeLcw7lWIa8DnMF09Ys8vBOTi1eMELwWt6yeAUDpHRPh4eqqIijhM9pW9D0rY8O",
+	"pWkRby8tWNFFc40YyTUVquT6/muqOS1mXoDfm3ei/mLF8o9exs5MOHLcChbZeIQtC5wgt77YiLBfVbNL",
+	"HMWdUCa37iuX+dzeuDvXzLJvpHKhUwlsc/v7gBiM0C5hwAQlMqd7jRC1c+zymyj23taJuwkPJAA2V8XJ",
+	"igVeQeCWaGL6THFNAjbPLsq+wwKF3KJP0OJta3IpOW+oMc05ZD+0dov1fqABx+YHR+q4u9ibBJHOknWs",
+	"k6fRxO7Qi7UdmWcRFFTpmc1Fxi9saVzS7T0UK7b7jgT5aa0HxnXoWxa6vwM/6ZP6YtZjtCtabL6db1AV",
+	"adwz2GopbttYDBC0OF3bNFgtkNKJCHIxuccDr+gCuUl7WmxTwJ+10sTMr90rIU7z4WruTjFLmP20TDKp",
+	"qyDpL6NZgIWdw2YPMNUrAsfdursDQ/SDs+rt42lKTfJWqyC9nYCKa0HOJKXgvdOR3SyTRtNGYcp85qQr",
+	"alUM4sgPoZaj2je9QjB++gYC5WJMPeyp2BEpwMyVB53JMt4LzKkad3/z4XAUB4ef7oyhbor2aPpRt5mi",
+	"3eyYYQQriS6f0XSTPVqoSAJoWIbcV2W0hlRZ6H2piZYtY38WOEwsLJ1IYJye4R1LdUzRZQj0ZrGUzEX7",
+	"zmB2kN10DTIGWt/EN4565poCKltzT3W2Z8ryDuIyrrGBD6707oFugFldiFKYzLx7B5vR5amvnZdQ8kiS",
+	"yeO4aEAfzCjLDhVPlFnJBBj2+wb4GrYYoFvQAuDtFaGaSJGxZ8R17KAW9x4v2/bsn54oHe0bO4BWwLW/",
+	"yLti+gWRCVSWgLoJIbWmfcAmpMS+Me2kHTdXz4Dvdq6scwJDs7p+Ter4FZgJ6JZEt6uT/xCqxm95L7iB",
+	"cmuBibVsDrtk5GywIdy+D8yRoOESSGBCM0czAhM5QxAZE/HgVrf9GT44kFJk42epPOXIRXZUf43EUoa6",
+	"6dOWQSEskqdvhdzBbUit2bZWcCHSMOCBq4mTwaW4dAyGam4TFao+2qtd78nhzPh5Tlc735TXdUMVV6mL",
+	"dDmUcxW5KzcI4IMYru458KgKrmWdyuiIJveNL/bavjYTf3Yi+FKrAVCY+O/DVZamjr9IydZaA2KtreBE",
+	"ckTTwgfMjOQyFUW0gvf1D/+a1yaClzx2BNpxZpSiGLN+Nu/gLjCliHPlZ7r2a/cfTRPPCcfUgp2zspmn",
+	"wtqHbowmXXgA4j4kUuTOolktqOa3c1OaMlZryoVuhdm2/A606UEdaOGiucWJ3NKa+45TvC4J/hC9sVmt",
+	"Ol2afD+zYcK5YZvLY7OEdZsQcTKaf8V9O58XXHlGln0KhbmHi4v1NLWFE8honUdRbqMt7Nt4yz7NL90I",
+	"4l0THO8WnPbR10dJm+6SMi/P0fN71CoM4MCPvlFKdKF8s0mVZ4zOB951h/I5TbRj+LPjXwyu5rHG75sT",
+	"GmNzevcNnKh7Psdqf28eH2WQOyeBzB30Y4Q+bJbi55BmoDtMpzkgMOyYOHvnUy99grDdvIaIZh3X9qV4",
+	"XLQJsI7k1jnUniZa6SezDleaiNq0BC0CwNtBWg+2dMnYjAU7xJJ0gDydpTUXNKShxuT8u2WQVYOVtOcQ",
+	"Xk6Rpt7jaekYFfllohnbgu7uGTnkedJ33lzM5x+DQdECFyLVKBnu6ICJSJSmJ2XBD8GT46BME2WhDWDR",
+	"RH0R9n3t+SzBfeyxTX1nTx8YA4xZmjNIG495ImsHRRPpaWt+siPZRvxNzSRgjtY2rEQJZtfNyH9PuqnO",
+	"Rk3WVORTai3k8do9Ckkn1XROeB9sLLPnIZ1Zs4JWKMUBiXpOpcBJBdvSSYWljzfhAkQonqeUQ7IKfeuk",
+	"Prrh7ToT624+YLst3XuYySayppMautrHENcA57jGJSfodB0IbLxnW5NQnWjdFoHISlb6jyb5CqvXncFf",
+	"FdSLDfZuv2En1/3mNpGd3ZRWTKAtoknE8Jo12dPcLhnAZ6HFVtOb7miRRfayCHUSKxQLC5eFhL+PZpZa",
+	"bGaLQhFiCUQZd4jCJ8osXubSJBBOzQtZ2LtkZhZYuG5CsaVdM31PFM9kraptnTSjGSXTr5nz20+2d2fm",
+	"Lh0E17OmZCFFR+4WQH0srfVQSx5o2BHCfT3BhziKT0piUpboOfKSTFprWDJk/E1B8p7dhWQVvJSY2pto",
+	"O+LLFIzHrjqJaaWRsy7U+8XtwLHS2YmUiVeMD634V6w6nF4ja/u9Rn/q5CKd19x1Wr4H5nq5/vnYg9ZX",
+	"nQ5tCxUv2p+lWlLY+4rNU1Gut9+gioJBHVx5YlG+fHEsWX/U1J8LwjTgKx8CaPL93QdsknRV+uXwntxP",
+	"c4MYCyTnngdwoqVgHytZ8Iyf/+opAfA0gooRRcbyJpnl1ig8VnseraBIg53iXIAtDBXXIb9NgoaDIzgK",
+	"btvMwFmZtXtmxZX8fugg/Bga4p3eWM4bmZ/Ai6GuyP6gyV/ffP2U02ek4qwm3z599HT91Z///Ojb1foS",
+	"++pcII2oy8fVXGO+JEA8TU6YvO9WmSLvo1hBDjfRVr+qccig9Ba578aIizdkUb3yWRp94U4Vig715vI+",
+	"tkh+uTwmuwr68qXUb768tW8wp51P8cDhqFvKe1UT3/yUJmdSWTTZMMNnfsiU82DnxhDJho3OiC+qVagx",
+	"rDJT/eKYbcYxQ1HyPGdi3jvWoTHdEQu9QRMAdbRTTDeeIiFdrWK0L5stACwPSkO1rJOw4eT9hbI3hdSz",
+	"2zszmn9sd57s9gAdakFHawZFj5pVaniJDl57AqPA41nPbFcBU5huchv5vdasmlDChyhNyHc3OfdFJ0O4",
+	"woCijeMNZdwxCEv5hhGxYYbPs8gmu2Gnucl2rk/QDHLu292DR0HK1ivNy1hAYi+PRG41E8/IE3DvHYTm",
+	"BeGa2G8kAmibThZDVdscRejov17pQy2a9iKqYgB2qNiE3D8YfG3J6GjjZu8WPpAL2YhOBE5EzxTB51k0",
+	"YktdCUYEDy3ewGx3wFzPjo0lCDUHzY5dESHBaLwR8qgaWA9ZxU2WtZez6QAZeK2KHkb2O9Fw1S0tDowY",
+	"42/Psz0kcxtTyk6tgVOywK22G9NgF6fEFxSRNm37SE+zgl4geinRLqk4EUOqZyQreHajLET4jZAbksmD",
+	"cMUgcT9mvBu+me0EEAlLbRAJL87U9j90U3aC4ejvyRSXbKwY7Bo0u0OdiO265lvTZSRtq6VtsJadEhQM",
+	"NZ2w3Byjy7rhVcWSftnJIdyJPZ74UCcnX9rfp3Ity0T6gZxQ/4ZRYi2Tn32XSt6ukwWtiVLXHsr7SE2l",
+	"+boaQG3+MgzfYXtX0ErtpX44kO77olsOZJs6GO5EqMyt9b7NOCb72ysqYng2R1Yns3gOVZX8techxoGC",
+	"t6LT0FTkX46URnI5zwntJoTdjj0m9M4K7yVzysPcggcH4xpJgimocIV35imhdE3N723sMcRrP6e4nrE8",
+	"7skBewjHJiem44k/trxrFkxD3J2/nEu5u7XsCjvwsWrlJ7/2TEvyOSn5c1AX3SBBj+BBfKR2159eLW/g",
+	"HUtKqD+fY/ekeyXo++C7GSj+dVmzRauIH7p8OOiYsFgjhHNKkUcU0Xsz3nu8d04qf4v1RIiPfJPm4OTm",
+	"mhWt43Wj5joTdN9bkw04TnhNgO6ujtRsDVpzK+z3ODFmcmy5nhPY3tPSYZSZ2CC62+qzZik8r0yKbYE5",
+	"erEMQlklrARxy2q+bZchpwQRJ9B6K/g0fie+Itsvo5tb1CmocY2Q1iuam6F5WUlwJJXmQhBFq8M7wQRe",
+	"mkc/prMs+XCjWzdLZdMGg0Vv2N4mD5RcKZuUZaabd+lkLuxtXOcZfRrHz/ChetDpfXcx39LlzJhX8faM",
+	"2dNgJeNVqqFolOesrAqqWQqsOmcZLxGNLJYg4WEWRnNcbJ3oWGJIvNnMALx0C0t9HcUhzgfzvNtg7Ou5",
+	"0CRQHunoMEThBIqZB3VItJ/dzsu56heZz0N6g+WgFDVTc+MOre/apxp2FrgsmPwcOETfbzrRcH1uK+le",
+	"vda5OBcjyPMI6wOLHSK5mlTDPliv1BLO2LzDT00a8idWaTfs6Mqb4QcL1t8jonbXMi0SbQ94zTKdiuSn",
+	"s7osCPfUpJuu7eA/6tO4bOeiZtTE0upEiQfUfRHXOhi7TmJGtvkP7F6MVWSTmxXft93w1D7D73l2M5aA",
+	"ONUq4GLH6qpGGy+af3Gkxc2VhTCNJmp3ulx+u47DWy/tqQgqgYJFDFWfvpeCvbK9FtI+qxi+Sp5KZw8q",
+	"koh9bh0HaBl43xnRAwPMEh/fPMZBBoiEgYKB52ssuYt3J/KGn4dwd/51h6Us4ngagIWi2PSauJlFdHED",
+	"rvlme8A4AQ6xDZTcxfcs2mtKcZIb+1eRywEHYy4XuIf3otcDN7F4zm/TVTfiq7OJTraJiUuDgiiXekYA",
+	"hWsra/Mzu2U1NJBV5/ns7t/byfXovXfBwYAjHUnVqhRw300RfEI34zbdn2BNzEbmp2lJcRdLn+8vCJDr",
+	"B/Mm/xipZXN9XYtnonUOgeCHI63ipJiQvDZZFfytUX5pX0Drwu/dJZDLkrr6/0aLmxkGKI0j02I025bq",
+	"AvqbO5W5ImBY2OZKkH5l7AMsqI3yjiqezzDLzQqeQ411DELp9DFLFBquV52muCE+/ThKhE2wg84v4IT4",
+	"2O1wdV5RhZG/oo0K1vlVJfZdkZD4IDki0i1jcgemMx3OHxXLZNSAA4GAyRlD1v7DQkRSm6LHFcnMOebz",
+	"kiCz14IexJ2M84Tm2uyfaCPSKf29sK4FsZ2xuZcrHg2OGzsvK1Jh2gdKOUqhu1JRhEdtC1UgFk1bCC/a",
+	"HULHtEezR0YNTXPDIxsKSRu5ZLankO0Yh1eFD+tlWp5P8Qu2bWo0MlO5G5ap9BSLVcda6+/lEWOX5neW",
+	"k0PlqlxtYFNIknNVFfRkU+FIKHtzgW/R95Rste9F8p5XSnOr13NBktrX0L5nQU7ImA4wKAaMvgFllL6/",
+	"u2TmSQr5oZEOAKVipuaJY8SqQ83iYgpeEzQniNnIRmoBfcK8Q8C5GeRi1ozmX9kU1/xQlicC2iq2cc8A",
+	"V9ifPmLNYb8NkVEWm5Ofqp5SJd7D+nQ36BBroe1jCO5yDfSCFVLv5LVC49gTql7cIUjvZkXxXaljdYh7",
+	"vttPbtZ7nPhk2blUTfTPwVzs2/Zr0XXE2+vF9xsTCT+iT2KN3eZcr8qY96keacE/rWM+5nXbo5Sq1EIj",
+	"Bq2m6maG85iqm3EPLwyZmoLvENlvAhaFpjhi9myDOMMV2TAudgB2jf4/31Bf0xtmji1hm9bHegrQfE69",
+	"As1TKTElm97Q08emx/Cd8Tn3zYpJDLFMQ1D2H+xlAk9IavGNrvH56WQK3xyUDQsPYxflbUT7LceadRjI",
+	"d2IRlaZait1rrgzLZ3jLFCbAx3wVIEtKS5kT5UBAxh0rMOKA9wwmekaKcrrAuLSrnnG4hrQaKaZJuoPt",
+	"0YkWn96b+0doFAYA9oJNcBcndJoriXWUWTeoYr48xa+/T+5PcPPcygRGuxS6ppkmG6aPjNkkFlpVBc8g",
+	"cw/Q9blWxPC63tKMPSKvMCjKEXAfurOQPav1v9YEuj/An+1y1N/Ff/x99fTJk0dP/r5ak7+vXj75+ps3",
+	"9p9P/9efn/x99Z/E3NgORbEmULkBL7979YJ88803/0W4IL++f/GIfA/tiv1v//Xtn/8XwaOE2C7H6hEx",
+	"K9ozmrOavBaslOorqwCIEUVjbrg2bntp1KN6Ro5c7w0PufZlCUE7F3j5EXmOaGKkpCeS0bo+ESrIjzkr",
+	"K6mZyE5f/cRORG7JoTI31L88Mc8bqrJaXaEeNrsJakHIQeQA28WIoiUjN+yEdwsq1JHVLCdfP/kW6O5v",
+	"VYa3mGcEYzz6u/DJD1cru1Rr7NhL9+qpq9OgFV9drb559OTRN5DVo/ewNR7Tij+mGxTwnbWZrZrhUvyY",
+	"r65Wf2X6+cZKV81UJQVa418/eWJTR4XGcEkgLo//gQmGdp+N7UL7ARDRtmjiD+bPEBlODeRn9ti1wP4E",
+	"1nFZ0voE5W2uf3dONTXSswbKNn29tzTTiOzkEu8BFe9/mg7SH8yYQDFz27UN11Ik+84+MYtmtyJ/pP5Z",
+	"cM2+aZOuyVbjgtax/pw9wtk9XZ3MMsn1//0z10aYC7YALZ/DwEbM2S2rTwDstCZUEQpfAAkvQRRJzcAD",
+	"MEzMTNYYLlZDFH0RPHZPUewmP7e+Pw30178zAYK2GT6ulWOca95ZQvip0WHGtoBaK6PjtUMMNLKPmV4q",
+	"4NMWuvOCdz7WI+p5UXg92RigoEiMEtvxW6bIkZ6wMpASwY6sJszmHVk13EYLe0SeCzw1bfGYNVh1ixrg",
+	"ZnrkLSEnHciNlSU8U/o7mZ/uIRFb3s6LmNJIejuz8GhiRRhCztskCvsOziIuS827DlOyvVG+7fPyJ1Yt",
+	"oWKv6cmaiU2rcWMaFcUJMPO4AP3ACtv07LiXpcWTKzi7ZX3Ji2iHx7/z/JOdv+tC1JaDl7Wsgp0J2au0",
+	"ZBrwzhIJUs0jj68ZszXl4zR7iY1T70mz9+Y8p10Bj27DWSsBeFJHwZxl4Foe1K4v/UOL6tbWt6f1pcU3",
+	"RvVqM/RUrdq8saxONePmXv153NdBddoRXBhhMf1FZ+qizcznVdtTmsJEoSszND7+JaorOMH0UQY8I6pi",
+	"9MYYN1I0mT6gsuTWPJvWVF68JukpL+d/GC3l1ncZHWVryeLb45eKiZeuDqq16KeLXUEaF1xCe0BJj7sF",
+	"YxHW/WlrlharkwNzGj65YeC9983JQrViq6i8BEIVaKjm26u4ZvUtq79STGhiH70ie1YUEm6/8AW8F2Me",
+	"YUGVxivvGvwa/j9soQOQI6OaFnK3tlF8GIkK8r0Z/5m5ADCNtyxj71kwqJIrZfSlyIMrBFy5jUEADhVC",
+	"BTvCRR5ayJqBDiXLsdrGXe5/pkp/BZ/66seXsEk3JwJQv30j8Tfoa9eTUg4BExjOBRKuVq1xAZvZiVCY",
+	"Nxmrj8UB/3lgcE/D8Sz68IxxPoyewprdacvwr5SuGS3boj56QfzeyspCJ+GeVhbZgSqLGFw5DAqU1ILf",
+	"skBStxhDjsrp9yBIss69HHIB/jNzJRDmE/7qcGV2Ca21zQg21F4Hfhv0lNkffQr/mlBIFDb/n3OlqciY",
+	"+feRqz1Rh2xvvoC1MaD3KyasS8k6ZuzthSqwdq0bwaNGMD91gJCBRqp9UXxlo9Lz9KV56WcOCn302bcF",
+	"9rWYMqakOTybAMKo5VGtyddPngQ+Msg36It5aZP1W1LOy0O5uvrzkyfrVcmF/a+nEc/xhwu6l17Jg8hj",
+	"m+A31893a59YZjM0TSyhVAQ6lCpCSyl2hMYuzmmbwvznY1rD7FLWu2Hic/vIlyVTl2QpLjjFU+538Nrc",
+	"PCF+uyY2U+WEux/7XbEczrmlmM8VsfxyUOlUnKAoHYDjITvJ/MnDoQ/wPdtjFDSqJbGzam0/+S9eHvSe",
+	"FleEmUPbKCUha3MW14zc8MIoTKMKIYfKnscSlCqcmj7VruR5XljR7QrpmihpRdcpTdty1xd7KD8MoogZ",
+	"kz6u/F7sbVz2i9aAN6WlJRDDEQwSoJ2HOKYDjw4yLLzYrGPOXB+s91ry6ydPW3ryK/xDL5ofmarltj0w",
+	"weMam5ySB73/DLNLTMeQ98uZDVDwwaej+L+gaPymDHddXtMjWDo2Yhibbmbx0RaZbWSil1TesP2vK2ns",
+	"z4QChywdxDRbLP5TcKacjxKOaDiZx7Rw0PQ8ev6+wAf+CFZdE490x1PSmMtozRLW3NcJ4XkYaw7pbR15",
+	"8bt6wW+YYba2F4GlznaorTPGfdAFBcgEAeENy2TJRqTJ5ZUmLbmfLZ5A7JbaV+YWzCStAkbhnOIj37DT",
+	"1GG/TQz7b2t4wl0CmJSQvcZnaAPM1DWZ3zBjanFFbFY0xEn5ErL5S+CpJFkhFStO68anc6QnewNWfCeo",
+	"uX7U8rDbY2rygKyWTBwGZfW1eWCuxnt4drad47taHqo5Rfgi/6t5ZTQggQNPjUbYuyEXxL73zPII/gNN",
+	"c7wuLOHB9d/TwelnlNZeFvkaRFFDBeBxLwlCmiREw7r+BoNJP+Iji/It+G4Kv2KwTzm8DoGMcSQL962p",
+	"vMTnAzAga0ct4V/7AVuQgWsJ/a687VpTLqUiFa43c3TIaNY9VjC4+FVUaZYTze70I/JGekcsqigaRve9",
+	"wWAeqA+if7X7zuj/nxE2ZtIZ5tsypY6a+UeL1S8fpsbSZKZZ3IU6KetmLID1dJztVjLf1uyWs+MCAvMj",
+	"+uZdWgecQ4ox0lSvQOoZpHPG5aiz1x//bv8xGtT60eEfPVhs6gUVGSsIFbg1rDtD1jumXT6Sdk4+KYqT",
+	"K9yhOrWDhpVaQqdN4bDXPQspBL/mIXUwLyRnl9iE5br8nx9hemb1FlRaQLJkQwrrU4cYE5538jYZuBmk",
+	"/pcYFolxyYVHdhKQqx+KaRWqFnOknjd0Km8BlVbAnJbKjdPNPcL9zngl63L16fydtZzu/AErp0BxeLO9",
+	"UZeEb6GTL6sxTKnkPA36uD6ICzDi3UFciAlfP7R6e2fI6nkAXVYp8XfdAVJDlcTj383/jR5Uv9rq22Uy",
+	"LybI6c8sd8WWi+RiWEgff8GEk41rVLPyoEMc0n6+QPqQw3l+1iU+t6v7k4KibrW2OQIeH+Afh3zXCpn5",
+	"Rc3jJt4tY9LzGJLrEf7inEFT2/QFoIJaILbzk72GrjlggjfouxMs1GUdc4h5mnLrWuRUe1GC6pVlVDZa",
+	"eji6C3K14K/s1kB01s62MC+nNMljc9l3MPtLysJzHPcycoCjl2ag6WLwQDv8tbz1KFwK0yZd3RHueRv6",
+	"IFhB5qsHAOs8wShIS1uaS3+V39lst4tsVtrAwn1xTHp70A2UtaEtGq/mJgX5TAjBt2Mpbu250rI+JflV",
+	"Y13rogwDBfhvqmC/A8etTmrXjJYQu1/Eq4yWBlphz5p0xExCcR4R7AhcN1YIJdB23//qNzfaIQ7mZJLG",
+	"ZULXDql+SdEAcPefHTj58qLRAo9fyju02H6G2ZnrqCHvyXqAIcu0QVNIpJXGmPP4d6OLh+1s+Pv35mvT",
+	"nIEBBs6EqHYS1OzzGujfQwmTBSSaY3l/f8tzbAF6Mf3hv5FwYzP/+/3J0OT12ga3FaM37qynzr+cFL3z",
+	"jPlx5/A12JwfoAI22/cZYdHvnMxeQkm08fW+uFP/hS1wtgDEGDZs8QoOe7Pn8rMUxuNMVqdzNfsc/ibu",
+	"X9Xpvsztw3NMhFm6D0QlYocNAP59acfNW9jnHtQP3DgiaJXS7pQi5XnStOV3n02YnldVcXoFTSAuoShe",
+	"8bsvVkvA0i37jB7FBHsOuEp/UmTL78h/vHv1gvzlv558/Z/EevBGNP4Ubu+pyBXTn43j7+vTT+xU4VZc",
+	"nuU/2PU9z1xi3MNdLfDTyaQW62/cakSsgJ6U95cji+0NI94AYQlgcBEpIF2lPBSA/Nm9PVhQr2kyY8cd",
+	"ylYIWHoh4tovINxcnMDKYdEtEcCQACYSQp2D/m2cYZsT2Vuo/C5JL2x4TeGYhyxNMewN4llejF/2AwlO",
+	"lVJpiP3AhXep/MJf4GQEADsoY1KtHgcRF9jnYJRD344yxnwA/S4T7npoAA3d9Bw64T9sE61M3a7Wq7tC",
+	"mQN3xyT+eVfdxToPXDIFsOmlEpeQhXBWsJYIuzfwogAfdgO0gil+LmW8kBBID9ohd50tS0ZItnwQMegV",
+	"vyhe0Cuu3zEbEk0mYcKvl2JCWCBjG2O4dM6lVGqC7K4SbNlQRJ6/wvqxhQAIsFHicv0O+Qxswg5awb1a",
+	"6vVaBaiFrmHLRHnynA0XNkLJ7FLe4CYX0KUbq8ayMPvARwJsYGCilX/DEe47aaFFKyuiLsRDMTkj/ry6",
+	"6/OZ9csW1hHhFuIgG7MsayCRl9BcW34HAEuNNw6RLQzNMcGlx6v7mRhJLfOK3yEjL3RdNqN/4VfmLb+z",
+	"pp3ngZZEGfbQwgdNzop+eqt5UZ69Y2bcazvBS4VNwl7yXxzffpP1TdsuP2gLvmjT5m1yirMPsOQCAB0R",
+	"CH4yAxmtmdKPf0cx+DR4BbIPX/QShJ+IoTKCH+AVX97AAoXkUMPQ0Gp1euNadbM37n0jgoOkolD86Yrf",
+	"/L3rXpGoKKPN3fECG5XmFwxtmuE/U9D7HTYUTVk5HiAEYIYXyj9sh0kd8IXSsoYCCT3Rsqn5ZmPXmtrI",
+	"7+wTk4wb7G6Yzma+pPWCE03ct2BqS6T+mYHgTMyov+F6v9WfgsQCLqJsWPKypZo2roumIcCwvi/oZTas",
+	"bWLcNB992D3baYQbEZp3gCrjE1i5xTe26XnlQn7QDGhge7U0khSmpuC54/Lym/s9zGJiugqab+OpEI0Z",
+	"1ZGnDiJAIbWrH1sDupHFvcpkWVKVQnaAQ3Dizedpq9f8jNqqLyED2iZYOJvZrXu5u8tQYsCFDWE7+h8n",
+	"N6C1nbhoMyWaKDBoAePr90oRSGrdlwfLli/uMvPwOWCNBhQZI6WsGYAk3dKMCp3cUXGWBQ2QFs7Voxdz",
+	"FcDYX+wuu4aqbFs85jm1p7fMgtNjQUw3JDrIJe0aGibwS6rTe+wL92UeTJe0a2Hl79ldPJRAN18pZogC",
+	"YWh5VAhwCQCUrink/bWqzYNXLo3WFeQzkhW82kha55d3z72lSjMnB5fYdvCBz3SJhG/nD5M4bZUsXFqM",
+	"wICZiWw9w6/nm/gsyev39Ia9pbXfmEuz2oz/mTjt9PBAHourLAMDZc9OFmxqqSAJwNy6+GCrIsmFbeNS",
+	"MHjHOAjbSnxRKfjVDHqhLNegL/oXd8ICmzr4xlDhYhGE0cVjnbwTHT1HbIqccvNA0+QLSj2MnwKagd+W",
+	"wZAB0HQLH+TvzlkvegXlfVxDI2f1gElGhgq/QP/biQ9jos+0h5+DPCR8RYbIjzXPbpaPwbznFytAM0P/",
+	"IQzhJgYAMKreEPauwXXTpk6jzBNFee4q1rStAJ2aRAjsPNbS3mySuxoemAbW5lq1jQDdLAeh1+n657rs",
+	"Te+KZxvzjaFe2YEnt+CwMTG1JCKfa7hsg0dmPpioqgpeeT/FHjB/dc1Zbgvkp6WY/juqKux3mpRq8/sl",
+	"zyoz/lByJfTdNYfwsuCNkuSSCNsYdqG7lKOvPOiCi+Gs1V/cM4vu6/DLfmvH8dGsxuk14Rzc3X74KRv8",
+	"r0z+9/Uvb8iWUX2oGclkUSzXxeyFpEo7ALuaIUQuJjyWtGoaZUjF3K4/yroYgFdvusimuPbWtWRdkGcL",
+	"9a7tsApHnaqJ8fGFKv0AXO64l4bgN6oJtrgOtl6t4iQ/DaQi4nov5ISAwec7aBf8eJojjs/3jaLmOdxC",
+	"DVNitG9Lv+9WdEb7nmS4xIYKvjROPvmjcRIjLi5EeiOkUXlbQt0nhrjrGlXHN9obdnxr82guwRwc/TPt",
+	"s8/Uy+k1ICa4LpbwDXMpgUZiXfOy7UsAXo22DXvHSnnLkGtfetMwO1mHGgEHgiG2i2g8IweRS+tsgdh7",
+	"p6nYmekck7TS5cR+tsw/+aPLvE0QRTavnTPNfEJIzWynT+ZRYw+K5WtC62zPb+Fvob8tLgH9LQLTo/Uw",
+	"ID+tgc9qLKblQtg7hpfG455n+6CHFFcNZGirTbhNGYHElWOqv8WtYeu8nMEeZL9XH86mtbei+BexTvxe",
+	"H4QEVpZJkQNTO73RbXJrqvkJhyTKmZ9PjfTxTPolxzuDOh/+LfHS9FFa03yNmsBsRNt0334xiuJ0rw6P",
+	"rf17Tn6HU+1JYId76vX2HU1gi9PRDgqtO5g4v9PpH976MSxwxz0Apnq8BwT5Hlfsg/Wlhr3/f33pgvWl",
+	"z1EQYvWkEAu3pw0QkmRUCKmJWqSwNKUYnKoZ8Mf8gI+MHOsAiHp0RXC+XQtXTbVTNMMaHvyCjgi33FgR",
+	"BqnobrmsBThuNsxlQjiDTrCjb6Oz9kpDCVqpfTtPbPlzYi+LHDB+h+TBPTPBzvNWlLXxuLIRInu71iSX",
+	"zGYh7+ktW86+WjaOQzcK34rbsZBJpNvQp1Td+O7kvUVO8UA+tx+N1NKGLJo0FPJr1Ju5b/iKS57i2PxF",
+	"MFuURbO9jxgaobX37yV2iZEcRJSFFrC8+ZLLZ7f995a4yUY2hWLDvVeumb4oNgaMHyH9dydbzwidJ81m",
+	"WSbjwCw31Ee+YsCLtzJnky8W6yTuA7XOdyOkXNTXTF8sB1x/JqdZirHPiwK4sJiDzIxmWOXUVZ9dCbF/",
+	"/Lti4z1ILG8WRHb/o1DXe9wU089azjaidLsO9fxdES+XVEzfH7Qz4bRzJcgX3HFvQF89rL/uQQQCfXOW",
+	"PXM22eOS2f5VZ13TLykkUZX835KLy0mIGX1yw6c/lIS8PeiwgMcC9THbREljlmRJ5GGi+PhbwbLOnZ8Y",
+	"q65x7EspARz+M529A9c8YwTh1cpFURZgvNF4Dfxmx5Wdxm+PMfvx7+6fg0fzK+jJ1WLjw9+Zu8S0Xu1F",
+	"z95mgctcjBO6tL0d7g1QEDD2IPjiO/h5nmPHnQsFm83oX2zV3fM89wgXLbAk2M/t7jYanRHuTpP2m6Lj",
+	"dghbwD5xXoPWZd0WzWQneQlg5j+KrRz1E+DAk7OeammdlsvcTi1P3aBrIgX7kyLyKHyQzjHPzTOZ+PSG",
+	"Hd9hksCF9ggMv/QmgUFd67BlrodIzjV2J5CVbV+MwQRZ22Ka//389c8x+ra3x+Pf4f8n9ClwxH+wlmBL",
+	"Uq5JtrC0s2pESIzGKKaeub6tTB9qwfI1UbKlbDaMbGx7kW4gPhDdQU2zrKJ5OOI9b6gmDRl8uN/IGsu5",
+	"blWwhxt51mqtTsNT8hDFBblll1QBMPZ7djcLXPrh2IC5bu3938UPGNnm57e6bHFnqNflvUX9C2HsMvlO",
+	"rvFm6rRdqi8nooR50bBRvJxsDprYuOSt0Wm2BCTwBXexwsbk56BY+6joL4oKdWS166RdgJEYYMlguxNN",
+	"T+oR+TXIcQvQt2l2029z+7KW1YPr0eVrKs/sTLmMWo2XuarU4d5mLi2UtJPeU3MVhoQbhzlnYQ8s6tTa",
+	"/p/qImZE8xB4UcQwuzZSFsywbV5H8896h2nYe49bTH8HHgpmNuChYIOQh+8OxUWbI8H4qbLxw6KI3ofC",
+	"WhmKUO1CWh3/fLIbdMQZMAp620tecbT3HxoOKOp4hP1yasl/c5lrml2TrP+kSMbr7FAqTUXGQgAyNIGz",
+	"vVRMJFkRNduWIdFFAhswq6ULfBdkDtp8ephHERiphitdUX68hZ4igyL9Ch85j13jCvsVF7kv6r4cCD6u",
+	"IpU7ylUA2C0YrdekYnXJtQZTies9dsN1GHgiJwXbLpZMhIyw13WbVGxZtCZSWASMjBaQbbShIlcj/IUO",
+	"4MOaCh/5EhxewXSnFfk5TtlFjJdd4/hTHV++X/oyGtUNZ0/6TB6EHm7OjvN9/Lv9x3gU3zV8f/iCFZx9",
+	"fD2zHUTIzg8pQjyumeHbsCMXH5mU+QplDF9QCqObfEQwf61sb7D9QeQ1AmwtwUkPu4SM81Ja5HBb3DBo",
+	"4PPAHH6UqduAy91szowVaDhToiozP9sLy95pIRq7lTWhkJF7KKjR78faaHMsr6KCUHMDqmW1Zy7nlev+",
+	"TfP7u0rWgVCNsF6zO/0Y5562KeN28zIMdUMl+NhphAOwHWA2vLj+2wPz+PHv9h9nFNR6xR+38WHYiyXZ",
+	"XDsls1gBhdLU6naXZr9arwpqVVPOVUbrnOWxzPrOOQfDnFdScbmz4ifGKnORk0fYk7CuNcFlgYegSaCg",
+	"PYd6WxBjd4rXTOSeHw98pWiz0WilthXT4deInWLfP49/C/opnXX1jmWyTuMAIlhQDRDwy4HJg6AAnFjQ",
+	"Qx9dmBCY+YfkAv2JeGLxbRCYSR9WXh9pWg825LqGBy6ZrQQfSAMshtfrJS4YDKKBUNLBVVN1vZVFbvbi",
+	"6MV+FImiodhFEGhr/f/B4vimrNbiF6zNX3gdOI3tf3ecwz1sA4348oNW83v/0AMg3ady4hdKhX+BUPZw",
+	"nFhykJxtOURyw5z4kxP4kubmah2v1kr0Jbi9dFeCn1il5/UkePownHpeFL56YCHzALsPDCB8eikeRX4w",
+	"N+KANV9acvsgad8DHpOHbVrIw4S39TSR71VvAzlwFwTGuWAy3OxMuEt6VDD/HB2MsiaKWpgoGw4c6qNz",
+	"9MfUCFSdfejz+Py+wHPWwyIGMyeyYsKickUIbl5n9a0j3KEuVlerx2Y3/L8BAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -18,7 +18,10 @@ func wireSheet(s keypad.Sheet) Sheet {
 		Reason: s.Reason, Locked: s.Locked, Start: texts(s.Start), Leave: texts(s.Leave), Rest: wireShown(s.Rest), ReadOut: s.ReadOut, Hidden: texts(s.Hidden),
 		Notes: texts(s.Notes), Check: texts(s.Check), Losses: each(s.Losses, wireLoss),
 		Steps: each(s.Steps, func(x keypad.Step) SheetStep {
-			return SheetStep{Number: x.Number, Do: x.Do, Value: some(x.Value), Unit: some(x.Unit), Again: some(x.Again), Keys: x.Keys, Note: some(x.Note)}
+			return SheetStep{
+				Number: x.Number, Do: x.Do, Value: some(x.Value), Unit: some(x.Unit), Again: some(x.Again), Keys: x.Keys, Note: some(x.Note),
+				Acts: each(x.Acts, wireAct), Presses: x.Presses, Guess: x.Guess, Opens: x.Opens, Passes: texts(x.Passes),
+			}
 		}),
 	}
 	if s.Keyed != nil {

@@ -19,6 +19,7 @@ import (
 	"mnemos/core/radio"
 	"mnemos/internal/fault"
 	"mnemos/internal/plan"
+	"mnemos/internal/store"
 )
 
 // Sheets makes the sheets of plans.
@@ -51,37 +52,52 @@ func (p *Sheets) Keypad(ctx context.Context, loadID int64, slot int) (*KeypadShe
 		return nil, err
 	}
 	e, r := j.Entry, j.Result
+	w := wanted(e, r)
 	k := &KeypadSheet{
 		Slot: slot, Name: e.Channel.Name, ShortName: e.ShortName, Plan: j.Plan, Radio: j.Radio, Channel: e.Channel,
-		Verdict: r.Verdict, Stops: []string{}, Doubts: []string{},
-	}
-	want := keypad.Wanted{
-		Channel: e.Channel, Slot: slot, Short: e.ShortName, Skip: e.Scan == entry.ScanSkip, Priority: e.Scan == entry.ScanPriority,
-	}
-	for _, f := range r.Findings {
-		switch {
-		case f.Rule == check.NoLicence:
-			want.Forbidden = f.Title
-		case f.Aside(): // what the radio cannot hold, the sheet says itself
-		case f.Severity == check.Stop:
-			k.Stops = append(k.Stops, f.Title+". "+f.Message)
-			if _, transmits := e.Channel.Transmit(); want.Forbidden == "" && transmits {
-				want.Forbidden = f.Title
-			}
-		case f.Severity == check.Fix:
-			k.Doubts = append(k.Doubts, f.Title+". "+f.Message)
-		}
+		Verdict: r.Verdict, Stops: w.stops, Doubts: w.doubts,
 	}
 	if r.Meant != nil {
 		k.Source = fmt.Sprintf("%s, %s", r.Meant.Source, r.Meant.Updated)
 	}
-	k.Sheet = keypad.Write(want, j.Radio)
+	k.Sheet = keypad.Write(w.Wanted, j.Radio)
 	if k.Sheet.Reason == "" {
 		if _, err := handset.New(j.Radio); err != nil {
 			k.Untried = err.Error()
 		}
 	}
 	return k, nil
+}
+
+// asked is what a slot is to hold, and what the checks say about that.
+type asked struct {
+	keypad.Wanted
+	stops  []string // why it must not be keyed
+	doubts []string // what a witness says otherwise
+}
+
+// wanted is what is keyed in for an entry: what a rule stops, or the licence does not
+// permit, is locked.
+func wanted(e store.Entry, r check.Result) asked {
+	w := asked{stops: []string{}, doubts: []string{}}
+	w.Wanted = keypad.Wanted{
+		Channel: e.Channel, Slot: e.Slot, Short: e.ShortName, Skip: e.Scan == entry.ScanSkip, Priority: e.Scan == entry.ScanPriority,
+	}
+	for _, f := range r.Findings {
+		switch {
+		case f.Rule == check.NoLicence:
+			w.Forbidden = f.Title
+		case f.Aside(): // what the radio cannot hold, the sheet says itself
+		case f.Severity == check.Stop:
+			w.stops = append(w.stops, f.Title+". "+f.Message)
+			if _, transmits := e.Channel.Transmit(); w.Forbidden == "" && transmits {
+				w.Forbidden = f.Title
+			}
+		case f.Severity == check.Fix:
+			w.doubts = append(w.doubts, f.Title+". "+f.Message)
+		}
+	}
+	return w
 }
 
 // Handset is a simulated radio in the hand, with what was pressed so far.

@@ -1496,6 +1496,96 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What a radio will hold of what is planned for it */
+        get: operations["getFit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/walk": {
+        parameters: {
+            query?: {
+                /** @description slot numbers in the order to go, parted by commas; without it the order that saves presses */
+                order?: components["parameters"]["WalkOrder"];
+                /** @description key the names in */
+                names?: components["parameters"]["WalkNames"];
+                /** @description also what is stored already */
+                again?: components["parameters"]["WalkAgain"];
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** The way through a radio, channel by channel, by its keys */
+        get: operations["getWalk"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/walk/wrong": {
+        parameters: {
+            query?: {
+                /** @description slot numbers in the order to go, parted by commas; without it the order that saves presses */
+                order?: components["parameters"]["WalkOrder"];
+                /** @description key the names in */
+                names?: components["parameters"]["WalkNames"];
+                /** @description also what is stored already */
+                again?: components["parameters"]["WalkAgain"];
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What the display would show after slips of the hand, tried out on a simulated radio */
+        get: operations["getWrong"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/walk/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say how far a channel has come into the radio, for what the walk said it was to hold */
+        post: operations["tick"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -3028,6 +3118,128 @@ export interface components {
             /** Format: int64 */
             revision: number;
         };
+        TickRequest: {
+            /** Format: int64 */
+            channel: number;
+            /** @description of the walk: what the radio was to hold */
+            fingerprint: string;
+            /** @enum {string} */
+            state: "planned" | "stored" | "keyed" | "proven";
+        };
+        WrongShown: {
+            marks: string;
+            figures: string;
+            slot: string;
+            /** @description what the read-out shows then; empty where there is none */
+            read_out: string;
+            mistakes: components["schemas"]["WrongMistake"][];
+        };
+        FitItem: {
+            slot: number;
+            name: string;
+            channel: components["schemas"]["Channel"];
+            verdict: components["schemas"]["Verdict"];
+            title: string;
+            why: string;
+            fixes: components["schemas"]["Fix"][];
+            /** @description it can be made receive-only instead */
+            listen: boolean;
+            /** @description it can be taken out of this radio */
+            leave: boolean;
+        };
+        FitReport: {
+            plan: string;
+            unit: string;
+            radio: components["schemas"]["Radio"];
+            channels: number;
+            /** @description held just as planned */
+            whole: number;
+            held: components["schemas"]["FitItem"][];
+            decide: components["schemas"]["FitItem"][];
+            changed: components["schemas"]["FitItem"][];
+            out: components["schemas"]["FitItem"][];
+            names: components["schemas"]["FitName"][];
+            /** @description how names get in where not by the keypad, or empty */
+            names_by: string;
+        };
+        WalkStop: {
+            /** Format: int64 */
+            channel: number;
+            slot: number;
+            name: string;
+            short_name: string;
+            fingerprint: string;
+            verdict: components["schemas"]["Verdict"];
+            standing: components["schemas"]["RowStanding"];
+            holds: components["schemas"]["Channel"];
+            says: string;
+            sheet: components["schemas"]["Sheet"];
+            stays: components["schemas"]["WalkStay"][];
+            presses: number;
+            doubts: string[];
+            /**
+             * @description how the transmit side is made sure of
+             * @enum {string}
+             */
+            sure: "" | "read-out" | "dummy load";
+            /** @description why not by transmitting */
+            why_not: string;
+        };
+        Walk: {
+            /** Format: int64 */
+            load: number;
+            plan: string;
+            unit: string;
+            radio: components["schemas"]["Radio"];
+            /** Format: int64 */
+            revision: number;
+            stops: components["schemas"]["WalkStop"][];
+            end: components["schemas"]["Sheet"];
+            presses: number;
+            asides: components["schemas"]["WalkAside"][];
+            done: number;
+            all: number;
+            /** @description presses when each channel is keyed from the stated state */
+            apart: number;
+            in_slot_order: number;
+            nameless: number;
+            names: boolean;
+            by_cable: string;
+            /** @description from press to press while a slot is chosen; 0 for no limit */
+            slot_seconds: number;
+        };
+        WrongMistake: {
+            /** @description 0 for what stood so before */
+            step: number;
+            says: string;
+        };
+        FitName: {
+            slot: number;
+            long: string;
+            name: string;
+        };
+        WalkStay: {
+            says: string;
+            /** @description how it is looked up; empty where no display shows it */
+            look: string;
+        };
+        WalkAside: {
+            slot: number;
+            name: string;
+            /** @enum {string} */
+            kind: "held back" | "does not fit" | "stored";
+            why: string;
+        };
+        SheetAct: {
+            /** @enum {string} */
+            verb: "" | "press" | "hold" | "turn" | "type" | "spell" | "see";
+            keys: string[];
+            other: string[];
+            /** @description how often; 0 for until it shows */
+            times: number;
+            shows: string;
+            text: string;
+        };
         Shown: {
             shift: string;
             tone: string;
@@ -3090,6 +3302,15 @@ export interface components {
             losses: components["schemas"]["Loss"][];
         };
         SheetStep: {
+            acts: components["schemas"]["SheetAct"][];
+            /** @description how many keys; clicks of a knob count too */
+            presses: number;
+            /** @description on average: nobody knows where it opens */
+            guess: boolean;
+            /** @description the value at which its list opens, where that is known */
+            opens: string;
+            /** @description the values on the way */
+            passes: string[];
             number: number;
             do: string;
             value?: string;
@@ -3212,6 +3433,12 @@ export interface components {
         /** @description the radio that is looked at; without it the first one of the plan */
         FindLoad: number;
         ID: number;
+        /** @description slot numbers in the order to go, parted by commas; without it the order that saves presses */
+        WalkOrder: string;
+        /** @description key the names in */
+        WalkNames: boolean;
+        /** @description also what is stored already */
+        WalkAgain: boolean;
     };
     requestBodies: {
         ImportForm: {
@@ -5598,6 +5825,111 @@ export interface operations {
                     "application/json": components["schemas"]["Handset"];
                 };
             };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The report */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitReport"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getWalk: {
+        parameters: {
+            query?: {
+                /** @description slot numbers in the order to go, parted by commas; without it the order that saves presses */
+                order?: components["parameters"]["WalkOrder"];
+                /** @description key the names in */
+                names?: components["parameters"]["WalkNames"];
+                /** @description also what is stored already */
+                again?: components["parameters"]["WalkAgain"];
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The walk */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Walk"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getWrong: {
+        parameters: {
+            query: {
+                /** @description slot numbers in the order to go, parted by commas; without it the order that saves presses */
+                order?: components["parameters"]["WalkOrder"];
+                /** @description key the names in */
+                names?: components["parameters"]["WalkNames"];
+                /** @description also what is stored already */
+                again?: components["parameters"]["WalkAgain"];
+                slot: number;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The displays */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        shown: components["schemas"]["WrongShown"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tick: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickRequest"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
             default: components["responses"]["Problem"];
         };
     };
