@@ -208,12 +208,14 @@ func clicks(from, to, step int64) int {
 	return int((from+step-1)/step - to/step)
 }
 
-// spelling counts the presses of a name: each letter is turned in from the first.
-func (w *writer) spelling(name string) int {
+// spelling counts the presses of a name, and how many repeat the one before: each
+// letter is turned in from the first.
+func (w *writer) spelling(name string) (presses, repeats int) {
 	letters := []rune(w.p.Names.Characters)
-	n := 0
 	for _, r := range name {
-		n += max(0, slices.Index(letters, r)) + 1
+		turns := max(0, slices.Index(letters, r))
+		presses += turns + 1
+		repeats += max(0, turns-1)
 	}
-	return n
+	return presses, repeats
 }

@@ -35,6 +35,7 @@ type Step struct {
 	Opens   string        `json:"-"` // the value at which its list opens, where that is known
 	Passes  []string      `json:"-"` // the values from there to the one that must be set, both included
 	Presses int           `json:"-"` // how many there are
+	Repeats int           `json:"-"` // how many of them are the same key once more: those go quickly
 	Guess   bool          `json:"-"` // on average: nobody knows where it opens
 }
 
@@ -90,13 +91,19 @@ type Stay struct {
 	Look            string // how it is looked up, or "" where no display shows it
 }
 
-// Presses are those of all steps.
-func (s Sheet) Presses() int {
-	n := 0
+// Effort is what a hand does: how often it presses, and how many of that is the same
+// key once more, or the next click of a knob.
+type Effort struct{ Presses, Repeats int }
+
+// Add adds up.
+func (e Effort) Add(o Effort) Effort { return Effort{e.Presses + o.Presses, e.Repeats + o.Repeats} }
+
+// Effort is that of all steps.
+func (s Sheet) Effort() (e Effort) {
 	for _, x := range s.Steps {
-		n += x.Presses
+		e = e.Add(Effort{x.Presses, x.Repeats})
 	}
-	return n
+	return e
 }
 
 // Text is the sheet as lines, to be followed one after the other.

@@ -163,7 +163,7 @@ func TestOrder(t *testing.T) {
 func steps(p *radio.Profile, wants []keypad.Wanted) int {
 	n := 0
 	for _, s := range walk.Along(p, wants).Stops {
-		n += s.Presses
+		n += s.Effort.Presses
 	}
 	return n
 }

@@ -22,6 +22,7 @@ type filling struct {
 type done struct {
 	acts    []Act
 	presses int
+	repeats int
 	guess   bool
 	opens   string
 	passes  []string
@@ -103,7 +104,9 @@ func (w *writer) act(s radio.Setting, a radio.Act, f filling, rest bool, d *done
 	case radio.Number:
 		return Act{Verb: "type", Text: fmt.Sprintf("%0*d", w.p.Keying.SlotFigures, f.slot)}, w.p.Keying.SlotFigures
 	case radio.Spelled:
-		return Act{Verb: "spell", Keys: a.Keys, Text: f.value}, w.spelling(f.value)
+		n, same := w.spelling(f.value)
+		d.repeats += same
+		return Act{Verb: "spell", Keys: a.Keys, Text: f.value}, n
 	}
 	shows := a.Shows
 	if shows == "" {
@@ -118,6 +121,9 @@ func (w *writer) act(s radio.Setting, a radio.Act, f filling, rest bool, d *done
 	}
 	c := w.count(s, a, f)
 	d.guess = d.guess || c.guess
+	if len(a.Ways[0]) == 1 {
+		d.repeats += max(0, c.presses-1)
+	}
 	if d.opens, d.passes = c.opens, c.passes; !c.exact || a.Turn {
 		return act, c.presses
 	}

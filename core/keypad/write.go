@@ -28,6 +28,7 @@ type writer struct {
 // step writes a step that is done in one control.
 func (w *writer) step(s Step, of radio.Setting, f filling) {
 	done := w.acts(of, f)
+	s.Repeats = done.repeats
 	s.Setting, s.Acts, s.Presses, s.Guess, s.Opens, s.Passes = of, append(done.acts, s.Acts...), s.Presses+done.presses, done.guess, done.opens, done.passes
 	w.write1(s)
 }

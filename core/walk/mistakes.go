@@ -151,7 +151,7 @@ func slips(p *radio.Profile, s keypad.Sheet) []slip {
 			}
 			out = append(out, slip{step: n, line: line, says: says})
 		}
-		add(step.Title()+": left out", nil)
+		add("left out: "+step.Title(), nil)
 		for i, a := range step.Acts {
 			with := func(b ...keypad.Act) []keypad.Act {
 				return slices.Concat(step.Acts[:i:i], b, step.Acts[i+1:])
@@ -189,7 +189,7 @@ func slips(p *radio.Profile, s keypad.Sheet) []slip {
 					b := a
 					b.Times, b.Shows = 0, v.shows
 					if i > 0 || v.shows != "" {
-						add("set to "+v.value, with(b))
+						add(step.Do+" set to "+v.value, with(b))
 					}
 				}
 			}

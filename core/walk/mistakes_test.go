@@ -34,9 +34,9 @@ func TestWrong(t *testing.T) {
 	out, err := Wrong(p, w.Stops)
 	require.NoError(t, err)
 	for _, c := range []struct{ marks, figures, slot, readOut, says string }{
-		{"− T", "146.940", "7", "146.340", "tone mode separate tones: left out"}, // the mode of the channel before
+		{"− T", "146.940", "7", "146.340", "left out: tone mode separate tones"}, // the mode of the channel before
 		{"− T SQ", "146.940", "7", "146.340", "one UP too few"},
-		{"− T·R", "145.310", "7", "144.710", "receive 146.940 MHz: left out"},
+		{"− T·R", "145.310", "7", "144.710", "left out: receive 146.940 MHz"},
 		{"− T·R", "146.490", "7", "145.890", "two figures exchanged: 146490"},
 		{"T·R", "146.940", "7", "146.940", "SHIFT pressed once by mistake"}, // −, then off, then +
 		{"+ T·R", "146.940", "7", "147.540", "SHIFT pressed twice by mistake"},

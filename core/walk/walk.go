@@ -19,14 +19,14 @@ import (
 type Stop struct {
 	Wanted  keypad.Wanted
 	Sheet   keypad.Sheet
-	Presses int
+	Effort  keypad.Effort
 }
 
 // Walk is the way through a radio.
 type Walk struct {
 	Stops   []Stop
 	End     keypad.Sheet // what puts the radio back
-	Presses int          // of all
+	Effort  keypad.Effort // of all
 	Left    []Stop       // what cannot be keyed: the sheet has a reason and no steps
 }
 
@@ -38,13 +38,13 @@ func Along(p *radio.Profile, wants []keypad.Wanted, before ...keypad.Wanted) Wal
 	for _, want := range wants {
 		var s keypad.Sheet
 		s, known = keypad.Continue(want, p, known)
-		stop := Stop{want, s, s.Presses()}
+		stop := Stop{want, s, s.Effort()}
 		if s.Reason != "" {
 			w.Left = append(w.Left, stop)
 			continue
 		}
 		w.Stops = append(w.Stops, stop)
-		w.Presses += stop.Presses
+		w.Effort = w.Effort.Add(stop.Effort)
 	}
 	if len(w.Stops) > 0 {
 		var earlier []freq.Hz
@@ -53,16 +53,22 @@ func Along(p *radio.Profile, wants []keypad.Wanted, before ...keypad.Wanted) Wal
 			earlier = append(earlier, held.Receive)
 		}
 		w.End = keypad.Restore(p, known, earlier...)
-		w.Presses += w.End.Presses()
+		w.Effort = w.Effort.Add(w.End.Effort())
 	}
 	return w
 }
 
+// Alone is how much is pressed for one channel that is keyed from the stated state,
+// without what puts the radio back.
+func Alone(p *radio.Profile, want keypad.Wanted) keypad.Effort {
+	s, _ := keypad.Continue(want, p, keypad.State{})
+	return s.Effort()
+}
+
 // Apart is how much is pressed when each channel is keyed from the stated state.
-func Apart(p *radio.Profile, wants []keypad.Wanted) int {
-	n := 0
+func Apart(p *radio.Profile, wants []keypad.Wanted) (e keypad.Effort) {
 	for _, want := range wants {
-		n += Along(p, []keypad.Wanted{want}).Presses
+		e = e.Add(Along(p, []keypad.Wanted{want}).Effort)
 	}
-	return n
+	return e
 }

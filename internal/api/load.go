@@ -26,7 +26,7 @@ func (s *server) GetFit(ctx context.Context, r GetFitRequestObject) (GetFitRespo
 func wireFitItem(x print.Item) FitItem {
 	return FitItem{
 		Slot: x.Slot, Name: x.Name, Channel: wireChannel(x.Channel), Verdict: Verdict(x.Verdict), Title: x.Title, Why: x.Why,
-		Fixes: each(x.Fixes, wireFix), Listen: x.Listen, Leave: x.Leave,
+		Fixes: each(x.Fixes, wireFix), Listen: x.Listen, Leave: x.Leave, Scan: x.Scan,
 	}
 }
 
@@ -78,7 +78,7 @@ func wireAct(a keypad.Act) SheetAct {
 func wireWalk(w *print.Walk) Walk {
 	return Walk{
 		Load: w.Load, Plan: w.Plan, Unit: w.Unit, Radio: wireRadio(w.Radio), Revision: w.Revision, Stops: each(w.Stops, wireStop), End: wireSheet(w.End),
-		Presses: w.Presses, Done: w.Done, All: w.All, Apart: w.Apart, InSlotOrder: w.InSlotOrder, Nameless: w.Nameless, Names: w.Names, ByCable: w.ByCable,
+		Effort: Effort(w.Effort), Done: w.Done, All: w.All, Apart: Effort(w.Apart), InSlotOrder: Effort(w.InSlotOrder), Nameless: Effort(w.Nameless), Names: w.Names, ByCable: w.ByCable,
 		SlotSeconds: w.Radio.Keying.SlotSeconds,
 		Asides: each(w.Asides, func(a print.Aside) WalkAside {
 			return WalkAside{Slot: a.Slot, Name: a.Name, Kind: WalkAsideKind(a.Kind), Why: a.Why}
@@ -89,7 +89,7 @@ func wireWalk(w *print.Walk) Walk {
 func wireStop(x print.Stop) WalkStop {
 	return WalkStop{
 		Channel: x.Channel, Slot: x.Slot, Name: x.Name, ShortName: x.Short, Fingerprint: x.Fingerprint, Verdict: Verdict(x.Verdict),
-		Standing: wireStanding(x.Standing), Holds: wireChannel(x.Holds), Says: x.Says, Sheet: wireSheet(x.Sheet), Presses: x.Presses,
+		Standing: wireStanding(x.Standing), Holds: wireChannel(x.Holds), Says: x.Says, Sheet: wireSheet(x.Sheet), Effort: Effort(x.Effort), Alone: Effort(x.Alone),
 		Doubts: texts(x.Doubts), Sure: WalkStopSure(x.Sure), WhyNot: x.WhyNot,
 		Stays: each(x.Sheet.Stays, func(y keypad.Stay) WalkStay { return WalkStay{Says: y.String(), Look: y.Look} }),
 	}

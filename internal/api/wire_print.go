@@ -20,7 +20,7 @@ func wireSheet(s keypad.Sheet) Sheet {
 		Steps: each(s.Steps, func(x keypad.Step) SheetStep {
 			return SheetStep{
 				Number: x.Number, Do: x.Do, Value: some(x.Value), Unit: some(x.Unit), Again: some(x.Again), Keys: x.Keys, Note: some(x.Note),
-				Acts: each(x.Acts, wireAct), Presses: x.Presses, Guess: x.Guess, Opens: x.Opens, Passes: texts(x.Passes),
+				Acts: each(x.Acts, wireAct), Presses: x.Presses, Repeats: x.Repeats, Guess: x.Guess, Opens: x.Opens, Passes: texts(x.Passes),
 			}
 		}),
 	}

@@ -11,6 +11,7 @@ import (
 	"mnemos/core/keypad"
 	"mnemos/core/naming"
 	"mnemos/core/radio"
+	"mnemos/core/tone"
 	"mnemos/internal/plan"
 )
 
@@ -25,6 +26,7 @@ type Item struct {
 	Fixes   []check.Remedy // that can be applied
 	Listen  bool           // it can be made receive-only instead
 	Leave   bool           // it can be taken out of this radio
+	Scan    bool           // it can be scanned as the others are
 }
 
 // ShortName is what a channel is called on a radio.
@@ -97,8 +99,8 @@ func (f *Fit) add(l *plan.Loading, c plan.Loaded) {
 	}
 	changed := f.changed(l.Radio, w.Wanted, sheet)
 	for _, x := range changed {
-		it := item(x[0], x[1])
-		it.Leave = true
+		it := item(x.title, x.why)
+		it.Leave, it.Scan = x.leave, x.scan
 		f.Changed = append(f.Changed, it)
 	}
 	if whole && len(changed) == 0 {
@@ -108,22 +110,34 @@ func (f *Fit) add(l *plan.Loading, c plan.Loaded) {
 
 // changed says what the radio holds otherwise than planned, and what it shows
 // otherwise than it holds.
-func (f *Fit) changed(p *radio.Profile, w keypad.Wanted, sheet keypad.Sheet) (out [][2]string) {
+func (f *Fit) changed(p *radio.Profile, w keypad.Wanted, sheet keypad.Sheet) (out []change) {
 	for _, x := range sheet.Losses {
-		out = append(out, [2]string{fmt.Sprintf("%s: %s instead of %s", fieldWord(x.Field), x.Held, x.Wanted), x.Why})
+		out = append(out, change{title: fmt.Sprintf("%s: %s instead of %s", fieldWord(x.Field), x.Held, x.Wanted), why: x.Why, leave: true})
 	}
 	if sheet.Rest.Note != "" {
-		out = append(out, [2]string{fmt.Sprintf("Shows %s, holds %s", sheet.Rest.Figures, sheet.Holds.Receive), sheet.Rest.Note + "; nothing is lost"})
+		out = append(out, change{title: fmt.Sprintf("Shows %s, holds %s", sheet.Rest.Figures, sheet.Holds.Receive), why: sheet.Rest.Note + "; nothing is lost"})
 	}
-	for _, n := range sheet.Notes {
-		if !strings.Contains(n, "by cable only") { // said once, of all names
-			out = append(out, [2]string{n, "what the keys of " + p.Name + " cannot do"})
+	for _, flag := range []struct {
+		wanted  bool
+		setting radio.Setting
+	}{{w.Skip, radio.Skip}, {w.Priority, radio.Priority}} {
+		if flag.wanted && p.Crib[flag.setting] == "" {
+			out = append(out, change{title: "Scanned as the others, not with " + string(flag.setting), why: p.Name + " has no key for that", scan: true})
 		}
 	}
+	if sheet.Holds.TransmitTone != w.Channel.TransmitTone && w.Channel.TransmitTone == tone.Burst1750 && p.Keying.Burst == "key" {
+		out = append(out, change{title: "The 1750 Hz burst is sent by a key", why: "no slot of " + p.Name + " holds it: " + p.Crib[radio.Burst]})
+	}
 	if w.Short != "" && !naming.Fits(w.Short, p.Names) {
-		out = append(out, [2]string{fmt.Sprintf("Name: %s does not fit", w.Short), fmt.Sprintf("%s shows %d characters", p.Name, p.Names.Length)})
+		out = append(out, change{title: fmt.Sprintf("Name: %s does not fit", w.Short), why: fmt.Sprintf("%s shows %d characters", p.Name, p.Names.Length)})
 	}
 	return out
+}
+
+// change is one thing that a radio holds or shows otherwise.
+type change struct {
+	title, why  string
+	leave, scan bool
 }
 
 func fieldWord(f channel.Field) string {

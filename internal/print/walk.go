@@ -36,7 +36,8 @@ type Stop struct {
 	Holds       channel.Channel
 	Says        string // what the radio does with it, in a sentence
 	Sheet       keypad.Sheet
-	Presses     int
+	Effort      keypad.Effort
+	Alone       keypad.Effort // when it is keyed from the stated state
 	Doubts      []string
 	Sure        string // how the transmit side is made sure of
 	WhyNot      string // why not by transmitting
@@ -58,12 +59,12 @@ type Walk struct {
 	Revision    int64
 	Stops       []Stop
 	End         keypad.Sheet
-	Presses     int // of all stops and of the end
+	Effort      keypad.Effort // of all stops and of the end
 	Asides      []Aside
 	Done, All   int // how many are stored already, and of how many
-	Apart       int // presses when each channel is keyed from the stated state
-	InSlotOrder int // presses in the order of the slots, keeping what stands
-	Nameless    int // presses in this order without the names
+	Apart       keypad.Effort // when each channel is keyed from the stated state
+	InSlotOrder keypad.Effort // in the order of the slots, keeping what stands
+	Nameless    keypad.Effort // in this order without the names
 	Names       bool
 	ByCable     string // why nothing can be keyed, or ""
 }
@@ -124,7 +125,7 @@ func (p *Sheets) walk(ctx context.Context, loadID int64, r WalkRequest) (*Walk, 
 	for _, s := range way.Stops {
 		out.Stops = append(out.Stops, stop(l, bySlot[s.Wanted.Slot], s))
 	}
-	out.End, out.Presses = way.End, way.Presses
+	out.End, out.Effort = way.End, way.Effort
 	out.costs(l.Radio, wants, ordered)
 	return out, way, nil
 }
@@ -180,19 +181,19 @@ func place(wants []keypad.Wanted, slot int) int {
 // costs compares what the walk costs with other ways.
 func (w *Walk) costs(p *radio.Profile, wants, ordered []keypad.Wanted) {
 	w.Apart = walk.Apart(p, wants)
-	w.InSlotOrder = walk.Along(p, wants).Presses
+	w.InSlotOrder = walk.Along(p, wants).Effort
 	nameless := slices.Clone(ordered)
 	for i := range nameless {
 		nameless[i].Short = ""
 	}
-	w.Nameless = walk.Along(p, nameless).Presses
+	w.Nameless = walk.Along(p, nameless).Effort
 }
 
 func stop(l *plan.Loading, c plan.Loaded, s walk.Stop) Stop {
 	e := c.Entry
 	out := Stop{
 		Channel: e.ChannelID, Slot: e.Slot, Name: e.Channel.Name, Short: e.ShortName, Fingerprint: c.Fingerprint, Verdict: c.Result.Verdict,
-		Standing: c.Standing, Holds: s.Sheet.Holds, Sheet: s.Sheet, Presses: s.Presses, Doubts: wanted(e, c.Result).doubts,
+		Standing: c.Standing, Holds: s.Sheet.Holds, Sheet: s.Sheet, Effort: s.Effort, Alone: walk.Alone(l.Radio, s.Wanted), Doubts: wanted(e, c.Result).doubts,
 		Says: entry.Sentence(entry.Say(&entry.Draft{Channel: s.Sheet.Holds})),
 	}
 	out.Sure, out.WhyNot = sure(l, c, s)

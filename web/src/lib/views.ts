@@ -2,9 +2,13 @@
 export const views = [
   { path: '/find', name: 'Find', digit: 1 },
   { path: '/', name: 'Plan', digit: 2 },
+  { path: '/load', name: 'Load', digit: 6 },
   { path: '/radios', name: 'Radios', digit: 9 },
   { path: '/settings', name: 'Settings', digit: 0 },
 ] as const;
+
+/** How many of them a phone has room for; the others are under *more*. */
+export const onPhone = 4;
 
 /** The view that an address belongs to. */
 export function viewOf(path: string): (typeof views)[number] | undefined {

@@ -8,7 +8,8 @@
     /** Who said so; empty for nobody. */
     person: string;
     radio: string;
-    set: (state: Row['standing']['now']) => void;
+    /** Says how far it has come; without it the rule is only looked at. */
+    set?: (state: Row['standing']['now']) => void;
   }
   let { standing, person, radio, set }: Props = $props();
   const states = ['planned', 'stored', 'keyed', 'proven'] as const;
@@ -23,16 +24,16 @@
 
 <div class="rule" role="group" aria-label="Standing in {radio}">
   {#each states as s, i (s)}
-    <button
-      type="button"
-      class:reached={i <= at}
-      class:now={i === at}
-      aria-pressed={i === at}
-      title="{s}: {means[s]}"
-      onclick={() => {
-        if (i !== at) set(s);
-      }}>{s}</button
-    >
+    {#if set}<button
+        type="button"
+        class:reached={i <= at}
+        class:now={i === at}
+        aria-pressed={i === at}
+        title="{s}: {means[s]}"
+        onclick={() => {
+          if (i !== at) set(s);
+        }}>{s}</button
+      >{:else}<span class:reached={i <= at} class:now={i === at}>{s}</span>{/if}
   {/each}
 </div>
 {#if standing.was}
@@ -53,12 +54,13 @@
     font-size: var(--t-label);
     color: var(--ink2);
   }
-  .rule button {
+  .rule button,
+  .rule span {
     text-align: left;
     padding: 3px 0 1px;
     border-top: 1px solid var(--rule2);
   }
-  .rule button.reached {
+  .rule .reached {
     border-top: 3px solid var(--ink);
     padding-top: 1px;
   }

@@ -2,7 +2,16 @@ import { keyWords, pressed, prints } from './keys';
 
 /** Where a command acts: everywhere, in a view, or while something in it has the focus. */
 export type Scope =
-  'Everywhere' | 'Plan' | 'On the line' | 'In the slots' | 'Find' | 'In the list' | 'Importing' | 'Radios' | 'Sheet';
+  | 'Everywhere'
+  | 'Plan'
+  | 'On the line'
+  | 'In the slots'
+  | 'Find'
+  | 'In the list'
+  | 'Importing'
+  | 'Radios'
+  | 'Sheet'
+  | 'Load';
 
 export interface Command {
   id: string;

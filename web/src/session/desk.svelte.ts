@@ -33,10 +33,11 @@ export class Desk {
 
   /**
    * Asks for a change. What was typed waits for its turn; an act does not wait
-   * behind something that is not saved, because by then it may mean another thing.
+   * behind something that is not saved, because by then it may mean another thing,
+   * unless it is true whatever comes before.
    */
-  async ask(w: Omit<Write, 'key' | 'person'>): Promise<Outcome> {
-    const typed = w.line !== undefined || w.cell !== undefined;
+  async ask(w: Omit<Write, 'key' | 'person'>, waits = false): Promise<Outcome> {
+    const typed = waits || w.line !== undefined || w.cell !== undefined;
     if (!typed && (this.writes.trouble || !link.up)) {
       const why = this.writes.trouble || 'The application does not answer. Start it again.';
       return {

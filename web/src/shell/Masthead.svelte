@@ -3,7 +3,7 @@
   import type { Ledger, Workspace } from '$lib/api/client';
   import { chosen } from '$lib/api/chosen.svelte';
   import { theme } from '$lib/theme.svelte';
-  import { views, viewOf } from '$lib/views';
+  import { onPhone, views, viewOf } from '$lib/views';
   import Menu from '$parts/Menu.svelte';
   import Swatch from '$parts/Swatch.svelte';
   import { commands } from '$session/commands.svelte';
@@ -46,6 +46,7 @@
   const key = (id: string) => (commands.key(id) ? ` (${commands.shown(id)})` : '');
   // On a phone the last word holds what the head has no room for.
   const more = $derived([
+    ...views.slice(onPhone).map((v) => ({ label: v.name, run: () => void navigate(v.path) })),
     {
       label: ledger?.undo ? `Undo: ${ledger.undo}` : 'Undo',
       run: () => {
@@ -91,8 +92,8 @@
   ]);
 </script>
 
-{#snippet words(classes: string, mark: string)}
-  {#each views as v (v.path)}
+{#snippet words(classes: string, mark: string, list: readonly (typeof views)[number][])}
+  {#each list as v (v.path)}
     <a
       href={v.path}
       aria-current={v.name === current ? 'page' : undefined}
@@ -106,11 +107,12 @@
 {/snippet}
 
 <header
+  class:walking={shell.bare}
   class="sticky top-0 z-20 flex h-[46px] items-stretch gap-2 border-b-2 border-bold bg-paper px-6 after:absolute after:inset-x-0 after:-bottom-[5px] after:border-b after:border-bold max-desk:h-[52px] max-desk:gap-1 max-desk:px-4 print:hidden"
 >
   <a class="self-center text-[19px] font-[760] tracking-tight no-underline" href="/">Mnemos</a>
   <nav aria-label="Views" class="ml-5 flex max-desk:hidden">
-    {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]')}
+    {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', views)}
   </nav>
   <div class="ml-auto flex min-w-0 items-center gap-2 max-desk:ml-2 max-desk:flex-1 max-desk:gap-1">
     {#if workspace}
@@ -207,8 +209,18 @@
 </header>
 <nav
   aria-label="Views, below"
+  class:walking={shell.bare}
   class="fixed inset-x-0 bottom-0 z-20 flex h-14 items-stretch justify-between border-t-2 border-bold bg-paper px-4 desk:hidden print:hidden"
 >
-  {@render words('min-w-11 justify-center', 'after:inset-x-0 after:-top-[2px]')}
+  {@render words('min-w-11 justify-center', 'after:inset-x-0 after:-top-[2px]', views.slice(0, onPhone))}
   <Menu label="More" acts={more}><span class="text-ink2">more</span></Menu>
 </nav>
+
+<style>
+  /* on a phone that is propped up beside a radio the step has the whole screen */
+  @media (max-width: 45em) {
+    .walking {
+      display: none;
+    }
+  }
+</style>

@@ -6,6 +6,8 @@ export type Open = '' | 'palette' | 'help' | 'plans' | 'new plan' | 'people' | '
 
 class Shell {
   open = $state<Open>('');
+  /** Something has the whole screen of a phone. */
+  bare = $state(false);
 
   /** Somebody else sits down: undo and the licence are theirs. */
   be(person: number): void {

@@ -68,6 +68,13 @@ export type KeptTemplate = Schemas['KeptTemplate'];
 export type TemplateColumn = Schemas['TemplateColumn'];
 export type TemplateField = Schemas['TemplateField'];
 export type Comparison = Schemas['Comparison'];
+export type FitReport = Schemas['FitReport'];
+export type FitItem = Schemas['FitItem'];
+export type Walk = Schemas['Walk'];
+export type WalkStop = Schemas['WalkStop'];
+export type SheetStep = Schemas['SheetStep'];
+export type SheetAct = Schemas['SheetAct'];
+export type WrongShown = Schemas['WrongShown'];
 
 /** Asks, and notes whether there was an answer. */
 async function heard(request: Request): Promise<Response> {

@@ -3146,6 +3146,8 @@ export interface components {
             listen: boolean;
             /** @description it can be taken out of this radio */
             leave: boolean;
+            /** @description it can be scanned as the others are */
+            scan: boolean;
         };
         FitReport: {
             plan: string;
@@ -3175,7 +3177,8 @@ export interface components {
             says: string;
             sheet: components["schemas"]["Sheet"];
             stays: components["schemas"]["WalkStay"][];
-            presses: number;
+            effort: components["schemas"]["Effort"];
+            alone: components["schemas"]["Effort"];
             doubts: string[];
             /**
              * @description how the transmit side is made sure of
@@ -3195,14 +3198,13 @@ export interface components {
             revision: number;
             stops: components["schemas"]["WalkStop"][];
             end: components["schemas"]["Sheet"];
-            presses: number;
+            effort: components["schemas"]["Effort"];
             asides: components["schemas"]["WalkAside"][];
             done: number;
             all: number;
-            /** @description presses when each channel is keyed from the stated state */
-            apart: number;
-            in_slot_order: number;
-            nameless: number;
+            apart: components["schemas"]["Effort"];
+            in_slot_order: components["schemas"]["Effort"];
+            nameless: components["schemas"]["Effort"];
             names: boolean;
             by_cable: string;
             /** @description from press to press while a slot is chosen; 0 for no limit */
@@ -3229,6 +3231,13 @@ export interface components {
             /** @enum {string} */
             kind: "held back" | "does not fit" | "stored";
             why: string;
+        };
+        /** @description what a hand does */
+        Effort: {
+            /** @description how many keys; clicks of a knob count too */
+            presses: number;
+            /** @description how many of them are the same key once more, or the next click */
+            repeats: number;
         };
         SheetAct: {
             /** @enum {string} */
@@ -3305,6 +3314,8 @@ export interface components {
             acts: components["schemas"]["SheetAct"][];
             /** @description how many keys; clicks of a knob count too */
             presses: number;
+            /** @description how many of them are the same key once more */
+            repeats: number;
             /** @description on average: nobody knows where it opens */
             guess: boolean;
             /** @description the value at which its list opens, where that is known */
