@@ -90,6 +90,8 @@ TABLES ?= 10000
 LINES ?= 10000
 proof:
 	MNEMOS_PROOF=$(PROOF) $(GO) test -count 1 -timeout 120m -v -run 'Followed|Spoiled' ./core/keypad
+	@command -v pdftotext >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends poppler-utils; }
+	MNEMOS_PROOF=1 $(GO) test -count 1 -timeout 30m -v -run PaperByAnother ./internal/print
 	MNEMOS_LINES=$(LINES) $(GO) test -count 1 -timeout 30m -v -run PlainScan ./core/find
 	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
 	MNEMOS_ROUNDS=50 $(GO) test -count 1 -timeout 30m -v -run TwoProcesses ./internal/cli

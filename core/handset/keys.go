@@ -52,8 +52,9 @@ func bind(p *radio.Profile) (map[string]binding, error) {
 			if a.Kind == radio.Spelled && p.Names.Characters == "" {
 				return nil, fmt.Errorf("the profile names no characters to spell with")
 			}
-			// A knob that chooses a slot tunes the VFO; other lists need their opening keys.
-			if a.Kind == radio.Choose && (i == 0 || c.Setting == radio.Recall) {
+			// A knob that chooses a slot tunes the VFO, and so do the keys that go on from
+			// what was typed; other lists need their opening keys.
+			if a.Kind == radio.Choose && (i == 0 || c.Setting == radio.Recall || c.Setting == radio.Receive) {
 				for j, keys := range a.Ways {
 					s := c.Setting
 					if i > 0 {

@@ -90,6 +90,9 @@ func (w *writer) count(s radio.Setting, a radio.Act, f filling) counted {
 	key := len(a.Ways[0])
 	switch s {
 	case radio.Receive:
+		if w.p.Keying.Figures > 0 {
+			return w.steppingOn(f)
+		}
 		return w.tuning(f)
 	case radio.Transmit:
 		if w.p.Entry == radio.Split { // it opens at +
@@ -197,6 +200,26 @@ func (w *writer) tuning(f filling) counted {
 		return counted{presses: int(int64(r.Upper-r.Lower) / step / 3), guess: true}
 	}
 	return counted{presses: clicks(int64(from), f.hertz, step), opens: w.figures(from)}
+}
+
+// steppingOn counts the presses from what can be typed to a frequency that cannot: the
+// radio makes up the figures that are left out by its tuning step.
+func (w *writer) steppingOn(f filling) counted {
+	step, err := freq.Scale(w.set[radio.Step], freq.KHz)
+	if err != nil || step <= 0 {
+		return counted{guess: true}
+	}
+	unit := int64(1)
+	for range w.p.MHzFigures() + 6 - w.p.Keying.Figures {
+		unit *= 10
+	}
+	typed := f.hertz / unit * unit
+	at := (typed + step - 1) / step * step
+	if at >= typed+unit {
+		at = typed / step * step
+	}
+	n := int((f.hertz - at) / step)
+	return counted{presses: abs(n), steps: abs(n), back: n < 0, exact: true, opens: w.figures(freq.Hz(at))}
 }
 
 // clicks are those between two frequencies on a raster; the first one goes to the

@@ -2,6 +2,7 @@ package keypad_test
 
 import (
 	"fmt"
+	"maps"
 	"math/rand/v2"
 	"os"
 	"slices"
@@ -13,6 +14,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mnemos/core/channel"
+	"mnemos/core/freq"
 	"mnemos/core/handset"
 	"mnemos/core/keypad"
 	"mnemos/core/radio"
@@ -44,9 +47,39 @@ func drawLoad(r *rand.Rand, p *radio.Profile, n int) []keypad.Wanted {
 	return out
 }
 
-// keyable are the radios that have keys for it.
+// keyable are the radios that have keys for it, and one more: it takes five figures of
+// a frequency, and what they cannot say is stepped on to.
 func keyable() []*radio.Profile {
-	return slices.DeleteFunc(slices.Clone(radio.Profiles()), func(p *radio.Profile) bool { return p.Keying.By == "cable" })
+	all := slices.DeleteFunc(slices.Clone(radio.Profiles()), func(p *radio.Profile) bool { return p.Keying.By == "cable" })
+	trail, err := radio.Load("trail")
+	if err != nil {
+		panic(err) // it ships
+	}
+	five := *trail
+	five.ID, five.Name = "five", "Five"
+	five.Keying.Figures = 5
+	five.Display.Decimals = 4
+	five.Crib = maps.Clone(trail.Crib)
+	five.Crib[radio.Receive] = "type the digits, press UP or DOWN until it shows"
+	return append(all, &five)
+}
+
+// TestTypeThenStep: 145.235 MHz is typed as 14523, which this radio makes 145.230 of on
+// its widest step that reaches it; one UP leads to it. On 12.5 kHz it makes 145.2375 of
+// 14523 by itself.
+func TestTypeThenStep(t *testing.T) {
+	all := keyable()
+	five := all[len(all)-1]
+	for f, keys := range map[freq.Hz]string{145_235_000: "type 14523, press UP once until it shows 145.2350", 145_237_500: "type 14523", 145_240_000: "type 14524"} {
+		s := keypad.Write(keypad.Wanted{Channel: channel.New(f), Slot: 3}, five)
+		i := slices.IndexFunc(s.Steps, func(x keypad.Step) bool { return x.Do == "receive" })
+		assert.Equal(t, keys, s.Steps[i].Keys)
+		h, err := handset.New(five)
+		require.NoError(t, err)
+		require.NoError(t, h.Follow(s.Text()))
+		c, _ := h.Holds(3)
+		assert.Equal(t, f, c.Receive)
+	}
 }
 
 // follow follows a sheet, and counts the keys of each step.

@@ -37,7 +37,9 @@ func (w *writer) acts(s radio.Setting, f filling) done {
 	var d done
 	for i, a := range acts {
 		x, n := w.act(s, a, f, i == 0, &d)
-		d.acts, d.presses = append(d.acts, x), d.presses+n
+		if d.presses += n; x.String() != "" {
+			d.acts = append(d.acts, x)
+		}
 	}
 	return d
 }
@@ -128,6 +130,8 @@ func (w *writer) act(s radio.Setting, a radio.Act, f filling, rest bool, d *done
 		return act, c.presses
 	}
 	switch {
+	case c.steps == 0 && s == radio.Receive:
+		return Act{}, 0 // what was typed is all of it
 	case c.steps == 0 && !rest:
 		return Act{Verb: "see", Shows: shows}, 0
 	case c.steps == 0:

@@ -17,17 +17,17 @@ import (
 
 // Stop is one channel on the way.
 type Stop struct {
-	Wanted  keypad.Wanted
-	Sheet   keypad.Sheet
-	Effort  keypad.Effort
+	Wanted keypad.Wanted
+	Sheet  keypad.Sheet
+	Effort keypad.Effort
 }
 
 // Walk is the way through a radio.
 type Walk struct {
-	Stops   []Stop
-	End     keypad.Sheet // what puts the radio back
-	Effort  keypad.Effort // of all
-	Left    []Stop       // what cannot be keyed: the sheet has a reason and no steps
+	Stops  []Stop
+	End    keypad.Sheet  // what puts the radio back
+	Effort keypad.Effort // of all
+	Left   []Stop        // what cannot be keyed: the sheet has a reason and no steps
 }
 
 // Along walks in the order that is given. before are those that were keyed earlier,

@@ -1,7 +1,11 @@
 package api
 
 import (
+	"bytes"
 	"context"
+	"mime"
+	"strings"
+	"unicode"
 
 	"mnemos/core/keypad"
 	"mnemos/core/standing"
@@ -93,4 +97,50 @@ func wireStop(x print.Stop) WalkStop {
 		Doubts: texts(x.Doubts), Sure: WalkStopSure(x.Sure), WhyNot: x.WhyNot,
 		Stays: each(x.Sheet.Stays, func(y keypad.Stay) WalkStay { return WalkStay{Says: y.String(), Look: y.Look} }),
 	}
+}
+
+func (s *server) GetPaper(ctx context.Context, r GetPaperRequestObject) (GetPaperResponseObject, error) {
+	size := "a4"
+	if r.Params.Size != nil {
+		size = *r.Params.Size
+	}
+	p, err := s.Sheets.Paper(ctx, r.Load, r.Params.Kind, size)
+	if err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	as := View
+	if r.Params.As != nil {
+		as = *r.Params.As
+	}
+	if as == Pdf {
+		if err := p.PDF(&b); err != nil {
+			return nil, err
+		}
+		return GetPaper200ApplicationpdfResponse{
+			Body: &b, ContentLength: int64(b.Len()),
+			Headers: GetPaper200ResponseHeaders{ContentDisposition: disposition(p, "pdf"), ContentSecurityPolicy: policy},
+		}, nil
+	}
+	if err := p.HTML(&b); err != nil {
+		return nil, err
+	}
+	h := GetPaper200ResponseHeaders{ContentDisposition: "inline", ContentSecurityPolicy: p.Policy()}
+	if as == Html {
+		h.ContentDisposition = disposition(p, "html")
+	}
+	return GetPaper200TexthtmlResponse{Body: &b, ContentLength: int64(b.Len()), Headers: h}, nil
+}
+
+// disposition names a file by what it is of; letters that some file systems refuse are
+// left out.
+func disposition(p *print.Paper, ending string) string {
+	name := strings.Map(func(r rune) rune {
+		if unicode.IsLetter(r) || unicode.IsDigit(r) || r == '-' {
+			return r
+		}
+		return ' '
+	}, p.Plan+" "+p.Unit+" "+p.Title())
+	name = strings.Join(strings.Fields(name), " ")
+	return mime.FormatMediaType("attachment", map[string]string{"filename": name + "." + ending})
 }

@@ -850,6 +850,27 @@ func (e LoadFileParamsFormat) Valid() bool {
 	}
 }
 
+// Defines values for GetPaperParamsAs.
+const (
+	Html GetPaperParamsAs = "html"
+	Pdf  GetPaperParamsAs = "pdf"
+	View GetPaperParamsAs = "view"
+)
+
+// Valid indicates whether the value is a known member of the GetPaperParamsAs enum.
+func (e GetPaperParamsAs) Valid() bool {
+	switch e {
+	case Html:
+		return true
+	case Pdf:
+		return true
+	case View:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PlanFileParamsFormat.
 const (
 	PlanFileParamsFormatCsv     PlanFileParamsFormat = "csv"
@@ -3313,6 +3334,21 @@ type GetKindParams struct {
 	Rule string `form:"rule" json:"rule"`
 }
 
+// GetPaperParams defines parameters for GetPaper.
+type GetPaperParams struct {
+	// Kind field, pocket, cards, sheets or phone
+	Kind string `form:"kind" json:"kind"`
+
+	// Size a4 or letter
+	Size *string `form:"size,omitempty" json:"size,omitempty"`
+
+	// As to look at, or as a file
+	As *GetPaperParamsAs `form:"as,omitempty" json:"as,omitempty"`
+}
+
+// GetPaperParamsAs defines parameters for GetPaper.
+type GetPaperParamsAs string
+
 // GetRibbonParams defines parameters for GetRibbon.
 type GetRibbonParams struct {
 	Band *string `form:"band,omitempty" json:"band,omitempty"`
@@ -3781,6 +3817,9 @@ type ServerInterface interface {
 	// GetNearest What a radio would really hold of a channel of its plan
 	// (GET /api/loads/{load}/nearest/{channel})
 	GetNearest(ctx *echo.Context, load Load, channel int64) error
+	// GetPaper What is carried to a radio on paper, or in a phone without a network
+	// (GET /api/loads/{load}/paper)
+	GetPaper(ctx *echo.Context, load Load, params GetPaperParams) error
 	// ReadLine Read an entry line without storing it
 	// (POST /api/loads/{load}/read)
 	ReadLine(ctx *echo.Context, load Load) error
@@ -4935,6 +4974,45 @@ func (w *ServerInterfaceWrapper) GetNearest(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GetNearest(ctx, load, channel)
+	return err
+}
+
+// GetPaper converts echo context to params.
+func (w *ServerInterfaceWrapper) GetPaper(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetPaperParams
+	// ------------- Required query parameter "kind" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "kind", ctx.QueryParams(), &params.Kind, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter kind: %s", err))
+	}
+
+	// ------------- Optional query parameter "size" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "size", ctx.QueryParams(), &params.Size, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter size: %s", err))
+	}
+
+	// ------------- Optional query parameter "as" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "as", ctx.QueryParams(), &params.As, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter as: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetPaper(ctx, load, params)
 	return err
 }
 
@@ -6301,6 +6379,7 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/loads/:load/walk", wrapper.GetWalk, options.OperationMiddlewares["getWalk"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/walk/wrong", wrapper.GetWrong, options.OperationMiddlewares["getWrong"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/walk/ticks", wrapper.Tick, options.OperationMiddlewares["tick"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/paper", wrapper.GetPaper, options.OperationMiddlewares["getPaper"]...)
 	router.GET(options.BaseURL+"/api/events", wrapper.Watch, options.OperationMiddlewares["watch"]...)
 
 }
@@ -8127,6 +8206,83 @@ type GetNearestdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetNearestdefaultApplicationProblemPlusJSONResponse) VisitGetNearestResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPaperRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetPaperParams
+}
+
+type GetPaperResponseObject interface {
+	VisitGetPaperResponse(w http.ResponseWriter) error
+}
+
+type GetPaper200ResponseHeaders struct {
+	ContentDisposition    string
+	ContentSecurityPolicy string
+}
+
+type GetPaper200ApplicationpdfResponse struct {
+	Body          io.Reader
+	Headers       GetPaper200ResponseHeaders
+	ContentLength int64
+}
+
+func (response GetPaper200ApplicationpdfResponse) VisitGetPaperResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/pdf")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.Header().Set("Content-Disposition", fmt.Sprint(response.Headers.ContentDisposition))
+	w.Header().Set("Content-Security-Policy", fmt.Sprint(response.Headers.ContentSecurityPolicy))
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetPaper200TexthtmlResponse struct {
+	Body          io.Reader
+	Headers       GetPaper200ResponseHeaders
+	ContentLength int64
+}
+
+func (response GetPaper200TexthtmlResponse) VisitGetPaperResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/html")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.Header().Set("Content-Disposition", fmt.Sprint(response.Headers.ContentDisposition))
+	w.Header().Set("Content-Security-Policy", fmt.Sprint(response.Headers.ContentSecurityPolicy))
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetPaperdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPaperdefaultApplicationProblemPlusJSONResponse) VisitGetPaperResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -10655,6 +10811,9 @@ type StrictServerInterface interface {
 	// GetNearest What a radio would really hold of a channel of its plan
 	// (GET /api/loads/{load}/nearest/{channel})
 	GetNearest(ctx context.Context, request GetNearestRequestObject) (GetNearestResponseObject, error)
+	// GetPaper What is carried to a radio on paper, or in a phone without a network
+	// (GET /api/loads/{load}/paper)
+	GetPaper(ctx context.Context, request GetPaperRequestObject) (GetPaperResponseObject, error)
 	// ReadLine Read an entry line without storing it
 	// (POST /api/loads/{load}/read)
 	ReadLine(ctx context.Context, request ReadLineRequestObject) (ReadLineResponseObject, error)
@@ -12337,6 +12496,32 @@ func (sh *strictHandler) GetNearest(ctx *echo.Context, load Load, channel int64)
 		return err
 	} else if validResponse, ok := response.(GetNearestResponseObject); ok {
 		return validResponse.VisitGetNearestResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetPaper operation middleware
+func (sh *strictHandler) GetPaper(ctx *echo.Context, load Load, params GetPaperParams) error {
+	var request GetPaperRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPaper(ctx.Request().Context(), request.(GetPaperRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPaper")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetPaperResponseObject); ok {
+		return validResponse.VisitGetPaperResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -14499,319 +14684,322 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1ts9s2sj/4VVDarZp7a5XYTjLzr2u/cux4kps48fo4k/3XHZcLIiEJIxLgENDR0aT83bfQaIAgCfBB",
-	"hzp2ZvfNjHNEgkB3o9Hoh1//vspkWUnBhFarp7+vKlrTkmlWw3+94iL/iQtm/p0zldW80lyK1dOV3jNy",
-	"knWu1oQqovfsTGjNiD5XLF+tV9w8888jq8+r9UrQkq2ergoz0Hqlsj0rqRmxpHc/MbHT+9XTbx4/Xq/M",
-	"y6unK6VrLnarjx/X9vuS5vHv1zTnkug91YQrUkh5YDmh+hk5cb2XR024NjMjW14rTaRgRG7hD1VBRWqS",
-	"5mvhJLeyLqlePV1xof/yzcrPkgvNdqyGaf7w0jwJw1VU75vRuBmrZv888prlq6e6PrLZY5eVrHVqfPvj",
-	"0Df6RHUEjYyHq7/fjN8Y6kYZZug+wB3HSSE1oXW257dJWUIOzpvYWyMvSV6BNM0k5Q1jiaXW7JYrLoVd",
-	"1IkqohhrL/60p5rdstpQoWZm4VyRklGhE4t2Y85e+E0hUxKkzE8TFt0aTh7rjKUGtD/Oo+NvtDg831Ee",
-	"ISYtlARSGeooLWuzx4ua0fycIBOFgcIP5mxLj4VePd3SQjFPoo2UBaPCz+BnWjLVn8GBnUFQzfCK8JTm",
-	"gJ/jn7UESHz1lzpndf+rhjFEHMsNq81HYQbSPEq0JDu5JhWtNcvJ5kwyWZZU9TYWPm1Ip+gtU6SqmVIw",
-	"x9j84fGUfn7y1eOYhv5o2cyU/lbm3BLPKqxXsi7Nf2VSaCZA+mhVFTyjZn2P/qEk8Lr52P9Zs+3q6er/",
-	"eNScR4/sr+pRMKT/ZiNa9i+qkkKFM3hjtgs7LTwJNyrMo82xd6DMCmYORA7iehQ5q5WWMl95TX6jqWYL",
-	"T8qOGZnS9/JEtrS20zFz+InlOytti3weh0sQAzTqnxQxoqy8maA0FUCPN7XcFGxISir7xP81b1Ju3Mis",
-	"fkM9cqqlkV88EhaV1WbEBFWqWhopWcHxoTUXO7XYx/2AiW+r5ne30eHjzzfyCJ+ualmxWuNW3soCdVNn",
-	"469RzcNTXLNSjc0MvoAHx0evSGhd0/OqvaX/x322+ch7/4Lc/INl2owQDtibuPJ/70/8WEfM2b08EfOL",
-	"s0FW6/6b5hCKH1/h5OGpdXMMwvfiC1DI7/bcs5T1ZM3dTB6LnOzpLSNcr/qnynqV7akQrBjjyAt87OPa",
-	"mKm9L6Kp7AZbjxsaa2s+RudujbzAYN+Dkpw6rFIdUesxpy1Q65U9OeOTgaOVC3La82xPjAl23sj83MxJ",
-	"HIuCbgrWObmDKSm0qCLWUSgMYP83JHSXC2tz4RTXwHG/yqio5DnL+5JSeGU+RUevV9VRT9+wb446Rld1",
-	"4FVlJzNpmBt8PjaUORZiXA3oPKgncP1upGZyuNQoKWt5FBFabqjIpxPnWyryF/IooiTKpNjyupxBpFdm",
-	"Tm9ZxaiOLXu9yuVxoycP9xKejgyzZ0Uep3PJlTI7abEZS3Op6W8/LghQ2iqBQKtRYW59R8WiGkDv7dWA",
-	"FsUv29XT/xme3Dvz9Mf33X38cb26pRkVepbMrVfGrObiw6FsXbcMS4pgtribe8eBf7khsuMnMmSNwueI",
-	"FkoQLt3PPC7SNRU7VkZPE5rBH5k4lmY6pbyFQ0mzyvzfiVZwG1AMvAhZIYEBtOA781F7JXgfOQszEP4o",
-	"+UCfnsyVNnGZc5cZs1jLfuXOhFsWHjr+3qNoabW2ih54/l485To8Te+U9O4H+2vr4uNlQssJ2t/QvlFO",
-	"fpYxHn5Ls8Nbe5Pq85DdImsnLG4WLTrztd8ZnalTfTHLRciEVExSPf0f7d10zOaCp/xuarYZTii1jFey",
-	"KORJRTaNOsSnU/CMCcXClQRyWMgTqz/s/zVrKeuVYLSOv4JGefQHc8Lht2bosppljN8yFV+ApkVi4bqm",
-	"QpVcJ148VlVy5XFeeVoFL7fWhXQJaB7MPpwQTnsNXLM0SzH8hu2clpx2ktxUsL6e4UU31r7u8dIcYKPi",
-	"ak85O0h/qu/NZM17SX2QU01TZjYcSX7jb86axa4yThYDD8/XEf+OmXZV0NZN6n56NyFdrKwKdIu0F5XJ",
-	"4lgKPB+ULBkY6gdWTbw63HJ2qiQXrUPQ0JJqWYNEoQnzfj1NxwDtx1RkLY+7fYRxFVXaKo9p4vfGPh81",
-	"ZU6yPqgKeTNtuN/8K5ERu3aLf3btph1b6gtWFP11Hrg1sR3BDa/ATyiys9mi261icHeVEBE6yTqPWhma",
-	"3U24ccPX8OHUHF9ZR2zvxALx6ovdtpYlefyMfPGEbGVt7VR5IlQRSk57WcSt1JIpRXdxJV+bl6IX10lr",
-	"xIniOPhW88Xoshs3QP+qc+K52fQNi048Z+ALrmt5ijIjeX5VRpWHY+35bg/ncG4VfXQ41OXJ49L9DjLy",
-	"9PfUnTwgJJ4IY1eXd/jcjVlx8B7OZPzu71+YOLW4IgnWH8y9PZ3utzpUWQesdGwYkISXfLtlNRMxh9mW",
-	"s2LG/feVeTwYL2JpcDVdMb2QZUXrpKajCw3VVXEUQiHmf3D5CeLV+qaSsbvVMeebInE4TjGGZxhu1kU3",
-	"aKtoquES+MNL88LE6+qY/e3daJEpcp3Qabesznk2uhP/ho99XK/uImG3kjCqWud8ehHn6PtC1rA15l7a",
-	"71ZmxPSFIvDduaWura/P0gSov/byMShWkevHENFVJWc48RrhHfOl2XH9wuJTloqJV/yuP2MrnWG8MGpN",
-	"TvSaon+UJ0wOOArfBSZj7EyfTiM3kh23d/mP+ffKMmJ/5yzjJS1sNDbqp8j5rTlzOpSK0GnPaN7eksEo",
-	"Edv9q3j2TOTUcZPDqTSfWnu6xWmOWrUvqymrYOx8nycL/UMzPU2OIbPOpcmfVrO2T+fgjLmx2xRILgTv",
-	"D8E0UksomOaxJRirNEFMelZzrMuJDiz4IDzrLU740vDEVWxPtn6cRvyGEmPKKxw+PjexLXim/0aLY0Rj",
-	"HNh5IMY5j67HKqe65SBKbEgfIDRf9+R1r8dXUdcs0ywH6ytijsRntOVt11tg0UsdX52sYmlNlAh2YjVh",
-	"OTd/IUYU4E6u91zsCCtC532gsCpW447sGwqOIcO0sktwj+PE/cDrFURcYdIDdItuKcgVsj6W9mJPLj6h",
-	"nFlFFOX5M8LKSp/hVigkLDzmX5nNCnuATnBopHm2nWkgDrBlpmNnIhfBQJJbZ24H/HRcSHB20NnykmV+",
-	"rh3eziRIgmmbmcNMZuVyDOgcQWGGWY8B5vTfrNbuPJpD6YH7IxOa1SyfKfXVcVNwtZ+iLp3IuA+FL0cn",
-	"6yKm7Xl6f9/c+Ob8K81pfx5flp9PeJMwb0bXVNOT+JbGwtcuYpbM48CE2VhyxUVBi6U8/n7iyQW/Qy9L",
-	"58wW8iQSUYzk2YyRmzaBNucIgVJbCI9p+3UcMTbz7+wZaQzIXSynFDUefNmdpxu2lTV7RsSxKOCAgQOX",
-	"FFxpe8z0Wb5jiaDaDokW4ahNiYw43DAUNsk4e8syWed2efcwis1k1n4lOG2vm2BGUeput5gTHzm0KdlT",
-	"kZNcQpyo44DHDNho/ldJxZkc2Fk9I1nBs4MicksoOQi5IRDvJlrKRNDV7OKhYe0uLG2NhItoH9iZSJEx",
-	"UsqarQk6mgW703YC4xHbJqPXTSFKLh5PxjCzo+DYrhnNFQGv90bqPVE8j1DPx03iR1ajWYd13nD4JZi2",
-	"C3tHcjgpUay+ZfUXylhmELgme1nkKrFNZki2PKXFmsWnZL/xlHCtMGX7GdmzopBPbeAKdXBBbaHDtNAV",
-	"94UfPVqn44+F9J6DzhSppoXcPcXM5A0zJrth+4jJPsWOidZ7OJo43Qry/Xja0pXLkZ6e+hyVH57HrZUN",
-	"nqH9tJbZqZNbLnKXwjvRdQ4vxKQrkuc4mNgnlYoNU1Kd7WeM89o8H82hTEZ8qA0eDY3qqP/GPNu19SaG",
-	"P/0r0bjArAPLTeetPEXPq72s9YfkgtOha389TPjx59qNg+6vYJZhWmljOTZEXruyHKBSIKeNfHiBs3Gk",
-	"VWsx7wc21Btkf8fBhgbZcC6qFfw9RMgThuV0AYHhRuM87msw9trOc2h5RkSGLjiDmoEVxfCdp6T1IQyW",
-	"0l3NgAfWMwg+eEmY012x0KlTuFMm0tp24y/MuHWtXREerChGUPBTOd9bIuaYdgvN8RSG7r3R6oLQ+aDS",
-	"Ex8Nl8YdOXE/LMYwp91xfWAyObdEOsOA1CVTExJzGMoseMUL9oPYyogOYAUvuU7UjDCRyU5cI/ASoFkQ",
-	"0757xibkSOAIwXfWwYTcMPEFifzFXvJoKUnKtQ5ZK+PlIOapAbe5+fRfa2m1XtdyNTOaZ1ngKqYf5okw",
-	"EX46NePfcO3dtMnElYzbClhND0wQGi2uScc2CrbVHzATMnG74poUDEoc5RGsbe+9hRJ1vFmbxzBzLJa7",
-	"I47xnLqd4Y4z4c1jWCOkSUkPTBFKLLUIuDYj96KYe1nvpWJQg2ImGHvPyV3MLS2hzp5woXTLgg/edhZ0",
-	"kIK1OzKlfPL5jHyry6NFwGs7F1xRwE+kDdI+JWqoL6Yqui2/m7Vl7qIW9FAi1zGR9KDYLau5PodUV1pW",
-	"YHzdwaZicKcHH3eM/EPxpmSuBboZJ3ptqJoQToMlBgtqHPYuvcERKKhzM/Nw5I/zUv+gbbVn1HU56861",
-	"AI9BYUQKVDTJqCAbhtoKFYrec0UcQkAk85srHQuZNaOVNGcEw9dfSFGc+7s3EuPvi0i0OrD5jPldsByL",
-	"bW2NhSK0jkfmBjJyF8ztmeQIb190YncbJ3uhoHnKO34ihRIC+DOStZPNLRMmyezrYHxNMD6OlpjYW+Z8",
-	"PUkf70RZt5ssVpUWRAj6/M5Zhqkp9/1OL7ftwnGEA2OYOhAwNzXQh805bj9YUIcdw4JQVjOAH8GgwIGd",
-	"K5qD6wrivrGjFk2T+67XXer6Bw5onSlV53B9FlwnzgnMQO7QgBU5+cdRaaMyzBwEyyf4ne3NDz629sgp",
-	"XsTc13wGHYpX6Oq3FoADzfBMim+Qu1hKidg2/j134N6y+kwKfmDFGVJilepk4HVD7jN8qzLPIxbZ9/KE",
-	"H3RmLkC4rK03/bEx1p6sUbI8FsxJ1geWm8PlGeRNtB2j6TTHmim8+E08KufUKduVr0PK4qL9hxPc+ZGL",
-	"PFmtMu+0bpIMJ1ThzQyTO9MtyJz7y2jiHBpD7rwZjJC/4ndJMiRq7CnZ8jsrGOafYO8S6TxBoxmV9yn3",
-	"Q3CqofWMFMh17jSSUHUgdGNsJij4j3JhfqW1m0ZMuWPtXHsmLqykiC2/BV2ec6WpFepkpV2HPccmdMMz",
-	"syHMQYB/6RiD7XhIFgs0+/KlPVWQTOS1ggVPi9e2Ou3fvxJgsV6PCeYH0jg9I8adFDN25Dsp2AAH7lUd",
-	"7YiIJFu3yqVdVTTWAfaq/NxC4pI7scp/FEhiKI9/674SS/Hnu73+MDUJP10e6zA1JuFkZMnwbEnrw3Se",
-	"G1sqfwOVf7HrMc/zYkbdGQ4Ui+GMFv9G9hEVtnQchKYBEii4QIyuaMWjTJSkw3aWihFgZlCILiSppILU",
-	"jLjKcLhdzvYIFEzNaLZvVb0l/PjZMmRMa4kaEjVUqsYK9eRyuA8xXKDRPaZlTuMpuLo+Kj2uomhRnFct",
-	"fIe+Hw/yKiwUlT1ua0a2NTPsuhoYhPUSz3Phgm91zEXj3IZWhPyWbHSA2z2BJmprVwf31siA02dDdS/I",
-	"j0Y5O/lqdlgjA83NAIFvLJ89m5xWSirwn6Q8xOAQGrt/2s7xmQBm8wzBHOH2l0WuCNeYkmNsdgBd2jAH",
-	"QLiVNeEaU7X8KW5BHIXN8OjtUcFYznJ7IvTvoXu+25OzPNZEngShrOa0wM9aWAxpPm++e5ZH/C8uFM8Z",
-	"ZJ3sZc3/JUVrRjbTAxKVbdW0wFBwT2oTBYzhvePCtElLr/iGdDTnHufDYsE06I4jyXhB8qSXCf/JgOBJ",
-	"+XobLKubF54ACSuk2BG6k4S6xDzi0VpagFxBAjGj5p8fcraLK41R8m/wRjEpWcKm5rVNl24Q4RyF3knM",
-	"P8Pw6szyUB/4jUIkYSnDjBhvq/ghhpGEx29SN4+SeVvGE0qdcdaDMqJF4QBsOsjCU5b0PStyQGaNedHs",
-	"fk5hy9Jsb7ZNRovsWFBtNFItS0KJD88Tq/ajd4rZtaTwwelnXs1ckkMklMu3sUgeq/W/uuqUcFEdEUfT",
-	"JdxOQ2ZLp0EnIKPn2QDtnJ+JaGq93dkzgpIudzh0x8vazUPRO77znG9suM3yoL1h2loq4HgjiusVRnwQ",
-	"zwiNhLZpsIJd5EWgRatw24daJaaevzfmBdOpMr6Z9mXOVVVYC3NwQ9qPvsSnISo9ywuNA7yqE67oAzvP",
-	"nHnHfxfKhN1+4+gY7Gyzi+yi/JqaITwgoaPtAEOeZ7GCZZrpBG7y6+9+/nVNTpRr8hfyH4plUuTqP41R",
-	"Ate1r53etLkZwS4MPF9/jjm+Gtfgk4hrsA/ENbiql418dPwFjFXxM2HLd8eaqQXu2jiH12a/zEnCdEV6",
-	"ycyBsbDVeBneVMxTR4y1Qz+1FFh3onow46bqC4g7kBrT2k0RRXDhnk5Ve2peMjXBV471mrxk4b4aWMBr",
-	"PAzb8y8ZFQk2WZDee6DFuBECnBiaKI31RsiQpo0BTTG4IzkQ1Y49Dw6aE1fgnhEkTBqcrvtmeL7KaI+K",
-	"1q0idubPiYhfKe7dhoQtbYuMJujdJIWmisK+5+bCc07FjmeYKFTpdOVDKesE0IkStFL7OagUN/jGeF03",
-	"LgE/H34rSgpZxNOFkkkT5n49hqE8A/d4FpZxT1Zdqhx2wIDIrIOSn7VxnBC3v9Axru2uyCXDr3lA6Qkm",
-	"to5ite0bsPk9VSSTpTHhtWw+56qnJ8xiBA4rAancQlJ2E42Jyg85E5pvI9um5OKoWeImkMzQ6szPDeLf",
-	"iM4BClheeAiyTrFVnYJeT0KJKUzh6OfUx5MCuu4UG7LHoH4X+7U7bwea37UEM1bpD0kph1cJLfReHnd7",
-	"9NtbN0ohFVOklAqCblwr0vgWIxt0JspLi9hjoM1d3ANbDkUUPREj5A5p0ezUmtF8TZT0SaGYiFWzkpn7",
-	"MMufEbOPWj65gm01wRBW39sgY94GpWXl8lgb15M71KzzER1nBNXmM1IfBYFKU9szhEgRr/aqpUop93RK",
-	"YgtasetgkoqRd/+PXa7LfgjoyHOiJGRq++zUi0AZffahXcIwiE2vLUg3pt3ePq2QdSI4N1p2vZMyf0oU",
-	"L6uC3REq8nYOYJAxExl8pojjytIyDuigMVaaWcYXmEiS4Zj9P+wExCqBYQlrNkrid1nMDSfNKgyzUpEq",
-	"CxsW/2lj/832i4k4ZhCuFai5DjsneZI0kg3fa4TCEcYXeAEPraiuUZZHquublaf3QsJxLE/QjYlpAk8O",
-	"J8hlrChmchD6Js1IGvIIn7FrBE+Vwtvz5YJ6ROfEGy09w5Z3lgL+g359jlFp7vhuQffXVZtz0qwJrgoT",
-	"A2pteINoTJrVdSIXIa1u3M6N//KhYvUH60Oa6IlGh9O8pz+Y4/nCEMJQ45luSYbaW5/2iXK8rdcejC3H",
-	"MnHKC4ZeViNELIjOQhkHSwDnSk2LD0mOd09RLNAY0iR2rPbIDX37/OlQ04lDoOWc0KWF/2/Rc9p3lojk",
-	"OlDVRRgbvywxoV00OeqKKVInUxRb+lJLphms+WqzomCarktEjGz/LbmIX4ADO8WTZopfZSQBsw1Q3zIp",
-	"uXTFMCNR3MEz6kdW6TTU42SopZmJoiEe+XBQsgVFGQ++uF9Hci1/ZJHLKBc5u0thpk/xBKL/z46T+CzL",
-	"v7ujxkCdge7oSzIH/Tzw0KVYj+lyzR8hK//GTeG+5USgSOe2l0pCIyyTxj+TvhejFwwdV7KaSZSj0DWP",
-	"3aB/s3ajy48BgB5jPGpJdH1uAkBEimFT8npoChi475QytHyxliJeXsIebxi9cgSICi0fw+2K5JfyO7op",
-	"UkmLrMTMxRPX+zCRnCsS1EFYv6IvTBjMjB8sapxclBjPoHdR6KCsMLj+uqXGSNc0rexm86pEZ2pNdz5z",
-	"G14O+k3Jk0IPSc8daXtY06JweE3R68yeZYcoxo7rUtskYbSQdp7a9Hjwx7iuAihdcR+XA/HqN4b1+SaG",
-	"BE06o12OkKd5+QwHLvJUrbGRG0gLXFt/Rk1vmdLgyQBXHWa4Ngn/ky5ssBnuF/IR7E5/cJpt3Gft9PIU",
-	"PKOjjlLD+rBamYKGOlA8hXmBJ0MJLlq9rabSJNFwr2a5XAIjch68W8IdQm9Z/oF2LkdUsy80L6ONZjTd",
-	"JbFVwREKm9OmMhXMCBlkNkLuqssK3DOas5q8FqyU6gurDMyeFQ1cmhRwtFB1sMmZ7Z1tvbJQ1peYZFGc",
-	"J+cYH0WUIfG4njtWgs7djob+vmU/H0o0fgSZH6gcFE63ZS1911YRor6IK9Ct/iXW4LWWCTDAaeCVoGhS",
-	"gcmfWOQiwhJQdB6wAd2jteGlAjW5ORMHmq3NUScA8m4dam37+6wYGSsU8xUBESd8Ag8TkwemeUmMSR91",
-	"jRQyO3QaEommHc7maDWpy3qLlg5QF2BxY5xtHaUceTENZ0Ixn+1ea+tICEB82oQJWLP7jF9AyIi1k46B",
-	"nJCfJM3j0DPT74IX1dMOPfyreSZ6+WsVyMbXo9QceIt96gfXcinK1wQw76RNjt2VGmwioUMvVGr3v6Y5",
-	"e8Vjd0rXvWy0SVkhlV7oVmb/MBH8Bh7ynb5gFvEV6myfzBy/Qha4OSIV38Wvl5e0Nxjua3D/fOpcnkTB",
-	"xWF6DyfI+J3ciCmVyVXIjBapS4u9BEWVvu0+ONCRqqkWaJ9ePl3aFpyCOWLJQFTF6MFY6+ZvQcHCrLt4",
-	"uqmA+W0OiaO5bF6wAtKF1Aj40v5el8XDOcVuFcHF2d1IA8LYJOOxNhmvGdPRO5jFtHVG+o5pZXNQXNGg",
-	"YYPLOaVlU8bbbaWQlIJubzsgjSeXUYy0LqXg2bzjd6KLDLUxWokUeZI8Ln+mJXt7LJiKeh5qmrniv/55",
-	"Aj62RJ9TTMwdnS0+uA4/5odOzRfrTvswLVRPjOMUnUtR+slZoGgFRTSX5NRV3IM6y40W+XaCt4zWUaSB",
-	"jCaA0ecltTlTY6IXdSHw2uk3+sawmTTDZAaZzRnDHdU1bwaa8v/MTm8KKpKADxP7NAVlwKNPetO17/H6",
-	"4aVFK69qiVkFwygXhho79B60vhtTWhY2rNfh6/HkVoc7e/dN28E/sxOY3ElqZrI6D60ciq/s2omWBB6P",
-	"LOVMyyKa4YWvckH+9/PXP60dOpclany0j/F1mNtAchl7WWBa3xQX11QJWlAuogANMY79so17tOfBvfwC",
-	"x3yewmjD+t+YAxQhUzClbE+VYbt5YWY5V6+UAXHFzKfj697GfNHzw07YtCrhgOhkraS8TJhf0igzN2hy",
-	"6pbYietzAs526hGQhE66IDSFiLmX6PZ2mKeFbTQIrfsLBu7jDgZ61HuZjIXMxPsYguowe+6o5pRbOkU+",
-	"1msG1XCzkhAvIMAJaGYQI1NQKJDoQTbNN+ybKUxJm6ca9ems/mJJc/so8naHlFR2gp2kBy9tt0vCUfz0",
-	"UtRiyfMg6K/ey/etGZG34OoOknzjIEHLNWK3SQXtE+fx4+ips1xvdddb0O7bwTSJN76FehSRamL6mvUz",
-	"xn2zPtg4FYMenu8jSwT1Fk2TvCZIgeGyyPe30/EEnWM/YUirWU2Ge5c3WFhT8IuJXIbSUc74bZjAXGqT",
-	"p2J1ybVmrZZ6tChmefEzWchjfb+OegjtNe/cmrvjWH3LZ8PiHAXMLdq1SkiPSXZm+qmNg3gw1CmN4HxH",
-	"WCBhQ4cG28XPujWVsQ0KYpBUeH0ErrF7SpOD9ufHQxIwdosJ+NxRbwPN7sdN7wUE4X4UaEtJhPN9Fu1r",
-	"zJzo9FRLxRBkzXdc3KMgFd1W8HBUaB7K5dPVcYMuHXO9T9iCdbbnt6nE0JyVMv7L9DafacWTMPYuEEWq",
-	"ppiNobLAd9YNAXC14SV/UDsMeUyGqXoNf8pkF8jFtJ3gMekTKVWiNIRFmNf0hB7x0cDmS3x2fqVF0H0k",
-	"WmCkUyCGii3RddBMHqmTSFFxDp4RwAJXf+G7I1k9YGvIHKIJjNVQ9n2aVakizn4j91Cpzi/whDTduQnu",
-	"0VIe6Jsna7JntM7XYUWuLBjZWrxPiyrUruaL3eSm1Zc2reZjlaY40WaRcXLLTRFrIpAzTXnc9wCFB0tJ",
-	"eHM7mHInCO+mg6lf9qlZyQlQf9ugRYwX3bvnsBTlqOYi/yeC6IBxeFAVKt2hOfzmH+zdAG3M3eeI2glG",
-	"RWB+HznX4K7vjAVko8sD3BZPcYIXIfiSf6u/uPfh8t764rR+hbWK7/zhBIHZwfhhl9YocZaJ5TubtOuw",
-	"dxFeKnJADqA+uL5ulVqb31w6eVCjgxW5TQOJWLA2aX6Orn0wAyFpq44OW8pEgX+6K/xwSsNIudpRjaUj",
-	"jArRvPQEszlyvZ+EatVOXLgoWwHo6b7ZSn5oLgYtxygSZe12YTSpAXvYg+QOarAbT/1uCKWY7Y4YRPk1",
-	"X078mE4ticfyMIjULLsBaXDfia9ZxxqvTM72HogT7M/xQmWuSc6tcthJwgcrSwZBeVIpbm/dWd3rFFm3",
-	"mkBBeyvwusuSap61qrhVVVi8kxNPdHvcItDG1AYWSSHxqQhjyN82YyT0IQ4aFoXUbx1s0Inq8Td+g4eG",
-	"7pmw5jWSsvFAOnRv+5UkT142V6Ex59Ngepxvtx9tp8OyQwe/dIK7Mk+VYLOmBG9yAm5TuBfHVpe3LFnI",
-	"cLI451COZcjrMFcwbc0iD+/k1OIFIwSv5S2LVzBASvd0eKiKijhK+Jy2BcC9d0bPR4fStIj3rBas6KK5",
-	"RozkmgpVcn3/NdWcFjMvwO/MO1F/sWL5By9jFyYcOW4Fi2w8wpYFTpBbX2xE2K+q2SWO4k4ok1v3lct8",
-	"bm/cneuQ2TdSudCpBLa5/X1ADEZolzBgghKZ871GiNo5dvlNFHtv68TdhAcSAJur4mTFAq8gcEs0MX2m",
-	"uCYBm2cXZd9hgUJu0Sdo8aY1uZScN9SY5hyyH1q7xXo/0IBj870jddxd7E2CSLvKOtYe1Ghid+jF2o7M",
-	"swgKqvTM5iLjF7Y0Lun2HooVe4hHgvy01gPjOvQtC93fgZ/0SX0x6zHaFS023843bIfFTuOewVZLcdvG",
-	"YoCgxenapsFqgZRORJCLyT0eeEUXyE3a02KbAv6slSZmfu1eCXGaD1dzd4pZwuynZZJJXQVJfxnNAizs",
-	"HDZ7gKk+JXDcrbs7MEQ/uKjePp6m1CRvtQrS2wmouBbkTFIK3jkd2c0yaTRtFKbMZ066olbFII78EGo5",
-	"qn3TKwTjp28gUC7G1MOeih2RAsxcedSZLOO9wJyqcfc3Hw5HcXD46c4Y6qZoj6YfdZsp2s2OGUawkujy",
-	"GU032aOFiiSAhmXIfVVGa0iVhd6XmmjZMvZngcPEwtKJBMbpGd6xVMcUXYZAbxZLyVy07wxmB9lN1yBj",
-	"oPVNfOOoZ64poLI191Rne6Ys7yAu4xob+OBK7x7oBpjVhSiFycy7d7AZXZ762nkJJY8kmTyOiwb0wYyy",
-	"7FjxRJmVTIBhv2uAr2GLAboFLQDeXhGqiRQZe0Zcxw5qce/xsm3P/umJ0tG+sQNoBVz7i7wrpl8QmUBl",
-	"CaibEFJr2gdsQkrsG9NO2nFz9QL4bufKuiQwNKvr16SOX4GZgG5JdLs6+Q+havyW94IbKLcWmFjL5rBL",
-	"Rs4GG8Lt+8AcCRougQQmNHM0IzCRMwSRMREPbnXbn+GDAylFNn6WylOOXGRH9ddILGWoRT9tGRTCInn6",
-	"Vsgd3IbUmm1rBRciDQMeuJo4GVyKS8dgqOY2UaHqg73a9Z4czoyf53S18015XTdUcZW6SJdDOVeRu3KD",
-	"AD6I4eqeA4+q4FrWqYyOaHLf+GJv7Gsz8Wcngi+1GgCFif8+XGVp6viLlGytNSDW2gpOJEc0LXzAzEgu",
-	"U1FEK3hff/+veW0ieMljR6AdZ0YpijHrZ/MO7gJTijhXfqZrv3b/0TTxnHBMLdi5KJt5Kqx96MZo0oUH",
-	"IO5DIkXuLJrVgmp+OzelKWO1plzoVphty+9Amx7VkRYumlucyS2tue84xeuS4A/RG5vVqtOlyfczGyac",
-	"G7a5PDZLWLcJESej+Vfct/NpwZVnZNmnUJh7uLhYT1NbOIGM1nkU5Tbawr6Nt+zT/NKNIN42wfFuwWkf",
-	"fX2UtOkuKfPyHD2/R63CAA785BulRBfKN5tUecbofOBddyhf0kQ7hj87/sXgah5r/L45ozE2p3ffwIm6",
-	"53Os9nfm8VEGuXMSyNxBP0bow2Ypfg5pBrrDdJoDAsOOibN3PvXSJwjbzWuIaNZxY1+Kx0WbAOtIbp1D",
-	"7WmilX4y63CliahNS9AiALwdpPVgS5eMzViwQyxJB8jTWVpzQUMaakzOv1sGWTVYSXsO4eUUaeo9npaO",
-	"UZFfJpqxLejunpFDnid9583FfP4xGBQtcCFSjZLhjg6YiERpelYW/BA8OQ7KNFEW2gAWTdQXYd/Xns8S",
-	"3Mce29R39vSBMcCYpTmDtPGYJ7J2UDSRnrbmJzuSbcTf1EwC5mhtw0qUYHbdjPz3pJvqYtRkTUU+pdZC",
-	"nm7co5B0Uk3nhPfBxjJ7HtKZNStohVIckKjnVAqcVLAtnVRY+ngTLkCE4nlKOSSr0LdO6qMb3q4zse7m",
-	"A7bb0r2HmWwiazqpoat9DHENcI5rXHKCTjeBwMZ7tjUJ1YnWbRGIrGSl/2iSr7B63Rn8VUG92GDv9gM7",
-	"u+43t4ns7Ka0YgJtEU0ihtesyZ7mdskAPgsttpredCeLLLKXRaiTWKFYWLgsJPx9NLPUYjNbFIoQSyDK",
-	"uGMUPlFm8TKXJoFwal7Iwt4lM7PAwnUTii3thul7ongma1Vt66QZzSiZfs2c336yvTszd+kouJ41JQsp",
-	"OnK3AOpjaa2HWvJAw44Q7usJPsRRfFISk7JEL5GXZNJaw5Ih428KkvfsLiSr4KXE1H6OtiO+TsF47KqT",
-	"mFYaOetKvV/cDhwrnZ1ImXjF+NCKf8Wqw+k1srbfa/SnTi7SZc1dp+V7YK6X65+PPWh91enQtlDxov1Z",
-	"qiWFva/YPBXlevsNqigY1MGVJxblyxfHkvVHTf25IEwDvvIhgCbf333AJklXpV8P78n9NDeIsUBy7mUA",
-	"J1oK9qGSBc/45a+eEwBPI6gYUWQsb5JZbo3CY7Xn0QqKNNgpzgXYwlBxHfLbJGg4OIKj4LbNDJyVWbtn",
-	"VlzJ74cOwo+hId7pjeW8kfkZvBjqKdkfNfnrz1894fQZqTiryTdPvnyy/uLPf/7ym9X6GvvqUiCNqMvH",
-	"1VxjviRAPE1OmLzvVpki76NYQQ430Va/qnHIoPQWue/GiIs3ZFG98lkafeFOFYoO9ebyPrZIfrk8JbsK",
-	"+vKl1G++vLVvMKedT/HA4ahbyntVE9/8mCZnUlk02TDDZ37IlMtg58YQyYaNzogvqlWoMawyU/3imG3G",
-	"MUNR8jxnYt471qEx3RELvUETAHW0U0w3niIhXa1itC+bLQAsj0pDtayTsOHk/YWyN4XUs9s7M5p/aHee",
-	"7PYAHWpBR2sGRY+aVWp4iQ5eewKjwONZz2xXAVOYbnIb+b3RrJpQwocoTch3Nzn3RSdDuMKAoo3jDWXc",
-	"MQhL+YYRsWGGz7PIJjuw89xkO9cnaAY59+3uwaMgZeuV5mUsILGXJyK3moln5DG4945C84JwTew3EgG0",
-	"TSeLoaptjiJ09F+v9LEWTXsRVTEAO1RsQu4fDL62ZHS0cbN3Cx/IhWxEJwInomeK4PMsGrGlrgQjgocW",
-	"b2C2O2KuZ8fGEoSag2bHnhIhwWg8CHlSDayHrOImy9rL2XSADLxWRQ8j+51ouOqWFkdGjPG359kekrmN",
-	"KWWn1sApWeBW241psItT4guKSJu2faLnWUEvEL2UaJdUnIkh1TOSFTw7KAsRfhByQzJ5FK4YJNUCZWhY",
-	"15mSohMdmmwc2Bny4Ekpa5Z0kMbb7BsyTECnsGwEWfP7hNrGio4WzfSd7DkWe07ENw8WJXZtpt2xToSP",
-	"XX+v6WKYNgfTZl7LFApqkppmW26O0WUdeFWxpOt3cpR4YhspPtQsyqMH9KlcyzKR4SAnlNhhIFrL5Gff",
-	"pvLD62TNbKKatgckP1K2ab6uBoChPw/betikFrRSe6kfDgf8vgCaAwmtDuk7EY1za71vv4/JLv2Kihhk",
-	"zonVyUShY1Ulf+05oXGg4K3oNDQV+ecjpZF00Uuixwlht2OPCb0z9Hv5ovI4t6bCIcVG8mwKKlxtn3lK",
-	"KF1T83sb3gwh4S+p32csjzuLwOTCscmZ6Xhuka0gm4UEEY8YLOe17m4tu8IOQq1a+cmvPdOSfE5K/hxg",
-	"RzdI0IZ4EIKp3VioVy4cOOCSEurP59hV7F41AD6+bwaKf13WbNFC5YeuUA6aMizWa+GSaucRRfTOjPcO",
-	"r7aTKuxibRfiIx/SHJzcv7Oidbw01dyYggZ/a7IB3wyvCdDdlaqarUFrboX9HifGTI4t19YCO4haOowy",
-	"E3tQd7uJ1iwFGZZJsS0wDTCWpCirhJUgblnNt+1K55Qg4gRabwWfxu/EV2RbcnTTlzo1O67X0npFczM0",
-	"LysJvqrSXAiigHh4J5jAS/Poh3QiJx/upetmqWxmYrDoDdvb/ISSK2Xzvsx08y6dCq50Gzp6RivI8TN8",
-	"qOR0emtfTOl0aTnmVbxHY4I2WMl4lWooGuU5K6uCapbCw85ZxksEPIvlYHgkh9E0GluKOpZ7Eu9nM4Bg",
-	"3YJrX0ehjvPBVPI23vt6LvoJVGA6OgxROAGU5nEjEh1ut/PSuvp17PPA5GA5KEXN1Ny4Q+u78dmMnQUu",
-	"i1c/B3HRt7RO9HSf2626VxJ2KZTGCLg9IgfBYodIriaVyQ+WRLWEMzbv8FOThvyRVdoNO7ryZvjBmvh3",
-	"CNrdtUyLRGcFXrNMp5IF0oljFud7al5P13bwH/WZYrY5UjNqYml1oooESsuI606MjS0x6dv8BzZIxkK1",
-	"yf2Q79vReGor43c8O4zlOE61CrjYsbqq0caLpnicaHF4alFSo7ngnUaa36zjCNpLeyqCYqNgEUMFru+k",
-	"YK9sO4e0zyoG4ZKnMuaDoidin1vHMWAG3ndG9MAAs8TH96dxqAQiYaBgbPsGq/riDZC84edR4p1/3cE1",
-	"izhkB8CtKDa97G5mnV7cgGu+2R4wToBjbAMld/E96wKbap/kxv5V5HLAwZjLBe7hvQD5wE0snlbcNO6N",
-	"+OpsLpXtk+IyrSCQpp4RAPraytr8zG5ZDT1q1WU+u/u3j3JtgO9d0zDgSEdStYoR3HdTBJ/QMLlN98dY",
-	"drOR+Xla3t3VMvT7CwJw/MHUzD9G9tpcX9fiyW6dQyD44USrOCkm5MdNVgV/a5Rf2hfQuvB7dwmky6Su",
-	"/r/R4jDDAKUOkXIQa3C7lbW2QE08n2Fhm8k8h4rsGODS+UOWKEtcrzotdEM0ezuZyVNm4xgUNn0P+sqA",
-	"/+GD75817RMzyjiMOBaYmzJtcN9aIbI1i8SmmN7q6UK38wfFMhk146CtF6RFGHPW/sNiUVKbC8gVycxp",
-	"5hOgIIXYoivEXY3z5O3G7KJox9MpjcSwgAZBpLGLmKtSDQ4dOy8rXV4m/f5A+XX3KoowrG3xCoShaT/h",
-	"N0WHzjEV0uyuUWvTXPPIhkLmRi6Z7V1kO9PhfeH9epnW6lOcg23DGi3NVAKH5Sk9xwLWsRb+e3nCAKb5",
-	"neXkWLlqWhvdFJLkXFUFPduUOxKK3lyAXXRAJVv6e4mMqGRUcdPUwLxraC6PGz3T8TNXsXauun3vhZyQ",
-	"+B1AaaSlLekGcGnXk5T7Q2MyAJ7GTNUVR7NVx5rFBR2cL2iVEKMKjNwDToZ5h4CPNMgarRnNv7DJuPmx",
-	"LM8E1F1s618AA7E/f8DqyH7DJKNuNmc/VT2lnr2HSuou4iEqRNtVEVwJG5AIK4feV2yFxrEn1N2F6+QF",
-	"ewfJ3iwsvr11rHByz3f7yd2FTxOfLDtXtInePpiLfdt+LbqOeD/A+LZjIuGV9Fm3sbuha64Z82XVKaih",
-	"6bHmJhHdHslUpRYaMY81VYcZrmiqDuP+YhgyNQXf0rLftSyKpXHCdN8GIocrsmFc7ACdG72JXBGqzJGn",
-	"6YGZ80/YLvuxJgg0n1NgQfNUgk3Jpncg9ZHuMUBqfM59s2ISAzbTIJ/9B3upyxNSZHxnbnx+OpnCNwdl",
-	"w+LZ2EV5W9N+y7FmHaYFOLGISlMtxe41V4blM3xvCjP2Y54PkCWlpcyJcqgl424aGHHAFwcTvSDhOV0R",
-	"XdpVzzhjQ1qNVP8kncv2BEXTUe/NPSa0LgPEfcEmOJ8TOs3V8DrKrBsYNF9P49ffJ/dHuMxuZQJUXgpd",
-	"00yTDdMnxmxKDK2qgmeQBwjtALhWxPC63tKMfUleYYiVY4cAaCdD9qzW/1oTaFcBf7bLUX8X//H31ZPH",
-	"j798/PfVmvx99fLxV1//bP/55H/9+fHfV/9JzM3vWBRrAqUm8PLbVy/I119//V+EC/Lruxdfku+gv7L/",
-	"7b+++fP/IniUENuWWX1JzIr2jOasJq8FK6X6wioAYkTRWB2u79xeGvWonpET13vDQ659HUXQfwZe/pI8",
-	"R/gzUtIzyWhdnwkV5IeclZXUTGTnL35kUJNwrMxN9y+PzfOGqqxWT1EPm90ExSvkKHLAGQuqFuwlhQp1",
-	"YjXLyVePvwG6++uZ4S1mLcEYX/5d+FSKpyu7VGvz2Mv76okrLKEVXz1dff3l4y+/hhwhvYet8YhW/BHd",
-	"oIDvrOls1QyX4od89XT1V6afb6x01UxVUmChx1ePH9tEVKEx+BKIy6N/YLqi3Wdju9B+AES0LZr4g/kz",
-	"xJlTA/mZPXI9uz+CkVyWtD5DPZ5rOJ5TTY30rIGyTSPyLc00QlG5NH6A8fufpuX1ezMmUMxcm22HuBTJ",
-	"vrVPzKLZrci/VP8suGZft0nX5L5xQetYQ9Ee4eyers5mmeTm//6JayPMBVuAls9hYCPm7JbVZ0CiWhOq",
-	"CIUvgISXIIqkZuBKGCZmJmsMPqshir4IHrunKHZTqVvfn4ZS7N+ZgJnbDB/XyjHONe8sIfzU6DBjW0Bx",
-	"mNHx2kEcGtnHvDEV8GkL7YTB1x9ravW8KLyebAxQUCRGie34LVPkRM9YykiJYCdWE2azmKwabsObfUme",
-	"Czw1bbWbNVh1ixrgr/rSW0JOOpAbK0t4pvS3Mj/fQyK2vJ1lMaXz9XZmGdPESjPEyLcpGfYdnEVclpp3",
-	"HQhme6N80+flj6xaQsXe0LM1E5ve6MY0KoozgPxxAfqBFbZL22kvSwuAV3B2y/qSF9EOj37n+Uc7f9c2",
-	"qS0HL2tZBTsTcmFpyTQAtCXSrZpHHt0wZovgx2n2Eju93pNm78x5TrsCHt2Gs1YCeKqOgjnLwEU9qF1f",
-	"+ocW1a2tb09rpItvjOrVZuipWrV5Y1mdasbNvfrzQLWD6rQjuDDCYvqLztRFm5nPq7bDNAXiQldmaHz8",
-	"c1RXcILpkwx4RlTF6MEYN1I0eUOgsuTWPJvWVF68JukpL+d/GC3l1ncdHWUr0+Lb45eKiZeuqqq16CeL",
-	"XUEaF1xCe0CBkLsFY0nX/WlrlharugNzGj65YeDE993UQrVia7K8BEJNaajm26u4YfUtq79QTGhiH31K",
-	"9qwoJNx+4Qt4L8asxIIqjVfeNfg1/H/YsgkgR0Y1LeRubZvOwUhUkO/M+M/MBYBpvGUZe8+iV5VcKaMv",
-	"RR5cIeDKbQwCcKgQKtgJLvLQ89YMdCxZjrU77nL/E1X6C/jUFz+8hE26ORPAJu4bib9BI76elHKIm8Bw",
-	"Lp7wdNUaF8CknQiFWZixalsc8J9HBvc0HM/CJc8Y5/3oKazZnbYM/0LpmtGyLeqjF8TvrKwsdBLuaWWh",
-	"KKiyEMeVA81ASS34LQskdYvB6KicfgeCJOvcyyEX4D8zVwJhPuGvDk/NLqG1tvnFhtrrwG+DnjL7oy8I",
-	"WBMKacfm/3OuNBUZM/8+cbUn6pjtzRew0gb0fsWEdSlZx4y9vVAF1q51I3g8CuanDpg30Pm1L4qvbHh7",
-	"nr40L/3EQaGPPvumwEYcU8aUNIdnExAbtTypNfnq8ePARwaJC30xL23qf0vKeXksV0///PjxelVyYf/r",
-	"ScRz/P6K7qVX8ijy2Cb4zTUg3tonltkMTddNKDyBlqqK0FKKHaGxi3PapjD/+YjWMLuU9W6Y+Nw+8nnJ",
-	"1DVZigtO8ZT7Hbw2N0+I366JTXk54+7HBl0sh3NuKeZzRSy/HLY7FWcocQeke8hyMn/y+O0DfM/2GAWN",
-	"aklsBVvbT/6Ll0e9p8VTwsyhbZSSkLU5i2tGDrwwCtOoQsjFsuexBKUKpyb81ejNkud5YUW3K6RroqQV",
-	"Xac0bY9gXzqi/DAIe2ZM+rjye7G3cdnPWgMeSktLIIYjGKRTOw9xTAeeHMZZeLFZx5y5PljvteRXj5+0",
-	"9OQX+IdeND8yVctte2CCxzU2OSWPev8JZpeYjiHv5zMboOCDT0fxf0EJ+qEMd11e0xNYOjZiGJtuZgHd",
-	"FpltZKLXVN6w/W8qaezPhAKHZB0EYVss/lNwppyPEo5oOJnHtHDQpT16/r7AB/4IVl0Tj3THU9KYy2jN",
-	"EtbcVwnheRhrDultHXnxu3rBD8wwW9uLwFJnO1TqGeM+aNsCZIKA8IZlsmQj0uQSVJOW3E8WnSB2S+0r",
-	"cwuNklYBo+BQ8ZEP7Dx12G8Sw/7bGp5wlwAmJWSv8RnaADN1XfE3zJhaXBGbXg1xUr6EbP4SeCpJVkjF",
-	"ivO68emc6NnegBXfCWquH7U87vaY4zwgqyUTx0FZfW0emKvxHp6dbef4rpbHak5Jv8j/al4ZDUjgwFOj",
-	"EfZuyAWx7z2zPIL/QNMcrwtLeHD993Rw+hmltZdFvgZR1FBPeNpLggApCdGwrr/BYNIP+MiifAu+m0LD",
-	"GGysDq9DIGMcF8N9ayov8fkAWsjaUUv4177HnmngWkK/K2+71pRLqUiF680cHc6adY8VDC5+FVWa5USz",
-	"O/0l+Vl6RyyqKBpG973BYB6oj6J/tfvW6P+fEIRm0hnm+0iljpr5R4vVL++nxtJkplnchTop62YsgPVk",
-	"nO1WMt/U7Jaz0wIC8wP65l1aB5xDijHSlMFA6hmkc8blqLPXH/1u/zEa1PrBoSk9WGzqBRUZKwgVuDWs",
-	"O0PWO6ZdPpJ2Tj4pirOrAKI6tYOGlVpCp03hsNc9CykEv+YhdTAvJGeX2ITluvyfH2F6ZvUWFFxAsmRD",
-	"CutThxgTnnfyNhm4GaT+5xgWiXHJhUd2EqC2H4ppFaoWc6ReNnQqbwGVVsCclsqN0809wv3OeCXrcvXx",
-	"8p21nO78HguoQHF4s71Rl4RvofUwqzFMqeQ8DfqoPoorMOLtUVyJCV89tHp7a8jqeQBtYSnxd90BUkOV",
-	"xKPfzf+NHlS/2ireZTIvJsjpTyx3ZZiL5GJYgCB/wYSTjWtUs/KoQ1TTfr5A+pDDeX7SJT63q/uTguJw",
-	"tbY5Ah4D6B/HfNcKmflFzeMm3i1j0vMIkusRTOOSQVPb9AVgjFpYt8uTvYauOWCCN1i+EyzUZR1ziKCa",
-	"cutaHFZ7UYLqlWVUNlp6OLoLcrXAtOzWQKzXzrYwL6c0ySNz2Xeg/UvKwnMc9zpygKOXZqDpYvBAO/y1",
-	"vPWYXgrTJl3dEe55G/ogWEHmqwcAOT3BKEhLW5pLf5Xf2my3q2xW2oDMfXZMenPUDTC2oS0ar+YmBflM",
-	"COi3Yylu7bnSsj4n+VVjXeuiDAMF+G+qYL8Fx61OateMlhC7X8SrjJYGWmHPmnTETEJxHhHsBFw3Vggl",
-	"mm4K5n/1mxvtEAeXMknjMqFrh3u/pGgAVPxPDup8edFoQdEv5R1abD/D7Mx11JD3bD3AkGXagCok0kpj",
-	"zHn0u9HFw3Y2/P0787VpzsAAS2dCVDsJkfZpDfTvoITJAhvNsby/u+U59iy9mv7w30i4sZn//f5kaPJ6",
-	"bUfeitGDO+up8y8nRe8yY37cOXwDNud7qIDN9n1GWCw9J7PXUBJttL7P7tR/YQucLZwxhg1bvILD3uy5",
-	"/CKF8SiT1flSzT6Hv4n7V3W+L3P78BwTAZjuA3iJGGQD8IGf23HzBva5u7RbN44IGq+0+65IeZk0bfnd",
-	"JxOm51VVnF9BS4lrKIpX/O6z1RKwdMs+o0cxwZ4DvNKfFNnyO/Ifb1+9IH/5r8df/SexHrwRjT+F23sq",
-	"csX0J+P4u/r8IztXuBWXZ/n3dn3PM5cY93BXC/x0MqnF+hu3GhEroNfl/eXIIoXDiAcgLAEoLiIFpKuU",
-	"x4JqlvduDxbba5rM2HGHshUCll6JuPYLiDoXJ7BykHRLBDAkgImEwOmgfxtn2OZM9hZ4v0vSKxteUzjm",
-	"0U1TDPsZgTGvxi/7gQSnSqk0xH7gwrtUfuEvcDICjh2UMalWx4SIC+xTMMpheUcZYz6AfpcJdz00gIZu",
-	"eg6k8B+2JVemblfr1V2hzIG7YxL/vKvuYn0MrpkC2HRmiUvIQjgrWEuEvSB4UYAPuwFawRQ/lzJeSAik",
-	"B/2bu86WJSMkWz6IGPSKXxUv6BXXb5kNiSaTMBGS9DpMCAtkbJsNl865lEpNkN1Vgi0bisjzV1g/thAA",
-	"AbZdXK57Ip+BTdhBK7hXg75e4wG10DVsmShPnrPhwkYomV3KG9zkArp0Y9VYFmYf+EiADQxMtPIPHGHD",
-	"kxZatLIi6kI8FpMz4i+ru76cWb9sYR0RbiHisTHLsgb8eAnNteV3ALDUeOMQ2cLQHBNcery6n4mR1DKv",
-	"+B0y8krXZTP6Z35l3vI7a9p5HmhJlGEPLXzQ5KLop7eaF+XZW2bGvbETvFbYJOxM/9nx7TdZH9p2+VFb",
-	"8EWbNm+TU5x9gCUXAOiIiPKTGchozZR+9DuKwcfBK5B9+KqXIPxEDJUR/ACv+PIGFigkhxqGhlarbxzX",
-	"qpu9ce8bERwkFYXiT1f85u9d94pERRlt7o5X2Kg0v2Jo0wz/iYLeb7E9acrK8QAhADO8UP5hO0zqgC+U",
-	"ljUUSOiJlk3NNxu71tRGfmufmGTcYK/EdDbzNa0XnGjivgVTWyL1zwwEZ2JG/Q3X+63+FCQWcBFlw5KX",
-	"LdU0hV00DQGG9V1Gr7NhbUvkppXpw+7ZTlvdiNC8BVQZn8DKLb6xTc8rF/KDZkAD2/SlkaQwNQXPHZeX",
-	"39zvYRYT01XQfBtPhWjMqI48dRABCqld/dga0I0s7lUmy5KqFLIDHIITbz5PWp3rZ9RWfQ4Z0DbBwtnM",
-	"bt3L3V2GEgOubAjb0f84uQGt7cRFmynRRIFBCxhfv1eKQFLrvjxatnx2l5mHzwFrNKDIGCllzQAk6ZZm",
-	"VOjkjoqzLOiDtHCuHr2aqwDG/mx32Q1UZdviMc+pPb1lFpweC2K6IdFBLmnXUzGBX1Kd32GDuc/zYLqm",
-	"XQsrf8fu4qEEuvlCMUMUCEPLk0KASwCgdH0p769VbR68cmm0riCfkazg1UbSOr++e+4NVZo5ObjGtoMP",
-	"fKJLJHw7f5jEaatk4dJiBAbMTGTrBX4938RnSV6/owf2htZ+Yy7NajP+J+K008MDeSyusgwMlD07W7Cp",
-	"pYIkAHPr4oOtiiQXto1LweAd4yhsY/JFpeBXM+iVslyDLuuf3QkLbOrgG0OFi0UQRhePdfJOdPScsMVy",
-	"ys0DLZivKPUwfgpoBn5bBkMGQNMtfJC/O2e96BWU93GtyIGd1QMmGRkq/AKNdCc+jIk+0x5+DvKQ8BUZ",
-	"Ij/SPDssH4N5x69WgGaG/kMYwk0MAGBUvSHsXYPrpk2dRpknivLcVaxpWwE6NYkQ2Hmqpb3ZJHc1PDAN",
-	"rM21ahsBulkOQq/T9c912ZveFc825htDvbIDT27BYWNiaklEPte52QaPzHwwUVUVvPJ+ij1g/uqas9wW",
-	"yE9LMf13VFXY7zQp1eb3a55VZvyh5EroEG8O4WXBGyXJJRG2MexCdylHX3nUBRfDWau/uGcW3dfhl/3W",
-	"juOjWY3Ta8I5uLv98FM2+F+Z/O+bX34mW0b1sWYkk0WxXBezF5Iq7QDsaoYQuZjwWNKqaZQhFXO7/iTr",
-	"YgBevekim+LaG9eSdUGeLdS7tsMqHHWqJsbHF6r0A3C5014agh9UE2xxHWy9WsVJfhxIRcT1XskJAYPP",
-	"d9Au+PE0Rxyf7xtFzXO4hRqmxGjfln7freiC9j3JcIkNFXxunHz8R+MkRlxciPQgpFF5W0LdJ4a46xpV",
-	"xzfaz+z0xubRXIM5OPon2mefqJfTa0BMcF0s4RvmUgKNxLrmZduXALwabRv2lpXyliHXPvemYXayDjUC",
-	"DgRDbBfReEaOIpfW2QKx905TsQvTOSZppeuJ/WyZf/xHl3mbIIpsXjtnmvmEkJrZTp/Mo8YeFcvXhNbZ",
-	"nt/C30J/W1wC+lsEpkfrYUB+WgOf1VhMy4Wwdwwvjac9z/ZBDymuGsjQVptwmzICiSunVH+LW8PWeTmD",
-	"Pch+rz6cTWtvRfEvYp34vT4ICawskyIHpnZ6o9vk1lTzEw5JlDM/nxrpw4X0S453AXXe/1vipemTtKb5",
-	"GjWB2Yi26b79YhTF6V4dHlv795L8Dqfak8AO99Tr7TuawBanox0UWncwcXmn0z+89WNY4I57AEz1eA8I",
-	"8j2u2AfrSw17///60gXrS5+jIMTqSSEWbk8bICTJqBBSE7VIYWlKMThVM+CP+R4fGTnWARD15IrgfLsW",
-	"rppqp2iGNTz4GR0RbrmxIgxS0d1yWQtw3GyYy4RwBp1gJ99GZ+2VhhK0Uvt2ntjy58ReFjlg/A7Jg3tm",
-	"gp3nrShr43FlI0T2dq1JLpnNQt7TW7acfbVsHIduFL4Vt2Mhk0i3oU+pOvju5L1FTvFAPrcfjdTShiya",
-	"NBTya9SbuW/4ikue4tj8RTBblEWzvY8YGqG19+8ldomRHESUhRawvPmSy2e3/feWuMlGNoViw71Xbpi+",
-	"KjYGjB8h/bdnW88InSfNZlkm48AsN9RHvmLAi7cyZ5MvFusk7gO1LncjpFzUN0xfLQdcfyKnWYqxz4sC",
-	"uLCYg8yMZljl1FWfXQmxf/S7YuM9SCxvFkR2/6NQ13vcFNPPWs42onS7DvXyXREvl1RM3x+0M+G0cyXI",
-	"V9xxP4O+elh/3YMIBPrmLHvmbLJHJbP9qy66pl9TSKIq+b8lF9eTEDP65IZPfygJeXPUYQGPBepjtomS",
-	"xizJksjjRPHxt4JlnTs/Mlbd4NjXUgI4/Cc6eweuecYIwquVi6IswHij8Rr4zY4rO43fHmP2o9/dPweP",
-	"5lfQk6vFxoe/M3eJab3ai569zQKXuRgndGl7O9wboCBg7FHwxXfw8zzHjjtXCjab0T/bqrvnee4RLlpg",
-	"SbCf291tNDoj3J0m7TdFx+0QtoB94rIGrcu6LZrJTvISwMx/EFs56ifAgSdnPdXSOi2XuZ1anrpB10QK",
-	"9idF5En4IJ1jnptnMvHpZ3Z6i0kCV9ojMPzSmwQGda3DlrkeIjnX2J1AVrZ9MQYTZG2Laf7389c/xejb",
-	"3h6Pfof/n9CnwBH/wVqCLUm5JtnC0s6qESExGqOYeub6tjJ9rAXL10TJlrLZMLKx7UW6gfhAdAc1zbKK",
-	"5uGI97yhmjRk8OF+I2ss57pVwR5u5FmrtToNT8ljFBfkll1TBcDY79jdLHDph2MD5rq1938XP2Bkm1/e",
-	"6rLFnaFel/cW9c+EscvkO7nGm6nTdqm+nIgS5kXDRvFysjlqYuOSt0an2RKQwBfcxQobk5+jYu2jor8o",
-	"KtSJ1a6TdgFGYoAlg+1OND2rL8mvQY5bgL5Ns0O/ze3LWlYPrkeXr6m8sDPlMmo1XuaqUod7m7m0UNJO",
-	"ek/NVRgSbhzmnIU9sKhTa/t/qouYEc1D4EURw+zaSFkww7Z5Hc0/6R2mYe89bjH9HXgsmNmAx4INQh6+",
-	"PRZXbY4E46fKxo+LInofC2tlKEK1C2l1/PPJbtARZ8Ao6G0vecXR3n9oOKCo4xH266kl/81lrml2TbL+",
-	"kyIZr7NjqTQVGQsByNAEzvZSMZFkRdRsW4ZEVwlswKyWLvBdkDlo8+lhHkVgpBqudEX50RZ6igyK9Ct8",
-	"5DJ2jSvsV1zkvqj7eiD4uIpU7ihXAWC3YLRek4rVJdcaTCWu99gN12HgiZwUbLtYMhEywl7XbVKxZdGa",
-	"SGERMDJaQLbRhopcjfAXOoAPayp85HNweAXTnVbk5zhlFzFedo3jT3V8+X7py2hUN5w96TN5FHq4OTvO",
-	"99Hv9h/jUXzX8P3hC1Zw9vH1zHYQITvfpwjxqGaGb8OOXHxkUuYrlDF8RimMbvIRwfy1sr3B9keR1wiw",
-	"tQQnPewSMs5LaZHDbXHDoIHPA3P4y0zdBlzuZnNmrEDDmRJVmfnZXlj2TgvR2K2sCYWM3GNBjX4/1Uab",
-	"Y3kVFYSaG1Atqz1zOa9c92+a391Vsg6EaoT1mt3pRzj3tE0Zt5uXYagbKsHHTiMcgO0As+HFzd8emMeP",
-	"frf/uKCg1iv+uI0Pw14tyebGKZnFCiiUpla3uzT71XpVUKuacq4yWucsj2XWd845GOaykorrnRU/MlaZ",
-	"i5w8wZ6Eda0JLgs8BE0CBe051NuCGLtTvGYi9/x44CtFm41GK7WtmA6/RuwU+/5l/FvQT+msq7csk3Ua",
-	"BxDBgmqAgF8OTB4EBeDEgh766MKEwMw/JBfoT8QTi2+DwEz6sPL6SNN6sCHXDTxwzWwl+EAaYDG8Xi9x",
-	"wWAQDYSSDq6aquutLHKzF0cv9qNIFA3FroJAW+v/DxbHN2W1Fr9gbf7C68BpbP+74xzuYRtoxJcftJrf",
-	"+YceAOk+lRO/UCr8C4Syh+PEkoPkbMshkhvmxJ+dwJc0N1freLVWoi/B7bW7EvzIKj2vJ8GTh+HU86Lw",
-	"1QMLmQfYfWAA4dNL8Sjyg7kRB6z53JLbB0n7DvCYPGzTQh4mvK2niXyvehvIgbsiMM4Vk+FmZ8Jd06OC",
-	"+efoYJQ1UdTCRNlw4FAfnZM/pkag6uxDn8bn9xmesx4WMZg5kRUTFpUrQnDzOqtvHeGOdbF6unpkdsP/",
-	"GwAA//8=",
+	"7L1rsxs3kjb4VxDcjeiZWOpmu/uNkT7JktX22LK1OnJ735hWKMAqkESzCqgBwMNDO/TfN5AJoG5AXXiK",
+	"kjy7X7rlwyoUkJlIJPLy5B+rTJaVFEwYvXr6x6qiipbMMAX/9YqL/CcumP13znSmeGW4FKunK7Nn5CRV",
+	"rteEamL27EyoYsScK5av1itun/nvI1Pn1XolaMlWT1eFHWi90tmeldSOWNK7n5jYmf3q6TePH69X9uXV",
+	"05U2iovd6uPHNX5f0jz+fUVzLonZU0O4JoWUB5YTap6REzd7eTSEGzszsuVKGyIFI3ILf6gKKlKTtF9r",
+	"TnIrVUnN6umKC/O3b1ZhllwYtmMKpvnDS/skDFdRs69H43Ysxf77yBXLV0+NOrLZY5eVVCY1Pv449I0+",
+	"UT1BI+O51d9vxm8sdaMMs3Qf4I7npJCGUJXt+W1SlhwH503srZWXJK9AmmaS8oaxxFIVu+WaS4GLOlFN",
+	"NGPtxZ/21LBbpiwVFLML55qUjAqTWLQfc/bCbwqZkiBtf5qw6NZw8qgylhoQf5xHx99ocXi+ozxCTFpo",
+	"CaSy1NFGKrvHC8Vofk6QicJAzQ/mbEuPhVk93dJCs0CijZQFoyLM4GdaMt2fwYGdQVDt8JrwlOaAn+Of",
+	"RQIkvvqLypnqf9UyhohjuWHKfhRmIO2jxEiyk2tSUWVYTjZnksmypLq3sdzTlnSa3jJNKsW0hjnG5g+P",
+	"p/Tzk68exzT0R2Qz0+ZbmXMkHiqsV1KV9r8yKQwTIH20qgqeUbu+R//SEnhdf+z/VGy7err6Px7V59Ej",
+	"/FU/agwZvlmLFv5FV1Lo5gze2O3CTgtPwo8K82hz7B0os4LZA5GDuB5FzpQ2UuaroMlvDDVs4UnhmJEp",
+	"fS9PZEsVTsfO4SeW71DaFvm8Gy5BDNCof9HEirIOZoI2VAA93ii5KdiQlFT4xP81b1J+3MisfnN65KSk",
+	"lV93JCwqq/WICapUSlopWcHxYQwXO73Yx8OAiW/r+ne/0eHjzzfyCJ+ulKyYMm4rb2XhdFNn46+dmoen",
+	"uGGlHpsZfMEdHB+DIqFK0fOqvaX/y3+2/sj78ILc/Itlxo7QHLA3cR3+3p/4UUXM2b08EfuLt0FW6/6b",
+	"9hCKH1/NycNT6/oYhO/FF6Adv9tzz1LWE5q7mTwWOdnTW0a4WfVPlfUq21MhWDHGkRfusY9ra6b2vuhM",
+	"ZT/YetzQWKP5GJ07GnkNg30PSnLqsFp3RK3HnLZArVd4csYnA0crF+S059meWBPsvJH5uZ6TOBYF3RSs",
+	"c3I3pqSdRRWxjprCAPZ/TUJ/uUCby01xDRwPq4yKSp6zvC8pRVDmU3T0elUdzfQN++ZoYnTVB15VOJlJ",
+	"w9y452ND2WMhxtUGnQf1hFu/H6menFtqlJRKHkWElhsq8unE+ZaK/IU8iiiJMim2XJUziPTKzuktqxg1",
+	"sWWvV7k8bszk4V7C05Fh9qzI43QuudZ2Jy02Y2kvNf3txwUBSqMSaGg1Kuyt76hZVAOYPV4NaFH8sl09",
+	"/a/hyb2zT398393HH9erW5pRYWbJ3HplzWouPhzK1nXLsqRozNbt5t5xEF6uiez56RiydsLnidaUILf0",
+	"MPO4SCsqdqyMniY0gz8ycSztdEp5C4eSYZX9vxOt4DagGXgRskICA2jBd/ajeCV4HzkLMxD+KPlAn57s",
+	"lTZxmfOXGbtYZL/2Z8Itax464d6jaYlaW0cPvHAvnnIdnqZ3Snr3A/7auvgEmTBygva3tK+VU5hljIff",
+	"0uzwFm9SfR6yW8faCYubRYvOfPE7ozP1qi9muQiZkIpJqqf/I95Nx2wueCrspnqbuQmllvFKFoU86cim",
+	"0Yf4dAqeMaFZcyUNOSzkiakP+99nLWW9Eoyq+CvOKI/+YE84960ZukyxjPFbpuMLMLRILNwoKnTJTeLF",
+	"Y1UlVx7nVaBV4+XWuhxdGjRvzL45ITftNXANaZZi+A3beS057SS5qWB9PcOLbtC+7vHSHmCj4oqnHA7S",
+	"n+p7O1n7XlIf5NTQlJkNR1LY+JuzYbGrjJfFhofn64h/x067KmjrJnU/vZuQLlZWhXOLtBeVyeJYCnc+",
+	"aFkyMNQPrJp4dbjl7FRJLlqHoKUlNVKBRDkT5v16mo4B2o+pSCWPu32EcRXVBpXHNPF7g89HTZmTVAdd",
+	"Od5MG+638EpkxK7dEp5d+2nHlvqCFUV/nQeOJrYnuOUV+AlFdrZbdLvVDO6uEiJCJ6nyqJVh2N2EGzd8",
+	"zT2cmuMrdMT2TiwQr77YbZUsyeNn5METspUK7VR5IlQTSk57WcSt1JJpTXdxJa/sS9GL66Q1uom6cdxb",
+	"9Rejy67dAP2rzonndtPXLDrxnIEvWCl5ijIjeX5VVpU3x9rz3R7O4RwVfXQ4p8uTx6X/HWTk6R+pO3mD",
+	"kO5EGLu6vHPP3dgVN95zMxm/+4cXJk4trkga62/MvT2d7rc6VFk3WOnZMCAJL/l2yxQTMYfZlrNixv33",
+	"lX28MV7E0uB6umJ6IcuKqqSmowsN1VVxFEIh9n/c8hPEU+amkrG71THnmyJxOE4xhmcYbuiiG7RVDDVw",
+	"CfzhpX1h4nV1zP4ObrTIFLlJ6LRbpnKeje7Ef7jHPq5Xd5GwW0kY1a1zPr2Ic/R9IRVsjbmX9ruVHTF9",
+	"oWj47vxS1+jrQ5oA9ddBPgbFKnL9GCK6ruQMJ14tvGO+NBw3LCw+ZamZeMXv+jNG6WzGC6PW5ESvqfOP",
+	"8oTJAUfhu4bJGDvTp9PIj4Tj9i7/Mf9eWUbs75xlvKQFRmOjfoqc39ozp0OpCJ32jObtLdkYJWK7fxXP",
+	"nomcOn5ybir1p9aBbnGaO63al9WUVTB2vs+Thf6hmZ4mdyGzzqUpnFaztk/n4Iy5sdsUSC7E3R8a00gt",
+	"oWCGx5ZgrdIEMelZz7EuJzqw4IPwbLA44UvDE9exPdn6cRrxa0qMKa/m8PG5iW3BM/MPWhwjGuPAzgMx",
+	"znl0PVY5NS0HUWJDhgCh/Xogr389vgqlWGZYDtZXxByJz2jL2663hkUvTXx1soqlNVEi2IkpwnJu/0Ks",
+	"KMCd3Oy52BFWNJ33DYVVMeV2ZN9Q8AwZphUuwT/uJh4GXq8g4gqTHqBbdEtBrhD6WNqLPfn4hPZmFdGU",
+	"588IKytzhluhkLDwmH9lNivwAJ3g0EjzbDvTQBxgy0zHzkQugoEkt97cbvDTcyHB2UFny0uWhbl2eDuT",
+	"IAmmbWYOM5mVyzGgcwQ1M8x6DLCn/2a19ufRHEoP3B+ZMEyxfKbUV8dNwfV+irr0IuM/1Hw5OlkfMW3P",
+	"M/j75sY3519pTvvz+LLCfJo3CftmdE2KnsS3NBa+9hGzZB6HS5iNJVdcFLRYyuMfJp5c8DvnZemc2UKe",
+	"RCKKkTybXeSmTaDNOUKg1BZyxzR+3Y0Ym/l3eEZaA3IXyyl1Gg++7M/TDdtKxZ4RcSwKOGDgwCUF1waP",
+	"mT7LdywRVNs5okU4iimREYebC4VNMs7eskyqHJd3D6PYTmYdVuKmHXQTzChK3e3W5cRHDm1K9lTkJJcQ",
+	"J+o44F0GbDT/q6TiTA7srJ+RrODZQRO5JZQchNwQiHcTI2Ui6Gp38dCwuAtLrJHwEe0DOxMpMkZKqdia",
+	"OEezYHcGJzAesa0zev0UouTi8WQMOzsKjm3FaK4JeL030uyJ5nmEeiFuEj+yas06rPOGwy+NafuwdySH",
+	"kxLN1C1TD7S1zCBwTfayyHVim8yQbHlKizWLTwm/8ZRwo13K9jOyZ0Uhn2LgyunggmKhw7TQFQ+FHz1a",
+	"p+OPhQyeg84UqaGF3D11mckbZk12y/YRk32KHROt9/A08boV5PvxtKVrnyM9PfU5Kj88j1srG3eG9tNa",
+	"ZqdObrnIfQrvRNc5vBCTrkie42Bin9Q6NkxJTbafMc5r+3w0hzIZ8aEYPBoa1VP/jX22a+tNDH+GV6Jx",
+	"gVkHlp/OW3mKnld7qcyH5ILToetwPUz48efajYPur8Ysm2mlteVYE3nty3KASg05reUjCBzGkVatxbwf",
+	"2FBvHPs7DjZnkA3noqLg7yFCnjAspwsIDDca5/Ffg7HXOM+h5VkRGbrgDGoGVhTDd56SqkMzWEp3igEP",
+	"0DMIPnhJmNddsdCpV7hTJtLaduMvzLh1rX0RHqwoRlDwU3nfWyLmmHYLzfEUNt17o9UFTeeDTk98NFwa",
+	"d+TE/bAuhjntjhsCk8m5JdIZBqQumZqQmMNQZsErXrAfxFZGdAAreMlNomaEiUx24hoNL4EzC2Lad8/Y",
+	"hBwJN0LjO+vGhPww8QWJ/MVe8mgpScq1Dlkr4+Ug9qkBt7n99N+VRK3XtVztjOZZFm4V0w/zRJjIfTo1",
+	"49/c2rtpk4krGccKWEMPTBAaLa5JxzYKtjUfXCZk4nbFDSkYlDjKI1jbwXsLJeruZm0fc5ljsdwdcYzn",
+	"1O0sd7wJbx9zNUKGlPTANKEEqUXAtRm5F8Xcy2YvNYMaFDvB2Hte7mJuaQl19oQLbVoWfONtb0E3UrB2",
+	"R6Z1SD6fkW91ebQIeI1zcStq8NPRxtE+JWpOX0xVdFt+N2vL3EUt6KFErmMi6UGzW6a4OTepro2swPi6",
+	"g03F4E4PPu4Y+YfiTclcC+dmnOi1oXpCOA2W2FhQ7bD36Q2eQI06NzsPT/44L80PBqs9o67LWXeuBXgM",
+	"CiNSoGJIRgXZMKetnEIxe66JRwiIZH5zbWIhs3q0kuaMuPD1AymKc3/3RmL8fRGJVgfWn7G/C5a7Ylus",
+	"sdCEqnhkbiAjd8HcnkmO8PZFJ3a38bLXFLRAec9PR6GEAP7syNrJ5pYJk2T2dTC+JhjfjZaY2FvmfT1J",
+	"H+9EWcdNFqtKa0QI+vzOWeZSU+77nV5u24XjCA/GMHUgYG5qoA+bc9x+QFCHHXMFoUwxgB9xQYEDO1c0",
+	"B9cVxH1jR60zTe67Xn+p6x84oHWmVJ3D9VlwkzgnXAZyhwasyMm/jtpYlWHnIFg+we+MNz/42DogpwQR",
+	"818LGXROvJqufrQAPGhGYFJ8g9zFUkrEtvbv+QP3lqkzKfiBFWdIidW6k4HXDbnP8K3KPI9YZN/Lk/ug",
+	"N3MBwmWN3vTH1lh7snaSFbBgTlIdWG4Pl2eQN9F2jKbTHBXT7uI38aicU6eMK183KesWHT6c4M6PXOTJ",
+	"apV5p3WdZDihCm9mmNybbo3Mub+NJs45Y8ifN4MR8lf8LkmGRI09JVt+h4Jh/wn2LpHeEzSaUXmfcj8H",
+	"TjW0npECuc6dRhKqD4RurM0EBf9RLsyvtPbTiCl3VzvXnokPK2mC5begy3OuDUWhTlbaddhzrEM3PLMb",
+	"wh4E7i8dY7AdD8ligeZQvrSnGpKJglZA8LR4bavX/v0rgSvW6zHB/kBqp2fEuJNixo58JwUb4MC9qqM9",
+	"ER3J1q1yaV8V7eoAe1V+fiFxyZ1Y5T8KJDGUx7/1X4ml+PPd3nyYmoSfLo/1mBqTcDKyZHi2pOownefW",
+	"lsrfQOVf7HrM87yYUXfmBorFcEaLfyP7iAosHQehqYEECi4cRle04lEmStJhO0vNCDCzUYguJKmkhtSM",
+	"uMrwuF3e9mgoGMVotm9VvSX8+NkyZExrCQWJGjpVY+X05HK4DzFcoNE9ZmRO4ym4Rh21GVdRtCjOqxa+",
+	"Q9+PB3kVCEWFx61iZKuYZdfVwCDQSzzPhQu+1TEXjXcbogiFLVnrAL97GpqorV093FstA16fDdW9OH7U",
+	"ytnLV73DahmobwYO+Ab5HNjktVJSgf8k5SEGh1Db/dN2TsgEsJtnCObIbX9Z5Jpw41JyrM0OoEsb5gEI",
+	"t1IRblyqVjjFEcRRYIZHb48KxnKW44nQv4fu+W5PzvKoiDwJQpnitHCfRVgMaT9vv3uWR/dfXGieM8g6",
+	"2UvFf5eiNSPM9IBEZayaFi4U3JPaRAFj895xYdok0iu+IT3NecD5QCyYGt1xJBmvkTwZZCJ8skHwpHy9",
+	"bSyrmxeeAAkrpNgRupOE+sQ8EtBaWoBcjQRiRu0/P+RsF1cao+TfuBvFpGQJTM1rmy7dIMI5Cr2TmH/m",
+	"wqszy0ND4DcKkeRKGWbEeFvFDzGMJHf8JnXzKJm3ZTyh1BtnPSgjWhQewKaDLDxlSd+zIgdk1pgXDfdz",
+	"CluWZnu7bTJaZMeCGquRlCwJJSE8T1DtR+8Us2tJ4YPTzzzFfJJDJJTLt7FIHlPm9646JVxUR4ej6RNu",
+	"pyGzpdOgE5DR82yAds7PRDS13u7sGUFJlzscuuNl7fah6B3fe843GG5DHrQ3TFtLNThei+J65SI+Ds/I",
+	"GQlt02AFuyiIQItWzW3f1Cox9fy9NS+YSZXxzbQvc66rAi3MwQ2JH33pnoao9CwvtBvglUq4og/sPHPm",
+	"Hf9dUyZw+42jY7AzZhfhosKa6iECIKGn7QBDnmexgmWamQRu8uvvfv51TU6UG/I38m+aZVLk+t+tUQLX",
+	"ta+93sTcjMYubHi+/hpzfNWuwScR12AfiGtwVS9r+ej4Cxir4mfClu+OiukF7tpuDq/tfpmThOmL9JKZ",
+	"A2Nhq/EyvKmYp54Ya49+ihRYd6J6MOO66guIO5Aa09pNEUVw4Z5OVXsaXjI9wVfu6jV5yZr7amABr91h",
+	"2J5/yahIsAlBeu+BFuNHaODE0ERpbDBChjRtDGiKwR3Jg6h27Hlw0Jy4BveMIM2kwem6b4bnq4z2qGjd",
+	"KmJn/pyI+JXi3m1I2BJbZNRB7zopNFUU9j23F55zKnY8w0Sh2qQrH0qpEkAnWtBK7+egUty4N8brut0S",
+	"3Oeb34qSQhbxdKFk0oS9X49hKM/APZ6FZdyTVZ8q5zpgQGTWQ8nP2jheiNtf6BjXuCtyydzXAqD0BBPb",
+	"RLHa9jXY/J5qksnSmvBG1p/z1dMTZjECh5WAVG4hKfuJxkTlh5wJw7eRbVNycTQscRNIZmh15ucHCW9E",
+	"5wAFLC8CBFmn2EqloNeTUGLapXD0c+rjSQFddwqG7F1Qv4v92p23B83vWoIZq8yHpJTDq4QWZi+Pu73z",
+	"26MbpZCaaVJKDUE3bjSpfYuRDToT5aVF7DHQ5i7uAZZDEU1PxAq5R1q0O1Uxmq+JliEp1CViKVYyex9m",
+	"+TNi91HLJ1ewrSEuhNX3NsiYt0EbWfk81tr15A81dD46xxlxavMZUUdBoNIUe4YQKeLVXkrqlHJPpyS2",
+	"oBW7DiapGXn3/+ByffZDg448J1pCpnbITr0IlDFkH+IShkFsem1BujHt9vZphawTwbnRsuudlPlTonlZ",
+	"FeyOUJG3cwAbGTORwWeKuFtZWsYBHTTGSjvL+AITSTLcZf8POwFdlcCwhNUbJfG7LOaGk2YVhqFUpMrC",
+	"hsV/2tj/wH4xEceMg2sFaq6bnZMCSWrJhu/VQuEJEwq8gIcoqmsnyyPV9fXK03sh4TiWJ+jGxAyBJ4cT",
+	"5DJWFDM5CH2TZiQNBYTP2DWCp0rh8Xy5oB7RO/FGS89cyzukQPhgWJ9nVJo7oVvQ/XXV5pw0axpXhYkB",
+	"tTa8QTQmzZRK5CKk1Y3fufFfPlRMfUAf0kRPtHM4zXv6gz2eLwwhDDWe6ZZk6D36tE+Uu9u6CmBsuSsT",
+	"p7xgzstqhYg1orNQxsESwLnS0OJDkuPdU9QVaAxpEhyrPXJN3z5/OtT04tDQcl7o0sL/j+g5HTpLRHId",
+	"qO4ijI1flpgwPpocdcUUqZMpii19qSVTD1Z/tV5RY5q+S0SMbP8puYhfgBt2SiDNFL/KSAJmG6C+ZVJy",
+	"6YthRqK4g2fUj6wyaajHyVBLMxNFm3jkw0HJFhRlPPjifx3JtfyRRS6jXOTsLoWZPsUT6Px/OE7isyz/",
+	"7o5aA3UGumMoyRz088BDl2I9pss1f4Ss/Bs/hfuWE4EindteKgmNsEwa/0z6XoxeMHRcyWomUY7CKB67",
+	"Qf+GdqPPjwGAHms8GkmMOtcBICLFsCl5PTQFF7jvlDK0fLFIkSAvzR5vLnrlCRAVWj6G2xXJL+V3dFOk",
+	"khZZ6TIXT9zsm4nkXJNGHQT6FUNhwmBm/GBR4+SixHgGvY9CN8oKG9dfv9QY6eqmld1sXp3oTG3oLmRu",
+	"w8uNflPypJ2HpOeOxB7WtCg8XlP0OrNn2SGKseO71NZJGC2knaeYHg/+GN9VwElX3MflQbz6jWFDvokl",
+	"QZ3OiMsR8jQvn+HARZ6qNbZyA2mBa/RnKHrLtAFPBrjqXIZrnfA/6cIGm+F+IR/B7swHr9nGfdZeL0/B",
+	"MzqaKDXQh9XKFLTUgeIplxd4spTgotXbaipNEg33FMvlEhiR8+DdEu4QesvyD7RzOaKGPTC8jDaaMXSX",
+	"xFYFRyhsTkxlKpgVMshshNxVnxW4ZzRnirwWrJT6ASoDu2dFDZcmBRwtVB8wObO9s9ErC2V9iUkWxXly",
+	"jvFRRBkSj+v5Y6XRudvTMNy38PNNiXYfccxvqBwnnH7LIn3XqAidvogr0K35JdbgVckEGOA08EpQNKnA",
+	"5E8schFhCSi6ANjg3KPK8lKDmtyciQfNNvaoEwB5t25qbfx9VoyMFZqFioCIEz6Bh+mSB6Z5SaxJH3WN",
+	"FDI7dBoSibodzuaImtRnvUVLB6gPsPgxzlhHKUdeTMOZUJfPdq+1dSQEID4xYQLW7D8TFtBkxNpLx0BO",
+	"yE+S5nHomel3wYvqaYce/tU+E738tQpk4+vReg68xT71g2+5FOVrAph30iZ33ZVqbCJhml6o1O5/TXP2",
+	"isfulL572WiTskJqs9CtDP8wEfwGHgqdvmAW8RWabJ/MHL9CFrg9IjXfxa+Xl7Q3GO5rcP986lyeRMHF",
+	"YXoPJ8j4ndyIKZXJVciMFqlLC16Cokofuw8OdKSqqwXap1dIl8aCUzBHkAxEV4werLVu/9YoWJh1F083",
+	"FbC/zSFxNJctCFaDdE1qNPjS/l6XxcM5xX4VjYuzv5E2CINJxmNtMl4zZqJ3MMS09Ub6jhmNOSi+aNCy",
+	"weec0rIu4+22UkhKQbe3HZAmkMsqRqpKKXg27/id6CJz2thZidTxJHlc/kxL9vZYMB31PCia+eK//nkC",
+	"PrZEn1OXmDs6W/fguvmxMHRqvq7utA/TQs3EOE7RuRSln5wFilZQh+aSnLqOe1BnudEi307wllEVRRrI",
+	"aAIYfV5Smzc1JnpRFwKvnX6jrw2bSTNMZpBhzpjbUV3zZqAp/8/s9KagIgn4MLFPU6MMePTJYLr2PV4/",
+	"vES08kpJl1UwjHJhqbFz3oPWd2NKC2HDeh2+Hk9udbjDu2/aDv6ZncDkTlIzk9V5aOVQfIVrJ0YSeDyy",
+	"lDMti2iGl3uVC/K/n7/+ae3RuZCo8dE+xtdhbwPJZexl4dL6pri4pkrQgnIRBWiIceyXbdyjPQ/u5Rc4",
+	"5vMURpur/405QB1kiksp21Nt2W5fmFnO1StlcLhi9tPxdW9jvuj5YSfXtCrhgOhkraS8TC6/pFZmftDk",
+	"1JHYietzAs526hGQhE66IDTlEHMv0e3tME8L22gQWvcXF7iPOxjo0exlMhYyE+9jCKrD7rmjnlNu6RX5",
+	"WK8Zp4brlTTxAho4AfUMYmRqFAokepBN8w2HZgpT0uapcfp0Vn+xpLl9FHm7Q0oqOwEnGcBL2+2S3Chh",
+	"eilqseR50Oiv3sv3VYzIW3B1N5J84yBByzVix6SC9onz+HH01Fmut7rvLYj7djBN4k1ooR5FpJqYvoZ+",
+	"xrhvNgQbp2LQw/N9ZIlGvUXdJK8OUrhwWeT72+l4gt6xnzCk9awmw73LGyysLvh1iVyW0lHOhG2YwFxq",
+	"k6diquTGsFZLPVoUs7z4mSzkUd2vo56D9pp3bs3dcUzd8tmwOEcBc4t2rRIyYJKdmXmKcZAAhjqlEVzo",
+	"CAskrOlQY7uEWbemMrZBQQySCq+PwDV2T6lz0P76eEgCxm4xDT531NtAs/tx03sBQbgfBdpSEuF8n0V7",
+	"5TInOj3VUjEEqfiOi3sUpDq3FTwcFZpP5fLp6rhBl4693idsQZXt+W0qMTRnpYz/Mr3NZ1rxJIy9C0SR",
+	"6ilmY1NZuHfWNQHcapuX/EHtMOQxGabqNfwpk10gF9N2gsekT6RUidIQFmGu6Ml5xEcDmy/ds/MrLRrd",
+	"R6IFRiYFYqjZEl0H7eQddRIpKt7BMwJY4OsvQnck1ANYQ+YRTWCsmrLv06xKFXH2G7k3ler8Ak9I052b",
+	"4B4t5YG+eVKRPaMqXzcrcmXByBbxPhFVqF3NF7vJTasvrVvNxypN3UTrRcbJLTdFrIlAzgzlcd8DFB4s",
+	"JeH17WDKnaB5Nx1M/cKnZiUnQP1tjRYxXnTvn3OlKEc9F/k/EUQHjMODrpzSHZrDb+HB3g0QY+4hRxQn",
+	"GBWB+X3kfIO7vjMWkI0uD3AjnuIEL0LjS+Gt/uLeN5f3NhSn9SusdXznDycIzA7GD7u0RomzTCzf26Rd",
+	"h72P8FKRA3IADcH1davU2v7m08kbNTquIrduIBEL1ibNz9G1D2YgJG3V0WFLmSjwT3eFH05pGClXO+qx",
+	"dIRRIZqXnmA3R272k1Ct2okLF2UrAD39N1vJD/XFoOUYdURZ+10YTWpwPexBcgc12E2gfjeEUsx2Rwyi",
+	"/NovJ35Mp5bEY3kuiFQvuwZp8N+Jr9nEGq9MzvYeiBPsz/FCZW5IzlE57CThg5Ulg6A8qRS3t/6s7nWK",
+	"VK0mUNDeCrzusqSGZ60qbl0ViHdy4oluj1sHtDG1gUVSSEIqwhjyN2aMNH2Ig4ZFIc1bDxt0omb8jd/g",
+	"oaF7Jqx57UhZeyA9ujd+JcmTl/VVaMz5NJgeF9rtR9vpsOzQwS+d4K7MUyXYrC7Bm5yAWxfuxbHV5S1L",
+	"FjKcEOccyrEseT3miktbQ+ThnZxavGCF4LW8ZfEKBkjpng4PVVERRwmf07YAuPfO6vnoUIYW8Z7VghVd",
+	"NNeIkayo0CU391+T4rSYeQF+Z9+J+os1yz8EGbsw4chzq7HI2iOMLPCC3PpiLcJhVfUu8RT3Qpncuq98",
+	"5nN74+58h8y+kcqFSSWwze3vA2IwQruEAdMokTnfa4SonYPLr6PYe6wT9xMeSACsr4qTFQu84oBboonp",
+	"M8U1Cdg8uyj7zhUo5Ig+QYs3rcml5LymxjTnEH5o7Rcb/EADjs33ntRxd3EwCSLtKlWsPajVxP7Qi7Ud",
+	"mWcRFFSbmc1Fxi9saVzS7T0Uq+shHgnyU2UGxvXoWwjd34GfDEl9Mesx2hUtNt/ON7DDYqdxz2Crpbht",
+	"gxggzuL0bdNgtUBKLyKOi8k93vCKLpCbtKfFNgX8qbQhdn7tXglxmg9Xc3eKWZrZT8skk/oKkv4y6gUg",
+	"7Jxr9gBTfUrguFt3d2AT/eCievt4mlKdvNUqSG8noLq1OM4kpeCd15HdLJNa00ZhykLmpC9q1QziyJ9C",
+	"LUe1b3qFYPz0DQTKxZh62FOxI1KAmSuPJpNlvBeYVzX+/hbC4U4cPH66N4a6Kdqj6UfdZoq42V2GEawk",
+	"unxG0032aKEjCaDNMuS+KqMKUmWh96UhRraM/VngMLGwdCKBcXqGdyzVMUWXIdCbxVIyF+0747KDcNPV",
+	"yBjO+iahcdQz3xRQY809NdmeaeQdxGV8Y4MQXOndA/0As7oQpTCZefcONqPLU187L6HkHUkmj+OjAX0w",
+	"oyw7VjxRZiUTYNjvauBr2GKAbkELgLfXhBoiRcaeEd+xgyLuvbts49k/PVE62jd2AK2Am3CR98X0CyIT",
+	"6CwBddOE1Jr2AUxIiX1j2kk7bq5eAN/tXVmXBIZmdf2a1PGrYSY4t6Rzu3r5b0LVhC0fBLeh3FpgYi2b",
+	"A5fsONvYEH7fN8yRRsMlkMCEZo5mBCZyhiAyJuLBrW77M/fgQEoRxs9SecqRi+yo/hqJpQy16Kctg0Ig",
+	"kmdohdzBbUitGVsr+BBpM+DhVhMng09x6RgM1dwmKlR/wKtd78nhzPh5Tlecb8rruqGa69RFuhzKuYrc",
+	"lWsE8EEMV/8ceFQFN1KlMjqiyX3ji73B12biz04EX2o1AGom/odwFdLU89dRsrXWBrHWKDiRHNG08AEz",
+	"I7lMRRGt4H39/e/z2kTwkseOQBxnRimKNetn8w7uAlOKOFdhpuuw9vDRNPG8cEwt2Lkom3kqrH3TjVGn",
+	"Cw9A3DeJFLmzGKYENfx2bkpTxpShXJhWmG3L70CbHvWRFj6aW5zJLVU8dJziqiTuh+iNDbXqdGkK/cyG",
+	"CeeHrS+P9RLWbULEyWj/FfftfF5w5RlZ9ikU5h4urqunUQgnkFGVR1Fuoy3s23jLIc0v3QjibR0c7xac",
+	"9tHXR0mb7pIyL88x8HvUKmzAgZ9Co5ToQvlmkyrPGJ0PvOsP5UuaaMfwZ8e/2Liaxxq/b87OGJvTu2/g",
+	"RN3zOVb7O/v4KIP8OQlk7qAfO+jDeilhDmkG+sN0mgPChR0TZ+986qVPELab1xDRruMGX4rHResA60hu",
+	"nUftqaOVYTLr5koTUZuWoEUAeDtI640tXTI2Y8EesSQdIE9nac0FDampMTn/bhlk1cZK2nNoXk4dTYPH",
+	"E+kYFfllohnbgu7uGTnkedJ3Xl/M5x+DjaIFLkSqUTLc0QETkWhDzxrBD8GT46FME2WhNWDRRH3R7Pva",
+	"81mC+zhgm4bOniEwBhizNGeQNh7zRCoPRRPpaWt/wpGwEX9dMwmYowrDSpS47LoZ+e9JN9XFqMmGinxK",
+	"rYU83fhHIemkms6J4IONZfZ8SmfWrKCVk+IGiXpOpYaTCrallwqkTzDhGohQPE8ph2QV+tZLfXTD4zoT",
+	"664/gN2W7j3MZBPZ0EkNXfExh2vg5rh2S07Q6aYhsPGebXVCdaJ1WwQiK1npP5rkK1Cve4O/KmgQG9e7",
+	"/cDOvvvNbSI7uy6tmEBbhyYRw2s2ZE9zXDKAz0KLrbo33QmRRfayaOokVmjWLFwWEv4+mlmK2MyIQtHE",
+	"Eogy7hiFT5RZvMylTiCcmheysHfJzqxh4foJxZZ2w8w9UTyTtarYOmlGM0pmXjPvt59s787MXToKbmZN",
+	"CSFFR+4WQH1XWhuglgLQsCeE/3qCD3EUn5TEpCzRS+QlmbRWs2TI+JuC5D27C8mq8VJiaj9H2xFfp2A8",
+	"dtVJTCuNnHWl3i9+B46Vzk6kTLxifGjFv7qqw+k1stjvNfpTJxfpsuau0/I9XK6X75/vetCGqtOhbaHj",
+	"RfuzVEsKe1+zeSrK9/YbVFEwqIcrTywqlC+OJeuPmvpzQZgGfOVDAE2hv/uATZKuSr8e3pP/aW4QY4Hk",
+	"3MsATowU7EMlC57xy189JwCeRlAxoshYwSRDbo3CY7Xn0QqK1Ngp3gXYwlDxHfLbJKg5OIKj4LfNDJyV",
+	"WbtnVlwp7IcOwo+lobvTW8t5I/MzeDH0U7I/GvL3n796wukzUnGmyDdPHj5ZP/jrXx9+s1pfY19dCqQR",
+	"dfn4mmuXLwkQT5MTJu+7VabI+yhWkMdNxOpXPQ4ZlN4i990YcfGGLKpXIUujL9ypQtGh3lzBxxbJL5en",
+	"ZFfBUL6U+i2Ut/YN5rTzKR44HHVLBa9q4psf0+RMKos6G2b4zG8y5TLYuTFEsmGjM+KLahVqDKvMVL84",
+	"hs04ZihKnudMzHsHHRrTHbHQGzQBUEc7xXTjKRLS1ypG+7JhAWB51AaqZb2EDSfvL5S9KaSZ3d6Z0fxD",
+	"u/NktwfoUAs6qhgUPRpW6eElenjtCYwCj6ea2a4CpjDd5Lbye2NYNaGEz6E0Ob77yfkvehlyK2xQtHa8",
+	"ORn3DHKlfMOI2DDD51lkkx3YeW6yne8TNIOc+3b34FGQsvXK8DIWkNjLE5Fbw8Qz8hjce0dheEG4IfiN",
+	"RABt08liqBTmKEJH//XKHJWo24voigHYoWYTcv9g8DWS0dPGz94vfCAXshadCJyImSmCz7NoxJb6EowI",
+	"Hlq8gdnu6HI9OzaWINQeNDv2lAgJRuNByJOuYT1kFTdZ1kHOpgNkuGtV9DDC70TDVbe0ODJijb89z/aQ",
+	"zG1NKZxaDaeEwK3YjWmwi1PiC5pITNs+0fOsoBeIXkq0SyrOxJLqGckKnh00QoQfhNyQTB6FLwZJtUAZ",
+	"GtZ3pqTOiQ5NNg7sDHnwpJSKJR2k8Tb7lgwT0CmQjSBrYZ9QbKzoaVFP38ueZ3HgRHzzuKLErs20O6pE",
+	"+Nj395ouhmlzMG3mtUyhRk1S3WzLzzG6rAOvKpZ0/U6OEk9sI8WHmkUF9IA+lZUsExkOckKJnQtEG5n8",
+	"7NtUfrhK1swmqml7QPIjZZv263oAGPrLsK2HTWpBK72X5tPhgN8XQHMgodUjfSeicX6t9+33MdmlX1ER",
+	"g8w5MZVMFDpWVfLXnhPaDdR4KzoNQ0X+5UhpJF30kuhxQthx7DGh94Z+L19UHufWVHik2EieTUGFr+2z",
+	"TwltFLW/t+HNHCT8JfX7jOVxZxGYXG5scmYmnluEFWSzkCDiEYPlvNbdrYUr7CDU6lWY/DowLcnnpOTP",
+	"AXb0gzTaEA9CMLUbC/XKhRsOuKSEhvM5dhW7Vw1AiO/bgeJfl4otWqj8qSuUG00ZFuu1cEm184giemfH",
+	"e+eutpMq7GJtF+IjH9IcnNy/s6IqXppqb0yNBn9rsgHfDFcE6O5LVe3WoIqjsN/jxJjJseXaWrgOokiH",
+	"UWa6HtTdbqKKpSDDMim2hUsDjCUpyiphJYhbpvi2XemcEkQ3gdZbjU+778RXhC05uulLnZod32tpvaK5",
+	"HZqXlQRfVWkvBFFAPHcnmMBL++iHdCInH+6l62epMTOxsegN22N+Qsm1xrwvO928S6eCa9OGjp7RCnL8",
+	"DB8qOZ3e2teldPq0HPuqu0e7BG2wkt1VqqZolOesrApqWAoPO2cZLx3gWSwHIyA5jKbRYCnqWO5JvJ/N",
+	"AIJ1C659HYU6zgdTydt47+u56CdQgenpMEThBFBawI1IdLjdzkvr6texzwOTg+U4Kaqn5scdWt9NyGbs",
+	"LHBZvPo5iIuhpXWip/vcbtW9krBLoTRGwO0dchAsdojkelKZ/GBJVEs4Y/NufmrSkD+yyvhhR1deDz9Y",
+	"E//OgXZ3LdMi0VmBK5aZVLJAOnEMcb6n5vV0bYfw0ZAphs2R6lETS1OJKhIoLSO+O7FrbOmSvu1/uAbJ",
+	"rlBtcj/k+3Y0ntrK+B3PDmM5jlOtAi52TFXK2XjRFI8TLQ5PESU1mgveaaT5zTqOoL20p6JRbNRYxFCB",
+	"6zsp2Cts55D2WcUgXPJUxnyj6Ingc+s4BszA+96IHhhglviE/jQelUAkDBQX275xVX3xBkjB8Aso8d6/",
+	"7uGaRRyyA+BWNJtedjezTi9uwNXfbA8YJ8AxtoGSu/iedYF1tU9yY/8qcjngYMzlAvfwXoB84CYWTyuu",
+	"G/dGfHWYS4V9UnymFQTS9DMCQF9bqezP7JYp6FGrL/PZ3b99lG8DfO+ahgFHuiNVqxjBfzdF8AkNk9t0",
+	"f+zKbjYyP0/Lu7tahn5/QQCOP5ia+efIXpvr61o82a1zCDR+ONEqTooJ+XGTVcE/auWX9gW0LvzBXQLp",
+	"Mqmr/2+0OMwwQKlHpBzEGtxupTII1MTzGRa2ncxzqMiOAS6dP2SJssT1qtNCt4lmj5OZPGU2jkGB6XvQ",
+	"Vwb8Dx9C/6xpn5hRxmHFsXC5KdMGD60VIluzSGyK6a2eLnQ7f9Ask1EzDtp6QVqENWfxH4hFSTEXkGuS",
+	"2dMsJEBBCjGiK8RdjfPk7cbuomjH0ymNxFwBjQORdl3EfJVq49DBeaF0BZkM+8PJr79XUQfD2havhjDU",
+	"7SfCpujQOaZC6t01am3aax7ZUMjcyCXD3kXYmc7dF96vl2mtPsU52DasnaWZSuBAntJzLGAda+G/lycX",
+	"wLS/s5wcK19Ni9FNIUnOdVXQM6bckabozQXYdQ6oZEv/IJERlexU3DQ1MO8amsvjxsx0/MxVrJ2rbt97",
+	"ISckfjegNNLSlnQD+LTrScr9U2MyAJ7GTNUVR7PVR8Xigg7OF2eVEKsKrNwDToZ9h4CPtJE1qhjNH2Ay",
+	"bn4syzMBdRfb+hfAQOzPH1x1ZL9hklU3m3OYqplSz95DJfUX8SYqRNtV0bgS1iARKIfBV4xC49nT1N2F",
+	"7+QFe8eRvV5YfHubWOHknu/2k7sLnyY+WXauaBO9fTAXfBu/Fl1HvB9gfNsxkfBKhqzb2N3QN9eM+bJU",
+	"Cmpoeqy5TkTHI5nq1EIj5rGh+jDDFU31YdxfDEOmphBaWva7lkWxNE4u3beGyOGabBgXO0Dndt5ErgnV",
+	"9sgz9MDs+Sewy36sCQLN5xRY0DyVYFOy6R1IQ6R7DJDaPee/WTHpAjbTIJ/DB3upyxNSZEJnbvf8dDI1",
+	"3xyUDcSzwUUFWxO/5VmzbqYFeLGISpOSYveaa8vyGb437TL2Y54PkCVtpMyJ9qgl424aGHHAFwcTvSDh",
+	"OV0RXeKqZ5yxTVqNVP8knct4gjrT0eztPaZpXTYQ9wWb4HxO6DRfw+sps65h0EI9TVh/n9wf4TK7lQlQ",
+	"eSmMopkhG2ZOjGFKDK2qgmeQBwjtALjRxPJabWnGHpJXLsTKXYcAaCdD9kyZ39cE2lXAn3E5+p/i3/65",
+	"evL48cPH/1ytyT9XLx9/9fXP+M8n/+uvj/+5+ndib37HolgTKDWBl9++ekG+/vrr/yBckF/fvXhIvoP+",
+	"yuG3//jmr/+LuKOEYFtm/ZDYFe0ZzZkirwUrpX6ACoBYUbRWh+87t5dWPepn5MTN3vKQm1BH0eg/Ay8/",
+	"JM8d/Bkp6ZlkVKkzoYL8kLOykoaJ7PzgRwY1CcfK3nT/9tg+b6nKlH7q9LDdTVC8Qo4iB5yxRtUCXlKo",
+	"0CemWE6+evwN0D1czyxvXdYSjPHwnyKkUjxd4VLR5sHL++qJLyyhFV89XX398PHDryFHyOxhazyiFX9E",
+	"N07Ad2g6o5rhUvyQr56u/s7M8w1Kl2K6ksIVenz1+DEmogrjgi8NcXn0L5euiPtsbBfiB0BE26LpfrB/",
+	"hjhzaqAws0e+Z/dHMJLLkqoz1OP5huM5NdRKzxooWzci39LMOCgqn8YPMH7/Vbe8fm/HBIrZazN2iEuR",
+	"7Ft8YhbNbkX+UP93wQ37uk26OveNC6piDUV7hMM9XZ3tMsnN//0TN1aYC7YALZ/DwFbM2S1TZ0CiWhOq",
+	"CYUvgISXIIpEMXAlDBMzk8oFn/UQRV80HrunKHZTqVvfn4ZSHN6ZgJlbDx/XyjHO1e8sIfzU6jBrW0Bx",
+	"mNXxxkMcWtl3eWO6wacttBMGX3+sqdXzogh6sjZAQZFYJbbjt0yTEz27UkZKBDsxRRhmMaEabsObPSTP",
+	"hTs1sdoNDVbTogb4qx4GS8hLh+PGCgnPtPlW5ud7SMSWt7MspnS+3s4sY5pYaeYw8jElA99xs4jLUv2u",
+	"B8Fsb5Rv+rz8kVVLqNgbekYzse6Nbk2jojgDyB8XoB9YgV3aTntZIgBewdkt60teRDs8+oPnH3H+vm1S",
+	"Ww5eKlk1dibkwtKSGQBoS6Rb1Y88umEMi+DHafbSdXq9J83e2fOcdgU8ug1nrQTwVD0Fc5aBi3pQu74M",
+	"Dy2qW1vfntZI170xqlfroadq1fqNZXWqHTcP6i8A1Q6q047gwgiL6S86UxdtZj6v2w7TFIgLXdmh3eNf",
+	"orqCE8ycZINnRFeMHqxxI0WdNwQqS27ts2lNFcRrkp4Kcv6n0VJ+fdfRUViZFt8ev1RMvPRVVa1FP1ns",
+	"ClK74BLaAwqE/C3YlXTdn7Z2abGqOzCn4ZMbBk780E2tqVawJitIINSUNtV8exU3TN0y9UAzYQg++pTs",
+	"WVFIuP3CF9y92GUlFlQbd+Vdg18j/AeWTQA5MmpoIXdrbDoHI1FBvrPjP7MXAGbcLcvae4heVXKtrb4U",
+	"eeMKAVduaxCAQ4VQwU5wkYeet3agY8lyV7vjL/c/UW0ewKce/PASNunmTACbuG8k/gaN+HpSyiFuAsP5",
+	"eMLTVWtcAJP2ItTMwoxV27oB//vI4J7mxkO45BnjvB89hQ27M8jwB9ooRsu2qI9eEL9DWVnoJNzTCqEo",
+	"qEaI48qDZjhJLfgta0jq1gWjo3L6HQiSVHmQQy7Af2avBMJ+IlwdntpdQpXB/GJL7XXDb+M8ZfhjKAhY",
+	"Ewppx/b/c64NFRmz/z5xvSf6mO3tF1ylDej9igl0KaFjBm8vVIO1i26EgEfBwtQB8wY6v/ZF8RWGt+fp",
+	"S/vSTxwU+uizbwrXiGPKmJLm8GwCYkPJk16Trx4/bvjIIHGhL+Ylpv63pJyXx3L19K+PH69XJRf4X08i",
+	"nuP3V3QvvZJHkcc2wW++AfEWn1hmM9RdN6HwBFqqakJLKXaExi7OaZvC/ucjqmB2KevdMvE5PvJlydQ1",
+	"WeoWnOIpDzt4bW+eEL9dE0x5Obvd7xp0sRzOuaWYzzVBfnlsdyrOUOIOSPeQ5WT/FPDbB/ie7V0UNKol",
+	"XStYhZ/8nZdHs6fFU8LsoW2VkpDKnsWKkQMvrMK0qhBysfA8lqBU4dSEv1q9WfI8L1B0u0K6Jlqi6Hql",
+	"iT2CQ+mIDsM42DNr0seV34s9xmW/aA14KJGWQAxPMEin9h7imA48eYyz5sVmHXPmhmB90JJfPX7S0pMP",
+	"3B960fzIVJHbeGCCxzU2OS2PZv8ZZpeYjiXvlzMboOAnn47mv0MJ+qFs7rpc0RNYOhgxjE03Q0C3RWYb",
+	"meg1lTds/5tKWvszocAhWceBsC0W/yk4095HCUc0nMxjWrjRpT16/r5wD/wZrLo6HumPp6Qxl1HFEtbc",
+	"Vwnh+TTWnKM3OvLid/WCH5hltsGLwFJnO1TqWeO+0bYFyAQB4Q3LZMlGpMknqCYtuZ8QnSB2S+0rc4RG",
+	"SauAUXCo+MgHdp467DeJYf/HGp5wlwAmJWSv9hligJn6rvgbZk0trgmmV0OclC8hm780PJUkK6RmxXld",
+	"+3RO9Iw3YM13gtrrh5LH3d7lOA/IasnEcVBWX9sH5mq8T8/OtnN8p+SxmlPSL/K/21dGAxJu4KnRCLwb",
+	"ckHwvWfII/gPZ5q768ISHtzwPdM4/azS2ssiX4MoGqgnPO0lcQApCdFA199gMOkH98iifGt8N4WGMdhY",
+	"HV6HQMY4Lob/1lReuucb0EJoRy3hX/ve9UwD15Lzu/K2a037lIpUuN7O0eOsoXusYHDxq6g2LCeG3ZmH",
+	"5GcZHLFORdFmdD8YDPYBdRT9q923Vv//5EBoJp1hoY9U6qiZf7Sgfnk/NZYmM8PiLtRJWTdjAawn42xH",
+	"yXyj2C1npwUE5gfnm/dpHXAOacZIXQYDqWeQzhmXo85ef/QH/mM0qPWDR1P6ZLGpF1RkrCBUuK2B7gyp",
+	"dsz4fCTjnXxSFGdfAURNagcNK7WETpvC4aB7FlIIYc1D6mBeSA6XWIfluvyfH2F6hnoLCi4gWbImBfrU",
+	"Icbkzjt5mwzcDFL/SwyLxLjkwyM7CVDbn4pplVMt9ki9bOhU3oJTWg3mtFRunG7+ER52xiupytXHy3fW",
+	"crrze1dABYojmO21uiR8C62HmXJhSi3nadBH6iiuwIi3R3ElJnz1qdXbW0vWwANoC0tJuOsOkBqqJB79",
+	"Yf9v9KD6Fat4l8m8mCCnP7Hcl2EukouBAEHhggknGzdOzcqjaaKa9vMF0oecm+dnXeJzXN1fNBSH6zXm",
+	"CAQMoH8d810rZBYWNY+b7m4Zk55HkFzvwDQuGTS1TV8AxijCul2e7DV0zQETvMbynWChLuuYcwiqKbcu",
+	"4rDiRQmqV5ZR2c7Sc6P7IFcLTAu3hsN67WwL+3JKkzyyl30P2r+kLDx3415HDtzopR1ouhh8oh3+Wt4G",
+	"TC/t0iZ93ZHb8xj6IK6CLFQPAHJ6glGQlrY0l/4uv8Vst6tsVlqDzH1xTHpzNDUwtqWtM17tTQrymRyg",
+	"346luLXn2kh1TvJLubrWRRkGCvB/qIL9Fhy3JqldM1pC7H4Rr7KzNJwV9qxOR8wkFOcRwU7AdWuFUGLo",
+	"pmDh17C5nR3i4VImaVwmjPK490uKBkDF/+ShzpcXjRYU/VLeocX2M8zOXkctec/oAYYs0xpUIZFWGmPO",
+	"oz+sLh62s+Hv39mvTXMGNrB0JkS1kxBpn9dA/w5KmBDYaI7l/d0tz13P0qvpj/CNhBubhd/vT4Y6rxc7",
+	"8laMHvxZT71/OSl6lxnz487hG7A530MFbLbvMwKx9LzMXkNJtNH6vrhT/wUWOCOcsQsbtngFh73dc/lF",
+	"CuNRJqvzpZp9Dn8T96/qfF/m9uE5JgIw3Qfw0mGQDcAHfmnHzRvY5/7Sjm4c0Wi80u67IuVl0rTld59N",
+	"mJ5XVXF+BS0lrqEoXvG7L1ZLwNKRfVaPugR7DvBKf9Fky+/Iv7199YL87T8ef/XvBD14Ixp/Crf3VOSa",
+	"mc/G8Xfq/CM7V24rLs/y73F9zzOfGPfprhbu08mkFvQ3bo1DrIBel/eXI0QKhxEPQFgCUFxECkhXKY8F",
+	"NSzv3R4Q22uazOC4Q9kKDZZeibj4BYc6Fyew9pB0SwQwJICJNIHTQf/WzrDNmewReL9L0isbXlM4FtBN",
+	"Uwz72QFjXo1f+IEEp0qpDcR+4MK7VH7hL3AyAo4dlDHpVseEiAvsczDKY3lHGWM/4PwuE+56zgAauul5",
+	"kMJ/YUuuTN+u1qu7QtsDd8ek+/Ouuov1MbhmCmDdmSUuIQvhrLhaItcLghcF+LBroBWX4udTxgsJgfRG",
+	"/+aus2XJCMmWDyIGveJXxQt6xc1bhiHRZBKmgyS9DhOaBTLYZsOncy6lUhNk95Vgy4Yi8vyVqx9bCIDA",
+	"tV1crnsin4FN2EEruFeDvl7jAb3QNWyZKE+es+HCRiiZXcobXOcC+nRjXVsWdh+ESAAGBiZa+QfuYMOT",
+	"Flq0siLqQjwWkzPiL6u7vpxZv2xhHRFuOcRja5ZlNfjxEppry+8AYKn2xjlkC0tzl+DS49X9TIyklnnF",
+	"7xwjr3RdtqN/4VfmLb9D0y7wwEiiLXtoEYImF0U/g9W8KM/eMjvuDU7wWmGTZmf6L45vv0l1aNvlR4Pg",
+	"i5g2j8kp3j5wJRcA6OgQ5SczkFHFtHn0hxODj4NXIHz4qpcg94kYKiP4AV7x5Q0sUEgeNcwZWq2+cdzo",
+	"bvbGvW9EcJBUFIo/ffFbuHfdKxIVZXRFK+wkkmLuG3igt5xOUw2EUqtkdmBmTTKqcr1GN4KGzP59unT0",
+	"UKvhCXVj0fqu9mToN/aTBcAKpkqP+e+sVU0Y5GZFv2m3t3sy5ZMG61QIxZTvcCtKfJ7qxMchcbRGxHf/",
+	"WeXQGdWUxf0vl3asmYUFCHP+CL6/BBJo5SQKcW5gzi9wsg9ecl1JzX3DyRmVGGGIG5YdFTfnB29kwbEX",
+	"7PRhPi6Hu5BRpTjL0d/sggwC1w4yAhCEsC8ClAklgpmTVIcr39sUo/kVDmeaXzGdwQ7/mRJd3rqWxKmb",
+	"TQAFAmjxhXKO26kRXkK0kQqKoszE24zimw2uNaXf3+ITky40rj9qev9c88biJppQKjC1JdJ97UBgB2c0",
+	"eLWCr/ovjWQiLqJsWHKj6roR9KKpRzBs6Cx8nQ2LbdDr9sWfds92WmlHhOYtIEmFpHWOmOaYklsuFPvI",
+	"gAbY6KmWpGY6mjsafC1O7dODWUxMUXNXtvH0p/rqNGjNQRs0VzO6BkQzxLrLZFmC6RI1qcDwnWjHPfnq",
+	"8WWl+l9C1QMmVfl7sl/3cv6KoWSgK19+cfQ/Tz5Qaztx0WZKNDlo8NbrXr9XWlBS6748Ilu+OAfGp8/7",
+	"rDWgyBgppWIAjHZLMypMckfFWdbofbZwfi69mnsQxv5id9kNIDFgwWjg1J7eMmxI4YrgumkQg1wyvo9q",
+	"ArOoOr9zTSW/zIPpmnYtrPwdu4uHD+nmgWaWKJB6Ik/agdoC6KzvRXt/rYq1L9qnznsQDkayglcbSVV+",
+	"fZf8G6oN83JwjW0HH/hMl0j4dv5piiVQycKlxQoMmJmOrRf48kPjriV5/Y4e2BuqwsZcmtV2/M/Eaa+H",
+	"B3LXfDUpGCh7dkaAuaUCowBt7XMCWlWIPlUjLgWDd4yjyOXiUvCrHfRKme0il1/sCQts6mCaQ1UbooY7",
+	"Fw8GdiY6ek6urXrKzQNt168o9TB+ClwKflsGNwoaJSBkWLg7Z72INZT0cqPJgZ31J0wstFT4BZpnT3zY",
+	"JfdNe/g5yEPCV2SJ/Mjw7LB83PUdv1rRqR36T2EI13E/gE4OhnBwDa7r1pTGyTzRlOe+StVg1ffUxGFg",
+	"50lJvNkkdzU8MA2g0bdnHImFLAeb2en06TtrTu+Eic04x5DucODJbXcwDq6XROH03doxYGzn45LTdcGr",
+	"4KfYA863gaAQgGJMSyv/n6iqXI/jpFRjCOx6Z5UdfyihulIMGy4sC9gqSS6JwGbQC92lPH3l0RRcDGeq",
+	"/+KfWXRfN78ctnYcExE1Tq/x7uDuDsNP2eB/Z/I/b375mWwZNUfFSCaLYrnOhS8k1caDVirmYLFdknNJ",
+	"q7o5jtTM7/qTVMVAS4W6c3Qy/8K3YV6QZwv1q+6wyo06VRO7xxeq7gVAydNeWoIfdB1s8V2rg1p1k/w4",
+	"kH7s1nslJwQMPt9Bu+DH0xzxfL5vFDXP4RZqmRKjfVv6Q4eyC1p2JcMlGCr40jj5+M/GSRdx8SHSg5BW",
+	"5W0J9Z8Y4q5vTh/faD+z0xvMnbsGc9zon2mffab+ba8BJcV3roVv2EsJNA/smpdtXwLwarRV4FtWylvm",
+	"uPalNwrEyXqkGDgQLLF9ROMZOYpcorMFYu+dRoIXpnNM0krXE/vZMv/4zy7zmBTu2Lz2zjT7CSENw+6+",
+	"LCBFHzXL14SqbM9v4W9Nf1tcAvpbBKZH1XATDqqAz3ospuVD2DvmLo2nPc/2jb5xXNcwwc8abc9cyggk",
+	"rpxSPW1uLVvn5Qn3kluD+vA2Ld6K4l902BD3+iAkrbNMihyY2lq0T2hPNTzikDg98/OpkT5cSL/keBdQ",
+	"5/3/SIxEc5Jomq+dJrAb0fCSaffFKHLbvbq6tvbvJfkdXrUnwVzuqdfbdzTh2hqPdk1p3cHE5d2N//TW",
+	"j2WBP+4BJDlgvDhg/3HFPlhTbtn7/9eUL1hT/twJQqyGHGLheNoAIUlGhZCG6EWKyVOKwauaAX/M9+6R",
+	"kWMdQJBPvvA1tGjiuq5wjGZYw4Nf0BHhlxsrvCIV3S2XtQDHzYb5TAhv0Al2Cq2z1kFpaEErvW/niS1/",
+	"TuxlkQOu95A8+Gcm2HnBikIbj2uMEOHt2pBcMsxC3tNbtpx9tWwch260eytux0ImkWnDHVMN5ivA7fUW",
+	"OcUD+Rw/Gqmfb7Jo0lCOX6PezH3NV7fkKY7NXwTDQkya7UPE0Aot3r+X2CVWchyKNLR95vWXfD479txc",
+	"4iYb2RSaDfdbumHmqng4MH6E9N+esYYZus3azbJMxoGGEsZaH4WKgSDe2p5NoUC0k7gP1LrcjZByUd8w",
+	"c7UccPOZnGYpxj4vCuDCYg4yO5pllVdXfXYlxP7RH5qN9x1C3izYzeHPQt3gcdPMPGs524g27drzy3dF",
+	"vERaM3N/oN6E087DDlxxx/0M+urT+us+iUA43xyyZ84me1Qy7Fl30TX9mkISVcn/Kbm4noTY0Sc3eftT",
+	"Scibo2kW8CA4J8MqeuOyJEsijxPFJ9wKlnXu/MhYdePGvpYScMN/prN34JpnjSB3tfJRlAUYbzVeDbnb",
+	"cWWnezbEmP3oD//PwaP5FfTha7Hx09+Zu8REr/aiZ2+9wGUuxgld2t4O9wYlaTD2KPjiO/h5nrsuW1cK",
+	"NtvRv9iqu+d5HkAoWgBpsJ/bHa2Mc0b4O03ab+oct0PYAvjEZU2Zl3Vb1JOd5CWAmf8gtnLUT+AGnpz1",
+	"pCQ6LZe5nSJP/aBrIgX7iybyJEKQzjPPzzOZ+PQzO711SQJX2iMw/NKbBAb17QKXuR46cq5dRxJZYcty",
+	"F0yQCotp/vfz1z/F6NveHo/+gP+f0JvEE/+TtQFcknJ1sgXSDtWIkC4ao5l+5ns1M3NUguVromVL2WwY",
+	"2WBLoW4gviG6g5pmWUXz6Yj3vKaatGQI4X4rayznplXB3tzIs1aLOs2dkscoLsgtu6YKgLHfsbtZgPKf",
+	"jg0u1629/7v4ASPb/PL2ti3uDPW3vbeofyGMXSbfyTfbTZ22S/XidciAQTQwipeTzdEQjEveWp2GJSAN",
+	"X3AXH3BMfo6atY+K/qKo0CemfPf8AozEBpaMa3Fk6Fk/JL82ctwaiPs0O/RbW79UsvrkenT5msoLu9Eu",
+	"o1bjZa46dbh3gAsLLXHSe2qvwpBw43EmEfYAUafW+H+6i5gRzUPgRRHD7NpIWTDLtgkVPSn+fuo7TM3e",
+	"e9xi+jvwWDC7AY8FG4Q5fXssrtoQDcZPlY0fF0XxPxZoZWhArMS90vHPJzvAR5wBo0DXveQVT/vwoeGA",
+	"oolH2K+nlsI3l7mm4Zqk+osmGVfZsdSGiow1AcicCZztpWYiyYqo2bYMia4S2IBZLV3guyBznM1nhnkU",
+	"gZGqudIV5Udb6CM0KNKv3COXsWtcYb/iIg9F3ddrfOFWkcod5boB0i8YVWtSMVVyY8BU4mbvOmB7DDyR",
+	"k4JtF0smcozA6zomFSOL1kQKRMDIaAHZRhsqcj3CX+j6P6yp3CNfgsOrMd1pRX6eU7iI8bJrN/5Ux1fB",
+	"9ZIa1Q+HJ30mj6Lp7Aof67Hv0R/4j/EoPpLhcxSsuNnH1zPbQeTY+T5FiEeKWb4NO3LdI5MyX6GM4QtK",
+	"YfSTjwjmrxXiM++PIlcOYGsJTgbYJce4IKVFDrfFDYOmXZ+Yww8zfdvgcjebM2OFM5wp0ZWdH/a/wzst",
+	"RGO3UhEKGbnHglr9flJWm7vyKioItTcgJas98zmv3PRvmt/dVVI1hGqE9QA/7uY+gN0dtZuXYagfKsHH",
+	"TvMrgO0As+HFzT8+MY8f/YH/uKCgNij+uI0Pw14tyebGK5nFCii0oajbfZr9ar0qKKqmnOuMqpzlscz6",
+	"zjkHw1xWUnG9s+JHxip7kZMn2JOwrjVxywIPQZ1AQXsO9bYgxu4Ur5nIAz8+8ZWizUarldpWTIdfI3YK",
+	"vn8Z/xb0U3rr6i3LpErjADqwIAUQ8MuByYOgAJyYB5qmvhAhh8DMvyQXzp/oTiy+bQRm0odV0EeGqsEm",
+	"fDfwwDWzleADaYDF5vV6iQsGg2gglHRwXVddb2WR2704erEfRaKoKXYVBFpl/j9YHF+X1SJ+wdr+hauG",
+	"0xj/u+Mc7mEbGIcvP2g1vwsPfQKk+1RO/EKp8C8clD0cJ0gOkrMth0huMyf+7AW+pLm9WsertRJ9CW6v",
+	"3ZXgR1aZeT0JnnwaTj0vilA9sJB54LoPDCB8BikeRX6wN+IGa7605PZB0r4DPKYA27SQh8nd1tNEvle9",
+	"DeTAXREY54rJcLMz4a7pUXH5587BKBXRFGGiMBw41EfnFI6pEag6fOjz+Py+wHM2wCI2Zk5kxQSickUI",
+	"bl9n6tYT7qiK1dPVI7sb/t8AAAD//w==",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

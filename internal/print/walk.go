@@ -61,7 +61,7 @@ type Walk struct {
 	End         keypad.Sheet
 	Effort      keypad.Effort // of all stops and of the end
 	Asides      []Aside
-	Done, All   int // how many are stored already, and of how many
+	Done, All   int           // how many are stored already, and of how many
 	Apart       keypad.Effort // when each channel is keyed from the stated state
 	InSlotOrder keypad.Effort // in the order of the slots, keeping what stands
 	Nameless    keypad.Effort // in this order without the names
@@ -251,4 +251,3 @@ func (p *Sheets) Wrong(ctx context.Context, loadID int64, r WalkRequest, slot in
 func (p *Sheets) Mark(ctx context.Context, loadID int64, t plan.Tick) (*plan.Ledger, error) {
 	return p.plans.Tick(ctx, loadID, t)
 }
-

@@ -1586,6 +1586,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/paper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What is carried to a radio on paper, or in a phone without a network */
+        get: operations["getPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -5941,6 +5960,39 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPaper: {
+        parameters: {
+            query: {
+                /** @description field, pocket, cards, sheets or phone */
+                kind: string;
+                /** @description a4 or letter */
+                size?: string;
+                /** @description to look at, or as a file */
+                as?: "view" | "pdf" | "html";
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The paper */
+            200: {
+                headers: {
+                    "Content-Disposition": string;
+                    "Content-Security-Policy": string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                    "application/pdf": string;
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };

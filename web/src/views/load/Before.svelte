@@ -339,6 +339,10 @@
     font-weight: var(--w-normal);
     text-align: left;
   }
+  .costs th,
+  .costs td {
+    vertical-align: baseline;
+  }
   .costs td {
     text-align: right;
     font-family: var(--figs);
