@@ -223,6 +223,7 @@ func TestTravellerByThumb(t *testing.T) {
 	p.reads("[role=status]", "In Trail, slot 4")
 
 	// Where the device is, when asked.
+	p.thumb("More")
 	p.thumb("Settings")
 	p.sees("#place")
 	p.fills("#place", "41.5, -55.9")

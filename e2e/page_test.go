@@ -184,7 +184,7 @@ func (p *person) listen(ev any) {
 	case *page.EventJavascriptDialogOpening: // it asks before it is left; the answer is yes
 		go func() { _ = chromedp.Do(p.ctx, answer) }()
 	case *network.EventRequestWillBeSent:
-		if u := e.Request.URL; !strings.HasPrefix(u, p.url) && !strings.HasPrefix(u, "data:") && !strings.HasPrefix(u, "about:") {
+		if u := e.Request.URL; !strings.HasPrefix(u, p.url) && !strings.HasPrefix(u, "data:") && !strings.HasPrefix(u, "about:") && !strings.HasPrefix(u, "file:") {
 			p.wrong = append(p.wrong, "request to "+u)
 		}
 	}

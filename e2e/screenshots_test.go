@@ -10,6 +10,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/require"
 
+	"mnemos/core/standing"
 	"mnemos/internal/plan"
 )
 
@@ -35,10 +36,10 @@ func TestScreenshots(t *testing.T) {
 		{"plan-work", 1280, 800, "day", working},
 		{"plan-fit", 1280, 800, "night", matching},
 		{"columns", 1280, 800, "day", dividing},
-		{"plans", 1280, 800, "day", planning},
 		{"keypad-sheet", 1280, 1000, "day", keying},
-		{"keypad-try", 1280, 800, "day", trying},
-		{"keypad-phone", 390, 844, "night", trying},
+		{"load", 1280, 800, "day", loading},
+		{"load-walk", 1280, 800, "day", walking},
+		{"load-phone", 390, 844, "red", resting},
 		{"find", 1280, 800, "day", finding},
 		{"find-phone", 390, 844, "red", lacking},
 		{"find-import", 1280, 800, "day", bringing},
@@ -132,33 +133,44 @@ func dividing(p *person) {
 	p.reads("[aria-label=Sample]", "146.5200")
 }
 
-// planning is the list of plans, with one put away.
-func planning(p *person) {
-	for _, name := range []string{"Season", "Winter"} {
-		_, err := p.another().Plans.New(p.t.Context(), plan.Form{Name: &name, Season: &seasons, Region: &region}, "trail")
-		require.NoError(p.t, err)
-	}
-	p.runs("Plans:")
-	p.reads("[role=dialog]", "Winter")
+// loading is what a radio will hold, before the walk.
+func loading(p *person) {
+	ask[any](p, `localStorage.setItem('pace', JSON.stringify({presses: 400, seconds: 560}))`)
+	p.goes("/load")
+	p.reads("main", "What Trail will hold")
+	p.reads("main", "Start with slot")
 }
 
-var seasons, region = "club radios", "us"
+// walking is a step in the middle of a walk, with a tone to step to.
+func walking(p *person) {
+	loading(p)
+	_, err := p.another().Plans.Stand(p.t.Context(), 1, []int{1, 5, 6, 8, 16, 23}, standing.Keyed, plan.Latest)
+	require.NoError(p.t, err)
+	p.reads("main", "6 of 24 are stored already")
+	p.presses(kb.Enter, kb.ModifierCtrl)
+	for range 3 {
+		p.walks("It shows this")
+		p.presses(kb.Enter)
+	}
+	p.walks("tone sent")
+}
+
+// resting is what the display must show, on a phone in red light.
+func resting(p *person) {
+	loading(p)
+	p.touchscreen()
+	p.thumb("Start with slot")
+	for range 40 {
+		if p.now("It shows this") {
+			return
+		}
+		p.thumb("Done, next step")
+	}
+}
 
 func keying(p *person) {
 	p.presses(kb.Enter, kb.ModifierCtrl)
 	p.reads("main", "At rest the display must show")
-}
-
-// trying is a sheet half way on the simulated handset.
-func trying(p *person) {
-	p.goes("/keypad/1/8")
-	p.reads("main", "Try it on a simulated handset")
-	ask[any](p, clicks+`('Try it')`)
-	p.reads(".handset", "Check the start")
-	for range 9 {
-		ask[any](p, `document.querySelector('.handset .live').click()`)
-	}
-	p.until("document.querySelector('li[aria-current]')?.textContent.includes('tone sent')")
 }
 
 // editing is a copy of a shipped radio, with fewer slots than the plan needs.

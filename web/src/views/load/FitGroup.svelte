@@ -48,19 +48,19 @@
               }}>{f.label}</Button
             >{/each}
           {#if x.listen}<Button
-              label="Make {x.name} receive only"
+              label="Receive only: {x.name}"
               onclick={() => {
                 listen(x.slot);
               }}>Receive only</Button
             >{/if}
           {#if x.scan}<Button
-              label="Scan {x.name} as the others"
+              label="Scan as the others: {x.name}"
               onclick={() => {
                 scan(x.slot);
               }}>Scan as the others</Button
             >{/if}
           {#if x.leave}<Button
-              label="Take {x.name} out of this radio"
+              label="Take out: {x.name}"
               onclick={() => {
                 leave(x.slot);
               }}>Take out</Button

@@ -1,5 +1,6 @@
 <script lang="ts">
   import Frequency from '$parts/Frequency.svelte';
+  import StandingBars from '$parts/StandingBars.svelte';
   import Mark from '$parts/Mark.svelte';
   import type { Row } from '$lib/api/client';
   import { beats } from './pace';
@@ -14,7 +15,6 @@
     time: number;
   }
   let { walk, unit, standings, time }: Props = $props();
-  const states = ['planned', 'stored', 'keyed', 'proven'];
   const here = $derived(walk.phase === 'end' ? walk.stops.length : walk.at);
   /** When each channel that is still to come begins, by the person's own pace. */
   const times = $derived.by(() => {
@@ -52,9 +52,9 @@
           {#if i === here}<b
               >{walk.phase === 'step' ? `step ${String(walk.step + 1)} of ${String(walk.steps.length)}` : 'look'}</b
             >
-          {:else}<span class="bars" aria-hidden="true"
-              >{#each states as x, j (x)}<i class:on={j <= states.indexOf(state)}></i>{/each}</span
-            >{#if i < here}{state}{:else}<span class="clock">{times[i]}</span>{/if}{/if}
+          {:else}<StandingBars now={state} />{#if i < here}<span aria-hidden="true">{state}</span>{:else}<span
+                class="clock">{times[i]}</span
+              >{/if}{/if}
         </span>
       </li>
     {/each}
@@ -131,21 +131,6 @@
     padding-left: 11px;
     color: var(--ink2);
     font-size: var(--t-small);
-  }
-  .bars {
-    display: inline-flex;
-    align-items: center;
-    align-self: center;
-    gap: 2px;
-  }
-  .bars i {
-    width: 7px;
-    height: 1px;
-    background: var(--ink3);
-  }
-  .bars .on {
-    height: 3px;
-    background: var(--ink);
   }
   .clock {
     color: var(--ink3);

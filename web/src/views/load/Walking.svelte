@@ -72,19 +72,20 @@
   });
 </script>
 
-<p class="sr-only" aria-live="polite">{says}</p>
-<div class="bar">
-  <button
-    type="button"
-    class="link"
-    onclick={() => {
-      walk.leave();
-    }}>Leave</button
-  >
-  <span><b>{unit}</b>, {Math.min(walk.at + 1, walk.stops.length)} of {walk.stops.length}</span>
-  <span>{minutes(walk.secondsLeft)} left</span>
-</div>
 <main class="walk">
+  <p class="sr-only" aria-live="polite">{says}</p>
+  <div class="bar">
+    <button
+      type="button"
+      class="link"
+      onclick={() => {
+        walk.leave();
+      }}>Leave</button
+    >
+    <span><b>{unit}</b>, {Math.min(walk.at + 1, walk.stops.length)} of {walk.stops.length}</span>
+    <span>{minutes(walk.secondsLeft)} left</span>
+  </div>
+
   <h1 class="sr-only">Fill {unit} by its keys</h1>
   {#if !narrow.is}<WalkList {walk} {unit} {standings} {time} />{/if}
   <section bind:this={sheet} class="sheet" aria-label="Now keying {stop?.name ?? unit}">
@@ -225,58 +226,58 @@
       {/if}
     {/if}
   </section>
+  <div class="foot">
+    {#if walk.phase === 'rest'}
+      <button type="button" onclick={() => void walk.elsewise()}>Something else</button><button
+        type="button"
+        class="main"
+        onclick={() => {
+          walk.shows();
+        }}>It shows this</button
+      >
+    {:else if walk.phase === 'else'}
+      <button
+        type="button"
+        onclick={() => {
+          walk.back();
+        }}>Back</button
+      ><button
+        type="button"
+        class="main"
+        onclick={() => {
+          walk.to(1);
+        }}>None of these</button
+      >
+    {:else if walk.phase === 'dummy'}
+      <button
+        type="button"
+        onclick={() => {
+          walk.keyed(false);
+        }}>Leave it out</button
+      ><button
+        type="button"
+        class="main"
+        onclick={() => {
+          walk.keyed(true);
+        }}>It showed this</button
+      >
+    {:else}
+      <button
+        type="button"
+        onclick={() => {
+          walk.back();
+        }}>Back</button
+      ><button
+        type="button"
+        class="main"
+        onclick={() => {
+          walk.done();
+        }}>Done, next step</button
+      >
+    {/if}
+  </div>
 </main>
 <PressRibbon {walk} {time} />
-<div class="foot">
-  {#if walk.phase === 'rest'}
-    <button type="button" onclick={() => void walk.elsewise()}>Something else</button><button
-      type="button"
-      class="main"
-      onclick={() => {
-        walk.shows();
-      }}>It shows this</button
-    >
-  {:else if walk.phase === 'else'}
-    <button
-      type="button"
-      onclick={() => {
-        walk.back();
-      }}>Back</button
-    ><button
-      type="button"
-      class="main"
-      onclick={() => {
-        walk.to(1);
-      }}>None of these</button
-    >
-  {:else if walk.phase === 'dummy'}
-    <button
-      type="button"
-      onclick={() => {
-        walk.keyed(false);
-      }}>Leave it out</button
-    ><button
-      type="button"
-      class="main"
-      onclick={() => {
-        walk.keyed(true);
-      }}>It showed this</button
-    >
-  {:else}
-    <button
-      type="button"
-      onclick={() => {
-        walk.back();
-      }}>Back</button
-    ><button
-      type="button"
-      class="main"
-      onclick={() => {
-        walk.done();
-      }}>Done, next step</button
-    >
-  {/if}
-</div>
 
 <style>
   .bar,

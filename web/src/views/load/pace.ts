@@ -8,6 +8,8 @@ const weight = 40;
 const last = 600;
 /** Longer than this for a press was a pause, and not a press. */
 const pause = 12;
+/** And quicker than this somebody leafed through the steps. */
+const leafed = 0.12;
 
 /** What a hand does: how often it presses, and how much of that repeats the press before. */
 export interface Effort {
@@ -36,7 +38,7 @@ export function readPace(): Pace {
 /** The pace after a step that took so long. */
 export function learn(pace: Pace, effort: Effort, seconds: number): Pace {
   const presses = beats(effort);
-  if (presses < 1 || seconds / presses > pause) return pace;
+  if (presses < 1 || seconds / presses > pause || seconds / presses < leafed) return pace;
   const keep = Math.min(1, last / (pace.presses + presses));
   const next = { presses: (pace.presses + presses) * keep, seconds: (pace.seconds + seconds) * keep };
   localStorage.setItem(shelf, JSON.stringify(next));

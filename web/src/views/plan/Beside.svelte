@@ -1,4 +1,5 @@
 <script lang="ts">
+  import StandingBars from '$parts/StandingBars.svelte';
   import type { Holding } from '$lib/api/client';
 
   /** Where another radio has the channel: quiet in the same slot, strong in another, ≠ where it holds it with a change. */
@@ -19,7 +20,9 @@
       title={loss ? `${name} holds it with a change: ${loss}` : `${name}, slot ${String(held.slot)}`}
       ><span class="sr-only">{name}, slot </span>{#if loss}<span aria-hidden="true">≠</span><span class="sr-only"
           >with a change,
-        </span>{/if}{held.slot}</span
+        </span>{/if}{held.slot}{#if held.state && held.state !== 'planned'}<span class="ml-1"
+          ><StandingBars now={held.state} /></span
+        >{/if}</span
     >
   {:else if held.can}
     <button

@@ -2,6 +2,7 @@
   import type { Snippet } from 'svelte';
   import Evidence from '$parts/Evidence.svelte';
   import Frequency from '$parts/Frequency.svelte';
+  import StandingBars from '$parts/StandingBars.svelte';
   import ToArrow from '$parts/ToArrow.svelte';
   import Tone from '$parts/Tone.svelte';
   import type { Holding, LoadInfo, Row, SetInfo } from '$lib/api/client';
@@ -84,6 +85,8 @@
     >{#if c.bandwidth === 'narrow'}<span class="ml-1.5 flex-none text-note text-ink3">narrow</span
       >{/if}{#if sets.length > 0}<span class="ml-1.5 min-w-0 truncate text-note text-ink3"
         >{sets.map((s) => (s.priority ? `${s.set.name}, priority` : s.set.name)).join(' · ')}</span
+      >{/if}{#if row.standing.now !== 'planned' || row.standing.was}<span class="ml-auto flex-none self-center pl-1.5"
+        ><StandingBars now={row.standing.now} was={row.standing.was} /></span
       >{/if}
   {:else if column === 'short_name'}{row.short_name}{#if row.pinned}<span class="text-ink2" aria-hidden="true">·</span
       ><span class="sr-only">, pinned</span>{/if}
