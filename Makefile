@@ -72,7 +72,7 @@ dev: build
 bench: $(UI) chromium
 	@command -v sqlite3 >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends sqlite3; }
 	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
-	$(GO) test -run '^$$' -bench 'Names|PlanFiles' ./core/naming ./internal/exchange
+	$(GO) test -run '^$$' -bench 'Names|PlanFiles|Order|PDF' ./core/naming ./internal/exchange ./core/walk ./internal/print
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_BENCH=1 $(GO) test -count 1 -v -run TestMapCost ./e2e
 
 ## bench-ui: what Plan costs with 1,000 channels, and events to 20 clients

@@ -69,3 +69,26 @@ func permute(order []int, from int, yield func([]int)) {
 		order[from], order[i] = order[i], order[from]
 	}
 }
+
+// BenchmarkOrder finds the order of 200 channels; the baseline is to write down the
+// walk in the order of the slots.
+func BenchmarkOrder(b *testing.B) {
+	p, err := radio.Load("trail")
+	require.NoError(b, err)
+	r := rand.New(rand.NewPCG(7, 7))
+	var wants []keypad.Wanted
+	for slot := 1; slot <= 200; slot++ {
+		d := entry.Read(lines[r.IntN(len(lines))], band.MustLoad("us"))
+		wants = append(wants, keypad.Wanted{Channel: d.Channel, Slot: slot, Short: "A1"})
+	}
+	b.Run("baseline/slot order written", func(b *testing.B) {
+		for b.Loop() {
+			Along(p, wants)
+		}
+	})
+	b.Run("order found", func(b *testing.B) {
+		for b.Loop() {
+			Order(p, wants)
+		}
+	})
+}
