@@ -26,8 +26,8 @@ type Row struct {
 	Top       *check.Finding           // the first finding that has a fix
 	Line      string                   // the channel as an entry line
 	Standing  Standing
-	Rules     []string                 // IDs of the rules that found something graver than a note
-	Repeater  listing.ID               // the published statement that it was made from; zero for none
+	Rules     []string   // IDs of the rules that found something graver than a note
+	Repeater  listing.ID // the published statement that it was made from; zero for none
 }
 
 // Ledger is a load as it stands, with every channel judged.
