@@ -244,7 +244,7 @@ func (w *writer) figures(f freq.Hz) string {
 
 // dropped says that the display hides the last figures of f.
 func (w *writer) dropped(f freq.Hz) string {
-	if len(f.MHz()) > len(w.figures(f)) {
+	if shown, err := freq.Parse(w.figures(f)); err != nil || shown != f {
 		return fmt.Sprintf("the display leaves out the end of %s", f)
 	}
 	return ""

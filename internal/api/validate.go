@@ -142,6 +142,8 @@ func number(s *openapi3.Schema) string {
 		s = s.Items.Value
 	}
 	switch {
+	case s.Type.Is("boolean"):
+		return "write true or false"
 	case s.Min != nil && s.Max != nil:
 		return fmt.Sprintf("write a number from %v to %v", *s.Min, *s.Max)
 	case s.Min != nil:

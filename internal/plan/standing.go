@@ -3,6 +3,7 @@ package plan
 import (
 	"context"
 	"fmt"
+	"strings"
 
 	"mnemos/core/slots"
 	"mnemos/core/standing"
@@ -67,19 +68,61 @@ func (p *Plans) Stand(ctx context.Context, loadID int64, in []int, state standin
 	})
 }
 
-// behind are the channels that a radio holds as they were before somebody changed
-// them.
-func (d *desk) behind() (out []Task) {
-	for _, e := range d.entries {
-		s := d.standing(e)
-		if s.Was == "" {
-			continue
-		}
-		slot := e.Slot
-		out = append(out, Task{
-			Kind: "behind", Slot: &slot, Title: label(e.Channel) + " · The radio still holds what it was before", Why: fmt.Sprintf("it was %s on %.10s, and changed since: key it in again", s.Was, s.At),
-			Do: "look", Says: "look at it", since: s.At,
-		})
+// behind are the radios of the plan that do not hold what they are to hold: of this
+// one the channels that were changed since they were keyed in, one by one; of each
+// radio that was loaded once, how many are not stored.
+func (p *Plans) behind(ctx context.Context, d *desk) (out []Task, err error) {
+	loads, err := p.equipped(ctx, d.plan.ID)
+	if err != nil {
+		return nil, err
 	}
-	return out
+	for _, l := range loads {
+		other := d
+		if l.ID != d.load.ID {
+			if other, err = p.desk(ctx, l.ID); err != nil {
+				return nil, err
+			}
+		}
+		if len(other.standings) == 0 {
+			continue // nobody has begun with it
+		}
+		changed, missing := other.lag()
+		if l.ID == d.load.ID {
+			for _, e := range changed {
+				slot, s := e.Slot, d.standing(e)
+				out = append(out, Task{
+					Kind: "behind", Slot: &slot, Title: label(e.Channel) + " · The radio still holds what it was before", Why: fmt.Sprintf("it was %s on %.10s, and changed since: key it in again", s.Was, s.At),
+					Do: "walk", Says: "key it in", From: l.ID, since: s.At,
+				})
+			}
+			changed = nil
+		}
+		var why []string
+		if n := len(changed); n > 0 {
+			why = append(why, fmt.Sprintf("%s changed since they were keyed in", channels(n)))
+		}
+		if n := len(missing); n > 0 {
+			why = append(why, fmt.Sprintf("%s not stored yet", channels(n)))
+		}
+		if len(why) > 0 {
+			out = append(out, Task{
+				Kind: "behind", Title: other.unit.Title() + " is behind", Why: strings.Join(why, ", "), Do: "walk", Says: "walk through it", From: l.ID, since: "~", // after single channels
+			})
+		}
+	}
+	return out, nil
+}
+
+// lag are the channels that a radio holds as they were before, and those that it can
+// hold and nobody has stored.
+func (d *desk) lag() (changed, missing []store.Entry) {
+	for _, e := range d.entries {
+		switch s := d.standing(e); {
+		case s.Was != "":
+			changed = append(changed, e)
+		case s.Now == standing.Planned && d.radio.CanReceive(e.Channel.Receive):
+			missing = append(missing, e)
+		}
+	}
+	return changed, missing
 }

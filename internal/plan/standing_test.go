@@ -35,13 +35,24 @@ func TestStanding(t *testing.T) {
 	assert.Equal(t, standing.Planned, now(l, 7))
 	tasks, err := a.Plans.Work(t.Context(), demotest.Trail)
 	require.NoError(t, err)
-	behind := 0
+	var behind []string
 	for _, x := range tasks {
 		if x.Kind == "behind" {
-			behind++
+			behind = append(behind, x.Title+": "+x.Why)
+			assert.Equal(t, "walk", x.Do)
 		}
 	}
-	assert.Equal(t, 2, behind)
+	require.Len(t, behind, 3)
+	assert.Contains(t, behind[0], "The radio still holds what it was before: it was keyed on 2026-11-25")
+	assert.Equal(t, "Trail is behind: 21 channels not stored yet", behind[2], "24, of which one is keyed and two were changed")
+	tasks, err = a.Plans.Work(t.Context(), demotest.Ferry)
+	require.NoError(t, err)
+	for _, x := range tasks {
+		if x.Kind == "behind" {
+			assert.Equal(t, "Trail is behind: 2 channels changed since they were keyed in, 21 channels not stored yet", x.Title+": "+x.Why)
+			assert.EqualValues(t, demotest.Trail, x.From)
+		}
+	}
 	_, err = a.Plans.Undo(t.Context(), demotest.Trail, plan.Latest, false)
 	require.NoError(t, err)
 	assert.Equal(t, standing.Keyed, now(a.Ledger(t, demotest.Trail), 7), "the radio holds what it held")

@@ -22,10 +22,10 @@ type Task struct {
 	Slot  *int   // where it is; nil for what is of no slot
 	Title string
 	Why   string
-	// Do is what one key does: fix, look, add, import or move; Says is what it is
+	// Do is what one key does: fix, look, add, import, move or walk; Says is what it is
 	// called. ID is that of the fix, or of the channel to add.
 	Do, Says, ID string
-	From         int64 // the radio from which a channel is added
+	From         int64 // the radio from which a channel is added, or that is walked through
 	FromSlot     int
 	since        string // for the order within a kind
 }
@@ -53,12 +53,13 @@ func (p *Plans) Work(ctx context.Context, loadID int64) ([]Task, error) {
 			out = append(out, t)
 		}
 	}
-	out = append(out, d.behind()...)
-	more, err := p.team(ctx, d)
-	if err != nil {
-		return nil, err
+	for _, ask := range []func(context.Context, *desk) ([]Task, error){p.behind, p.team} {
+		more, err := ask(ctx, d)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, more...)
 	}
-	out = append(out, more...)
 	old, err := p.oldListings(ctx, d)
 	if err != nil {
 		return nil, err

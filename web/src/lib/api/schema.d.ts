@@ -2293,7 +2293,7 @@ export interface components {
             title: string;
             why: string;
             /** @enum {string} */
-            do: "fix" | "look" | "add" | "import" | "move";
+            do: "fix" | "look" | "add" | "import" | "move" | "walk";
             says: string;
             id: string;
             /** Format: int64 */

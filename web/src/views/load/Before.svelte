@@ -55,7 +55,7 @@
   const done = $derived(walk.phase === 'done');
 </script>
 
-<main class="fit">
+<main class="fit" class:alone={!(w && !w.by_cable && walk.stops.length > 0)}>
   <div class="left">
     <h1>What {fit.unit} will hold</h1>
     <p class="sum">
@@ -237,7 +237,9 @@
         </ul>
         <h3>At the end</h3>
         <p class="note">
-          It is left with {w?.end.leave.join(', ')}. Switch scan and dual watch on again if you had them on.
+          It is left with {w?.end.leave.join(', ')}. Switch scan{first.sheet.start.includes('dual watch off')
+            ? ' and dual watch'
+            : ''} on again if you had them on.
         </p>
         {#if !kept}<p class="acts big">
             <Button fix="live" key={commands.key('walk-start')} onclick={start}
@@ -258,6 +260,9 @@
     grid-template-columns: minmax(0, 1fr) 436px;
     min-height: calc(var(--screen) - var(--bar) - 100px);
     padding-top: 5px;
+  }
+  .alone {
+    min-height: calc(var(--screen) - var(--bar));
   }
   .left {
     min-width: 0;

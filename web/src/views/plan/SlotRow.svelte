@@ -77,15 +77,17 @@
   const flag = (field: string) => row.flags[field];
   const fifth = $derived(row.slot % 5 === 0);
   const alone = $derived(others.length === 0);
+  /** It has come into the radio, or had. */
+  const marked = $derived(row.standing.now !== 'planned' || row.standing.was !== '');
 </script>
 
 {#snippet value(column: Column)}
   {#if column === 'slot'}{row.slot}
-  {:else if column === 'name'}<span class="max-w-full shrink-0 truncate">{c.name}</span
+  {:else if column === 'name'}<span class="max-w-full truncate" class:shrink-0={!marked}>{c.name}</span
     >{#if c.bandwidth === 'narrow'}<span class="ml-1.5 flex-none text-note text-ink3">narrow</span
       >{/if}{#if sets.length > 0}<span class="ml-1.5 min-w-0 truncate text-note text-ink3"
         >{sets.map((s) => (s.priority ? `${s.set.name}, priority` : s.set.name)).join(' · ')}</span
-      >{/if}{#if row.standing.now !== 'planned' || row.standing.was}<span class="ml-auto flex-none self-center pl-1.5"
+      >{/if}{#if marked}<span class="ml-auto flex-none self-center pl-1.5"
         ><StandingBars now={row.standing.now} was={row.standing.was} /></span
       >{/if}
   {:else if column === 'short_name'}{row.short_name}{#if row.pinned}<span class="text-ink2" aria-hidden="true">·</span

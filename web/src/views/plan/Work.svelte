@@ -5,6 +5,7 @@
   import Mark from '$parts/Mark.svelte';
   import { api, must, type LoadInfo, type Task } from '$lib/api/client';
   import { commands } from '$session/commands.svelte';
+  import { chosen } from '$lib/api/chosen.svelte';
   import { navigate } from '../../router';
   import type { PlanState } from './plan.svelte';
 
@@ -26,7 +27,7 @@
   const titles: Record<Task['kind'], string> = {
     stop: 'Must not go on the air as it is',
     conflict: 'A witness says otherwise',
-    behind: 'Changed since it was keyed in',
+    behind: 'Not in the radio as planned',
     missing: 'The other radios have it',
     moved: 'In other slots than the others',
     unverified: 'Nobody has confirmed it, oldest first',
@@ -48,7 +49,10 @@
     else if (t.do === 'add') await plan.copy(t.from, t.from_slot, load.id, load.unit.name);
     else if (t.do === 'move') await plan.several.arrange('align', { slots: [] });
     else if (t.do === 'import') await navigate('/find');
-    else look();
+    else if (t.do === 'walk') {
+      chosen.load = t.from;
+      await navigate('/load');
+    } else look();
   }
   const first = $derived(tasks[0]);
   $effect(() =>
