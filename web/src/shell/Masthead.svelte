@@ -44,9 +44,11 @@
   const icon =
     'p-1.5 hover:bg-hover disabled:text-rule2 max-desk:min-w-11 max-desk:min-h-11 inline-flex items-center justify-center';
   const key = (id: string) => (commands.key(id) ? ` (${commands.shown(id)})` : '');
-  // On a phone the last word holds what the head has no room for.
+  /** The views that a narrow head has no room for. */
+  const others = views.slice(onPhone).map((v) => ({ label: v.name, run: () => void navigate(v.path) }));
+  // On a phone the last word holds everything that the head has no room for.
   const more = $derived([
-    ...views.slice(onPhone).map((v) => ({ label: v.name, run: () => void navigate(v.path) })),
+    ...others,
     {
       label: ledger?.undo ? `Undo: ${ledger.undo}` : 'Undo',
       run: () => {
@@ -112,7 +114,13 @@
 >
   <a class="self-center text-[19px] font-[760] tracking-tight no-underline" href="/">Mnemos</a>
   <nav aria-label="Views" class="ml-5 flex max-desk:hidden">
-    {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', views)}
+    {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', views.slice(0, onPhone))}
+    <span class="flex max-wide:hidden">
+      {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', views.slice(onPhone))}
+    </span>
+    <span class="flex wide:hidden"
+      ><Menu label="More views" acts={others}><span class="text-ink2">more</span></Menu></span
+    >
   </nav>
   <div class="ml-auto flex min-w-0 items-center gap-2 max-desk:ml-2 max-desk:flex-1 max-desk:gap-1">
     {#if workspace}
@@ -135,7 +143,7 @@
         </p>
       </div>
       {#if workspace.plan.demo}<span
-          class="text-label whitespace-nowrap text-ink2 max-desk:hidden"
+          class="text-label whitespace-nowrap text-ink2 max-wide:hidden"
           title="The demonstration: its islands, repeaters and callsigns are invented">invented</span
         >{/if}
       <span class="max-desk:hidden"><StatusLine {ledger} /></span>

@@ -21,7 +21,6 @@
   import Panel from './Panel.svelte';
   import Pasted from './Pasted.svelte';
   import { PlanState } from './plan.svelte';
-  import Ribbon from './Ribbon.svelte';
   import Said from './Said.svelte';
   import Side from './Side.svelte';
 
@@ -300,13 +299,16 @@
       {/if}
     </main>
     {#if ribbon.data}
-      <Ribbon
-        ribbon={ribbon.data}
-        selected={plan.selected}
-        reading={plan.reading}
-        choose={(b) => (band = b)}
-        pick={(slot) => (plan.selected = slot)}
-      />
+      {@const drawn = ribbon.data}
+      {#await later.ribbon() then { default: Ribbon }}
+        <Ribbon
+          ribbon={drawn}
+          selected={plan.selected}
+          reading={plan.reading}
+          choose={(b) => (band = b)}
+          pick={(slot) => (plan.selected = slot)}
+        />
+      {:catch}{@render lost()}{/await}
     {/if}
   </div>
   {#if plan.several.pasting}
