@@ -137,6 +137,33 @@ describe('a walk', () => {
   });
 });
 
+describe('an answer that comes late', () => {
+  it('does not change the walk under the feet of who walks', async () => {
+    localStorage.clear();
+    let answer: (r: Response) => void = () => undefined;
+    vi.stubGlobal(
+      'fetch',
+      vi.fn(() => new Promise<Response>((done) => (answer = done))),
+    );
+    const w = new WalkState({ ask: vi.fn() } as unknown as Desk, 4);
+    w.walk = walk();
+    const asked = w.ask();
+    await vi.waitFor(() => {
+      expect(fetch).toHaveBeenCalled();
+    });
+    w.start();
+    answer(
+      new Response(JSON.stringify({ ...walk(), stops: [stop(99, '')] }), {
+        status: 200,
+        headers: { 'Content-Type': 'application/json' },
+      }),
+    );
+    expect(await asked).toBe(false);
+    expect(w.stop?.slot).toBe(7);
+    vi.unstubAllGlobals();
+  });
+});
+
 describe('words', () => {
   it('names the menu as people say it', () => {
     expect(

@@ -30,6 +30,9 @@ export class WalkState {
   wrong = $state.raw<readonly WrongShown[] | null>(null);
   pace = $state.raw(readPace());
   #since = 0;
+  /** The last question: an answer that comes when somebody walks already is of no use. */
+  #asked = 0;
+  #begins = false;
 
   constructor(
     private readonly desk: Desk,
@@ -81,9 +84,11 @@ export class WalkState {
   }
 
   async ask(order: readonly number[] = []): Promise<boolean> {
+    if (this.#begins && order.length === 0) return false; // a walk begins with what it asked for
     this.trouble = '';
+    const mine = ++this.#asked;
     try {
-      this.walk = must(
+      const walk = must(
         await api.GET('/api/loads/{load}/walk', {
           params: {
             path: { load: this.load },
@@ -91,8 +96,11 @@ export class WalkState {
           },
         }),
       );
+      if (mine !== this.#asked) return false;
+      this.walk = walk;
       return true;
     } catch (e) {
+      if (mine !== this.#asked) return false;
       this.trouble = e instanceof Error ? e.message : '';
       return false;
     }
@@ -116,7 +124,11 @@ export class WalkState {
     const { kept } = this;
     const order = (kept?.walk.stops ?? this.stops).slice(kept?.at ?? this.at).map((s) => s.slot);
     this.kept = undefined;
-    if (order.length === 0 ? await this.ask() : await this.ask(order)) this.start();
+    const asked = this.ask(order);
+    this.#begins = true;
+    const there = await asked;
+    this.#begins = false;
+    if (there) this.start();
   }
 
   /** Does the step, and goes to the next. */
@@ -208,6 +220,7 @@ export class WalkState {
   }
 
   #go(at: number, step: number, phase: Phase): void {
+    this.#asked += 1; // what is asked for now comes too late
     this.at = at;
     this.step = step;
     this.phase = phase;
