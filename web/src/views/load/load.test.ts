@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { SheetStep, Walk, WalkStop } from '$lib/api/client';
+import { api, type SheetStep, type Walk, type WalkStop } from '$lib/api/client';
 import type { Desk } from '$session/desk.svelte';
 import { beats, learn, minutes, readPace, seconds } from './pace';
 import { WalkState } from './walk.svelte';
@@ -140,27 +140,16 @@ describe('a walk', () => {
 describe('an answer that comes late', () => {
   it('does not change the walk under the feet of who walks', async () => {
     localStorage.clear();
-    let answer: (r: Response) => void = () => undefined;
-    vi.stubGlobal(
-      'fetch',
-      vi.fn(() => new Promise<Response>((done) => (answer = done))),
-    );
+    let answer: (r: unknown) => void = () => undefined;
+    const get = vi.spyOn(api, 'GET').mockReturnValue(new Promise((done) => (answer = done)) as never);
     const w = new WalkState({ ask: vi.fn() } as unknown as Desk, 4);
     w.walk = walk();
     const asked = w.ask();
-    await vi.waitFor(() => {
-      expect(fetch).toHaveBeenCalled();
-    });
     w.start();
-    answer(
-      new Response(JSON.stringify({ ...walk(), stops: [stop(99, '')] }), {
-        status: 200,
-        headers: { 'Content-Type': 'application/json' },
-      }),
-    );
+    answer({ data: { ...walk(), stops: [stop(99, '')] }, response: { ok: true } });
     expect(await asked).toBe(false);
     expect(w.stop?.slot).toBe(7);
-    vi.unstubAllGlobals();
+    get.mockRestore();
   });
 });
 
