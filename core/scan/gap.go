@@ -7,9 +7,14 @@ type gap []atom
 
 type atom struct{ chance, time float64 }
 
-// laguerre are three times, in means, with chances that have the first five moments
-// of a decay: the nodes of Gauss and Laguerre (Abramowitz and Stegun 25.4.45).
-var laguerre = []atom{{0.711093009929, 0.415774556783}, {0.278517733569, 2.294280360279}, {0.010389256502, 6.289945082937}}
+// stay is what a stop takes beyond a look: a time that is always the same, and one that
+// decays about its mean.
+type stay struct{ fixed, talk float64 }
+
+func (s stay) mean() float64 { return s.fixed + s.talk }
+
+// square is the mean of the square.
+func (s stay) square() float64 { return s.mean()*s.mean() + s.talk*s.talk }
 
 // spread is a distribution over steps of equal size; the last holds all that is longer,
 // with its mean.
@@ -25,27 +30,59 @@ func newSpread(step float64, n int) spread {
 	return s
 }
 
-// and is s with a stop that comes with a chance and then takes one of some times.
-func (s spread) and(p float64, times []atom) spread {
-	out := spread{step: s.step, chance: make([]float64, len(s.chance)), mean: s.mean}
-	for i, x := range s.chance {
-		out.chance[i] = x * (1 - p)
-	}
+// and is s with a stop that comes with a chance and then takes some time.
+func (s spread) and(p float64, takes stay) spread { return s.then(p, growth{}, takes) }
+
+// growth is how the chance of a stop grows with the time that has passed: by slope
+// until everything is forgotten, which goes with exp(−k t). What the channel itself took
+// before counts too: usual is the mean of its exp(−k t), now what it is this time.
+type growth struct{ slope, k, usual, now float64 }
+
+// then is s with a stop whose chance grows with the time. Its mean chance is p.
+func (s spread) then(p float64, g growth, takes stay) spread {
 	last := len(s.chance) - 1
-	for _, a := range times {
-		out.mean += p * a.chance * a.time
-		at := max(0, a.time) / s.step
-		n := int(math.Min(at, float64(last)))
-		f := min(1, at-float64(n))
+	out := spread{step: s.step, chance: make([]float64, last+1), mean: s.mean}
+	stops := make([]float64, last+1)
+	if g.slope == 0 || g.k == 0 {
 		for i, x := range s.chance {
-			if x == 0 {
-				continue
-			}
-			m := x * p * a.chance
-			out.chance[min(last, i+n)] += m * (1 - f)
-			out.chance[min(last, i+n+1)] += m * f
+			stops[i] = x * p
+		}
+	} else {
+		step, decay, mean := math.Exp(-g.k*s.step), 1.0, 0.0
+		decays := make([]float64, last+1)
+		for i, x := range s.chance {
+			decays[i] = decay
+			mean += x * decay
+			decay *= step
+		}
+		for i, x := range s.chance {
+			stops[i] = x * min(1, max(0, p+g.slope*(g.usual*mean-g.now*decays[i])))
 		}
 	}
+	var all float64
+	for i, x := range s.chance {
+		out.chance[i] = x - stops[i]
+		all += stops[i]
+	}
+	out.mean += all * takes.mean()
+	at := max(0, takes.fixed) / s.step
+	n := int(math.Min(at, float64(last)))
+	f := min(1, at-float64(n))
+	// What decays does so by the same share in each step, so that its mean is right.
+	again := takes.talk / (takes.talk + s.step)
+	var talking float64
+	for i := range last {
+		if i >= n {
+			talking += stops[i-n] * (1 - f)
+		}
+		if i > n {
+			talking += stops[i-n-1] * f
+		}
+		out.chance[i] += talking * (1 - again)
+		all -= talking * (1 - again)
+		talking *= again
+	}
+	out.chance[last] += max(0, all)
 	return out
 }
 

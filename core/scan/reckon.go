@@ -4,14 +4,23 @@ import "math"
 
 // Rounds of the reckoning: how often a channel is found busy follows from the times
 // away, and these from how often the others are.
-const settles = 8
+// First with mean times, which is quick, then with times as they are spread.
+const (
+	settles = 6
+	refines = 3
+)
+
+// So many channels are gone through in their order; what more of them take is nearly
+// the same whatever the order.
+const fine = 32
 
 // place is one look in a round: at a channel, with the looks that lie between it and the
 // look before at what it hears.
 type place struct {
 	channel int
-	before  int // the channel of the look before at the same output; itself, unless others hear it too
-	gap     gap
+	before  int     // the channel of the look before at the same output; itself, unless others hear it too
+	gap     gap     // after a look that found nothing
+	long    gap     // after a stop
 	stop    float64 // the chance that the look stops
 	often   float64 // how often it comes in a round
 }
@@ -41,6 +50,10 @@ func Reckon(s Setup) *Result {
 	}
 	k := newReckoning(s, r)
 	for range settles {
+		k.means()
+		k.stops()
+	}
+	for range refines {
 		k.gaps()
 		k.stops()
 	}
@@ -104,8 +117,8 @@ func newReckoning(s Setup, r *Result) *reckoning {
 // steps are so many, and so large, that what stops take in a round is drawn finely
 // where it matters.
 func (k *reckoning) steps() (size float64, n int) {
-	n = 40
-	if len(k.s.Channels) > 48 {
+	n = 24
+	if len(k.s.Channels) > fine {
 		n = 8
 	}
 	var mean, square float64
@@ -114,106 +127,199 @@ func (k *reckoning) steps() (size float64, n int) {
 		if i == k.s.Priority {
 			often = max(1, k.extra)
 		}
-		for _, a := range k.visits[i].times {
-			p := k.stop[i] * a.chance
-			mean += often * p * a.time
-			square += often * p * a.time * a.time
-		}
+		takes := k.visits[i].takes
+		mean += often * k.stop[i] * takes.mean()
+		square += often * k.stop[i] * takes.square()
 	}
 	return max(0.02, (mean+3.5*math.Sqrt(square))/float64(n-1)), n
 }
 
-// gaps works out how long the receiver is away before each look.
-func (k *reckoning) gaps() {
-	size, n := k.steps()
-	m := len(k.rest)
-	pass := func(s spread, c int) spread { return s.and(k.stop[c], k.visits[c].times) }
-	k.places = make([][]place, len(k.s.Channels))
-	// What the looks at the priority channel take between two at another.
-	type share struct {
-		spread
-		looks, weight float64
-	}
-	shares := []share{{newSpread(size, n), 0, 1}}
-	if p := k.s.Priority; p != None {
-		few := math.Floor(k.extra)
-		s := newSpread(size, n)
-		for range int(few) {
-			s = pass(s, p)
-		}
-		shares = []share{{s, few, 1 - (k.extra - few)}}
-		if k.extra > few {
-			shares = append(shares, share{pass(s, p), few + 1, k.extra - few})
-		}
-		// Before a look at it come looks at others, beginning anywhere among them.
-		var g gap
-		for i := range k.rest {
-			s := newSpread(size, n)
-			for j := range k.s.Every {
-				s = pass(s, k.rest[(i+j)%m])
-			}
-			g = append(g, s.gap(float64(k.s.Every)*k.s.Look, 1/float64(m))...)
-		}
-		k.places[p] = []place{{channel: p, before: p, gap: g, stop: k.stop[p], often: k.extra}}
-	}
-	// All others but one: what comes before it with what comes behind it.
-	before := make([]spread, m+1)
-	behind := make([]spread, m+1)
-	before[0], behind[m] = newSpread(size, n), newSpread(size, n)
-	for i, c := range k.rest {
-		before[i+1] = pass(before[i], c)
-	}
-	for i := m - 1; i >= 0; i-- {
-		behind[i] = pass(behind[i+1], k.rest[i])
-	}
-	for i, c := range k.rest {
-		others := before[i].plus(behind[i+1])
-		var g gap
-		for _, x := range shares {
-			all := others
-			if x.looks > 0 {
-				all = others.plus(x.spread)
-			}
-			g = append(g, all.gap((float64(m-1)+x.looks)*k.s.Look, x.weight)...)
-		}
-		k.places[c] = []place{{channel: c, before: c, gap: g, stop: k.stop[c], often: 1}}
-	}
-	k.twins(size, n)
+// extraMean is what stops at a channel add to a round, a look at it.
+func (k *reckoning) extraMean(c int) float64 {
+	return k.stop[c] * (k.visits[c].mean - k.s.Look)
 }
 
-// twins shortens the gaps of channels that hear the same output: the look before was
-// that at the other one.
-func (k *reckoning) twins(size float64, n int) {
+// slope is how much more often a look stops after a long time than after none, when
+// everything else took the time before.
+func (k *reckoning) slope(c int, before float64) float64 {
+	t, v := k.talks[c], k.visits[c]
+	if t.begins == 0 || k.s.Channels[c].Always || k.r.Of[c].Never {
+		return 0
+	}
+	fresh := 1 - math.Exp(-t.begins*(k.s.Look-k.s.Channels[c].Opens))
+	p := k.stop[c]
+	forgets := (1-p)*t.busy*math.Exp(-t.k*k.s.Channels[c].Opens) + p*(t.busy-v.busy)
+	return t.lasts(k.s.Channels[c].Opens) * (1 - fresh) * forgets * math.Exp(-t.k*before)
+}
+
+// means works out how long the receiver is away before each look in the mean.
+func (k *reckoning) means() {
+	var round float64
+	for _, c := range k.rest {
+		round += k.s.Look + k.extraMean(c)
+	}
+	one := func(c, before int, often, time float64) {
+		g := gap{{1, max(0, time)}}
+		k.places[c] = []place{{channel: c, before: before, gap: g, long: g, stop: k.stop[c], often: often}}
+	}
+	k.places = make([][]place, len(k.s.Channels))
+	if p := k.s.Priority; p != None {
+		one(p, p, k.extra, round*float64(k.s.Every)/float64(len(k.rest)))
+		round += k.extra * (k.s.Look + k.extraMean(p))
+	}
+	for _, c := range k.rest {
+		one(c, c, 1, round-k.s.Look-k.extraMean(c))
+	}
+	if len(k.groups()) > 0 {
+		size, n := k.steps()
+		k.twins(size, n, func(s spread, c, _ int, _ bool) spread { return s.and(k.stop[c], k.visits[c].takes) })
+	}
+}
+
+// groups are the places in a round of channels that hear the same output.
+func (k *reckoning) groups() map[int][]int {
 	groups := map[int][]int{}
 	for i, c := range k.rest {
 		if o := k.s.Channels[c].Output; o != 0 && !k.s.Channels[c].Always {
 			groups[o] = append(groups[o], i)
 		}
 	}
-	m := len(k.rest)
-	for _, g := range groups {
+	for o, g := range groups {
 		if len(g) < 2 {
-			continue
+			delete(groups, o)
 		}
+	}
+	return groups
+}
+
+// gaps works out how long the receiver is away before each look.
+func (k *reckoning) gaps() {
+	size, n := k.steps()
+	m := len(k.rest)
+	k.places = make([][]place, len(k.s.Channels))
+	var round float64 // what stops add to one
+	for _, c := range k.rest {
+		round += k.extraMean(c)
+	}
+	looks := float64(m)
+	if p := k.s.Priority; p != None {
+		round += k.extra * k.extraMean(p)
+		looks += k.extra
+	}
+	// A look at a channel after others took some time: the longer, the likelier a stop.
+	pass := func(s spread, c, own int, stopped bool) spread {
+		ms := k.talks[c].k
+		took, p := k.visits[own].mean-k.s.Look, k.stop[own]
+		g := growth{k: ms, usual: 1 - p + p*math.Exp(-ms*took), now: 1}
+		if stopped {
+			g.now = math.Exp(-ms * took)
+		}
+		g.slope = k.slope(c, (looks-1)*k.s.Look+max(0, round-k.extraMean(c)-k.extraMean(own)-s.mean))
+		return s.then(k.stop[c], g, k.visits[c].takes)
+	}
+	type share struct {
+		looks, weight float64
+		takes         spread // that the looks at the priority channel stop
+	}
+	shares := []share{{0, 1, newSpread(size, n)}}
+	if p := k.s.Priority; p != None {
+		few := math.Floor(k.extra)
+		some := newSpread(size, n)
+		for range int(few) {
+			some = some.and(k.stop[p], k.visits[p].takes)
+		}
+		shares = []share{{few, 1 - (k.extra - few), some}, {few + 1, k.extra - few, some.and(k.stop[p], k.visits[p].takes)}}
+		// Before a look at it come looks at others, beginning anywhere among them.
+		at := place{channel: p, before: p, stop: k.stop[p], often: k.extra}
+		for stopped, to := range map[bool]*gap{false: &at.gap, true: &at.long} {
+			for i := range k.rest {
+				s := newSpread(size, n)
+				for j := range k.s.Every {
+					s = pass(s, k.rest[(i+j)%m], p, stopped)
+				}
+				*to = append(*to, s.gap(float64(k.s.Every)*k.s.Look, 1/float64(m))...)
+			}
+		}
+		k.places[p] = []place{at}
+	}
+	others := k.others(size, n, pass)
+	for i, c := range k.rest {
+		at := place{channel: c, before: c, stop: k.stop[c], often: 1}
+		for j, g := range []*gap{&at.gap, &at.long} {
+			for _, x := range shares {
+				if x.weight <= 0 {
+					continue
+				}
+				all := others[i][j]
+				if x.looks > 0 {
+					all = all.plus(x.takes)
+				}
+				*g = append(*g, all.gap((float64(m-1)+x.looks)*k.s.Look, x.weight)...)
+			}
+		}
+		k.places[c] = []place{at}
+	}
+	k.twins(size, n, pass)
+}
+
+// passing is a time with a look at a channel, before which another one was looked at.
+type passing func(s spread, c, own int, stopped bool) spread
+
+// others is what stops at all others take between two looks at each channel, where the
+// first found nothing and where it stopped.
+func (k *reckoning) others(size float64, n int, pass passing) [][2]spread {
+	m := len(k.rest)
+	out := make([][2]spread, m)
+	if m <= fine {
+		for i, own := range k.rest {
+			s, long := newSpread(size, n), newSpread(size, n)
+			for j := 1; j < m; j++ {
+				c := k.rest[(i+j)%m]
+				s, long = pass(s, c, own, false), pass(long, c, own, true)
+			}
+			out[i] = [2]spread{s, long}
+		}
+		return out
+	}
+	// With many, one more or less: what comes before it with what comes behind it.
+	before, behind := make([]spread, m+1), make([]spread, m+1)
+	before[0], behind[m] = newSpread(size, n), newSpread(size, n)
+	for i, c := range k.rest {
+		before[i+1] = before[i].and(k.stop[c], k.visits[c].takes)
+	}
+	for i := m - 1; i >= 0; i-- {
+		behind[i] = behind[i+1].and(k.stop[k.rest[i]], k.visits[k.rest[i]].takes)
+	}
+	for i := range k.rest {
+		s := before[i].plus(behind[i+1])
+		out[i] = [2]spread{s, s}
+	}
+	return out
+}
+
+// twins shortens the gaps of channels that hear the same output: the look before was
+// that at the other one.
+func (k *reckoning) twins(size float64, n int, pass passing) {
+	m := len(k.rest)
+	for _, g := range k.groups() {
 		for j, i := range g {
 			from := g[(j+len(g)-1)%len(g)]
-			s := newSpread(size, n)
-			between := 0
-			for x := (from + 1) % m; x != i; x = (x + 1) % m {
-				c := k.rest[x]
-				s = s.and(k.stop[c], k.visits[c].times)
-				between++
+			at := place{channel: k.rest[i], before: k.rest[from], stop: k.stop[k.rest[i]], often: 1}
+			for stopped, to := range map[bool]*gap{false: &at.gap, true: &at.long} {
+				s := newSpread(size, n)
+				looks := 0.0
+				for x := (from + 1) % m; x != i; x = (x + 1) % m {
+					s = pass(s, k.rest[x], at.before, stopped)
+					looks++
+				}
+				if p := k.s.Priority; p != None {
+					more := k.extra * (looks + 1) / float64(m) // on the average
+					s = s.and(1, stay{fixed: more * k.extraMean(p)})
+					looks += more
+				}
+				*to = s.gap(looks*k.s.Look, 1)
 			}
-			looks := float64(between)
-			if p := k.s.Priority; p != None {
-				// on the average as many as fall between
-				more := k.extra * (looks + 1) / float64(m)
-				v := k.visits[p].mean - k.s.Look
-				s = s.and(1, []atom{{1, more * k.stop[p] * v}})
-				looks += more
-			}
-			c := k.rest[i]
-			k.places[c] = []place{{channel: c, before: k.rest[from], gap: s.gap(looks*k.s.Look, 1), stop: k.stop[c], often: 1}}
+			k.places[at.channel] = []place{at}
 		}
 	}
 }
@@ -245,7 +351,7 @@ func (k *reckoning) stops() {
 		w := ways[0]
 		from := w.before
 		q0 := k.look(c, 0, k.s.Channels[from].Opens, w.gap)
-		q1 := k.look(c, k.visits[from].busy, 0, w.gap)
+		q1 := k.look(c, k.visits[from].busy, 0, w.long)
 		if from == c {
 			next[c] = q0 / max(1e-9, 1-q1+q0)
 		} else {
@@ -272,8 +378,9 @@ func (k *reckoning) figures() {
 		own := (1-k.stop[c])*s.Look + k.stop[c]*k.visits[c].mean
 		var often float64
 		for _, w := range ways {
-			f.Away += w.gap.mean()
-			f.Wait += w.gap.square() / 2
+			p := k.stop[w.before]
+			f.Away += (1-p)*w.gap.mean() + p*w.long.mean()
+			f.Wait += ((1-p)*w.gap.square() + p*w.long.square()) / 2
 			often += w.often
 			r.windows[c] = append(r.windows[c], k.window(c, w)...)
 		}
@@ -334,26 +441,42 @@ func (k *reckoning) window(c int, p place) []window {
 	}
 	from := p.before
 	v := k.visits[from]
-	one := func(weight, busy, more, early float64) window {
-		w := window{talk: k.talks[c], weight: weight, busy: busy, more: more, look: k.s.Look, opens: k.s.Channels[c].Opens, early: early, away: p.gap}
-		w.decays = make([]float64, len(p.gap))
-		for i, a := range p.gap {
+	one := func(g gap, weight, busy, more, early float64) window {
+		w := window{talk: k.talks[c], weight: weight, busy: busy, more: more, look: k.s.Look, opens: k.s.Channels[c].Opens, early: early, away: g}
+		w.decays = make([]float64, len(g))
+		for i, a := range g {
 			w.decays[i] = math.Exp(-w.talk.k * (early + a.time + w.look - w.opens))
 		}
 		return w
 	}
 	stop := k.stop[from]
 	return []window{
-		one(1-stop, 0, 0, k.s.Channels[from].Opens),
-		one(stop, v.busy, v.more, 0),
+		one(p.gap, 1-stop, 0, 0, k.s.Channels[from].Opens),
+		one(p.long, stop, v.busy, v.more, 0),
 	}
 }
 
+// lengths are ten lengths, in means, that stand for a tenth of all overs each: the mean
+// of each tenth of a decay.
+var lengths = func() (out [10]float64) {
+	before := func(share float64) float64 { // the mean of what is longer, times how much that is
+		if share >= 1 {
+			return 0
+		}
+		return (1 - share) * (1 - math.Log(1-share))
+	}
+	n := float64(len(out))
+	for i := range out {
+		out[i] = n * (before(float64(i)/n) - before(float64(i+1)/n))
+	}
+	return out
+}()
+
 // mean is how much of all overs of a channel is heard, short ones and long ones.
 func (r *Result) mean(c int) (m float64) {
-	const n = 12
-	for i := range n {
-		m += r.Chance(c, -r.Setup.Channels[c].Length*math.Log(1-(float64(i)+0.5)/n)) / n
+	ch := r.Setup.Channels[c]
+	for _, l := range lengths {
+		m += r.Chance(c, ch.Opens+l*ch.Length) / float64(len(lengths))
 	}
-	return m
+	return m * talk{length: max(1e-3, ch.Length)}.lasts(ch.Opens)
 }

@@ -113,5 +113,4 @@ func simulate(r *rand.Rand, s scan.Setup, until float64, length func(*rand.Rand,
 }
 
 func decaying(r *rand.Rand, mean float64) float64 { return r.ExpFloat64() * mean }
-func constant(_ *rand.Rand, mean float64) float64 { return mean }
 func alike(r *rand.Rand, mean float64) float64    { return mean * (0.6 + 0.8*r.Float64()) }

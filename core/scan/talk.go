@@ -47,7 +47,7 @@ func (t talk) lasts(opens float64) float64 { return math.Exp(-opens / t.length) 
 
 // visit is what a stop on a channel takes and leaves behind.
 type visit struct {
-	times []atom  // s beyond a look
+	takes stay    // s beyond a look
 	mean  float64 // s in all
 	more  float64 // silence in it, s, in which further overs begin and are heard
 	busy  float64 // chance that an over still goes on when the receiver leaves
@@ -62,13 +62,13 @@ func (s Setup) stop(c Channel, t talk) visit {
 	}
 	open := c.Opens + fresh*max(0, s.Look-c.Opens)/2
 	if c.Always {
-		return visit{times: []atom{{1, open + s.Stay - s.Look}}, mean: open + s.Stay, busy: 1}
+		return visit{takes: stay{fixed: open + s.Stay - s.Look}, mean: open + s.Stay, busy: 1}
 	}
 	if s.Resume != Carrier {
 		held := max(0, s.Stay-c.Opens)
 		d := math.Exp(-t.k * held)
 		return visit{
-			times: []atom{{1, open + s.Stay - s.Look}}, mean: open + s.Stay,
+			takes: stay{fixed: open + s.Stay - s.Look}, mean: open + s.Stay,
 			more: t.silence(true, held, d), busy: t.after(true, math.Exp(-t.k*s.Stay)),
 		}
 	}
@@ -88,9 +88,7 @@ func (s Setup) stop(c Channel, t talk) visit {
 		v.more = waiting
 	}
 	v.mean = open + talking + waiting
-	for _, a := range laguerre {
-		v.times = append(v.times, atom{a.chance, open + a.time*talking + waiting - s.Look})
-	}
+	v.takes = stay{fixed: open + waiting - s.Look, talk: talking}
 	return v
 }
 
@@ -112,6 +110,7 @@ type window struct {
 // is followed by a look while an over of a length lasts.
 func (w *window) begun(length float64) (caught, all float64) {
 	span := length + w.look - 2*w.opens
+	grown := math.Exp(w.talk.k * span) // spares an exponential for each time
 	for i, a := range w.away {
 		time := w.early + a.time + w.look - w.opens
 		late := max(0, time-span)
@@ -119,7 +118,9 @@ func (w *window) begun(length float64) (caught, all float64) {
 		var missed, silence float64
 		cut := 1.0
 		if late > 0 && w.talk.k > 0 {
-			cut = math.Exp(-w.talk.k * late)
+			if cut = decay * grown; grown > 1e100 {
+				cut = math.Exp(-w.talk.k * late)
+			}
 		}
 		for _, was := range []struct {
 			busy   bool
