@@ -19,13 +19,15 @@ func (s stay) square() float64 { return s.mean()*s.mean() + s.talk*s.talk }
 // spread is a distribution over steps of equal size; the last holds all that is longer,
 // with its mean.
 type spread struct {
-	step   float64
-	chance []float64
-	mean   float64
+	step, mean float64
+	n          int // of the steps
+	chance     [steps]float64
 }
 
+const steps = 24
+
 func newSpread(step float64, n int) spread {
-	s := spread{step: step, chance: make([]float64, n)}
+	s := spread{step: step, n: n}
 	s.chance[0] = 1
 	return s
 }
@@ -40,27 +42,26 @@ type growth struct{ slope, k, usual, now float64 }
 
 // then is s with a stop whose chance grows with the time. Its mean chance is p.
 func (s spread) then(p float64, g growth, takes stay) spread {
-	last := len(s.chance) - 1
-	out := spread{step: s.step, chance: make([]float64, last+1), mean: s.mean}
-	stops := make([]float64, last+1)
+	last := s.n - 1
+	out := spread{step: s.step, n: s.n, mean: s.mean}
+	var stops, decays [steps]float64
 	if g.slope == 0 || g.k == 0 {
-		for i, x := range s.chance {
+		for i, x := range s.chance[:s.n] {
 			stops[i] = x * p
 		}
 	} else {
 		step, decay, mean := math.Exp(-g.k*s.step), 1.0, 0.0
-		decays := make([]float64, last+1)
-		for i, x := range s.chance {
+		for i, x := range s.chance[:s.n] {
 			decays[i] = decay
 			mean += x * decay
 			decay *= step
 		}
-		for i, x := range s.chance {
+		for i, x := range s.chance[:s.n] {
 			stops[i] = x * min(1, max(0, p+g.slope*(g.usual*mean-g.now*decays[i])))
 		}
 	}
 	var all float64
-	for i, x := range s.chance {
+	for i, x := range s.chance[:s.n] {
 		out.chance[i] = x - stops[i]
 		all += stops[i]
 	}
@@ -88,13 +89,13 @@ func (s spread) then(p float64, g growth, takes stay) spread {
 
 // plus is the sum of two that do not depend on one another.
 func (s spread) plus(o spread) spread {
-	out := spread{step: s.step, chance: make([]float64, len(s.chance)), mean: s.mean + o.mean}
-	last := len(s.chance) - 1
-	for i, x := range s.chance {
+	out := spread{step: s.step, n: s.n, mean: s.mean + o.mean}
+	last := s.n - 1
+	for i, x := range s.chance[:s.n] {
 		if x == 0 {
 			continue
 		}
-		for k, y := range o.chance {
+		for k, y := range o.chance[:s.n] {
 			out.chance[min(last, i+k)] += x * y
 		}
 	}
@@ -103,9 +104,9 @@ func (s spread) plus(o spread) spread {
 
 // gap adds the spread to a time that always passes.
 func (s spread) gap(base, weight float64) gap {
-	out := make(gap, 0, len(s.chance))
+	out := make(gap, 0, s.n)
 	left := s.mean
-	last := len(s.chance) - 1
+	last := s.n - 1
 	for i, x := range s.chance[:last] {
 		t := float64(i) * s.step
 		left -= x * t

@@ -1,6 +1,9 @@
 package scan
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Rounds of the reckoning: how often a channel is found busy follows from the times
 // away, and these from how often the others are.
@@ -27,39 +30,61 @@ type place struct {
 
 // Reckon works out what a scan catches.
 func Reckon(s Setup) *Result {
+	r, k := begin(s)
+	if r.Stuck != None {
+		return r.stuck()
+	}
+	for range settles {
+		k.means()
+		k.stops()
+	}
+	if k.many <= fine {
+		for range refines {
+			k.gaps()
+			k.stops()
+		}
+	}
+	k.gaps()
+	k.figures()
+	return r
+}
+
+// begin lays out what is reckoned; nothing where the scan never goes on.
+func begin(s Setup) (*Result, *reckoning) {
 	n := len(s.Channels)
 	r := &Result{Setup: s, Stuck: None, Of: make([]Figures, n), windows: make([][]window, n)}
 	if s.Every < 1 {
 		s.Every = 1
 	}
-	if s.Priority < 0 || s.Priority >= n || n < 2 {
+	in := 0
+	for _, c := range s.Channels {
+		if !c.Out {
+			in++
+		}
+	}
+	if s.Priority < 0 || s.Priority >= n || in < 2 || s.Channels[s.Priority].Out {
 		s.Priority = None
 	}
 	r.Setup = s
 	for i, c := range s.Channels {
 		r.Of[i].Never = c.Opens > s.Look
-		if !c.Always {
+		if !c.Always && !r.twin(i) {
 			r.Overs += c.Rate
 		}
-		if c.Always && s.Resume == Carrier && !r.Of[i].Never && r.Stuck == None {
+		if c.Always && !c.Out && s.Resume == Carrier && !r.Of[i].Never && r.Stuck == None {
 			r.Stuck = i
 		}
 	}
 	if r.Stuck != None {
-		return r.stuck()
+		return r, nil
 	}
-	k := newReckoning(s, r)
-	for range settles {
-		k.means()
-		k.stops()
-	}
-	for range refines {
-		k.gaps()
-		k.stops()
-	}
-	k.gaps()
-	k.figures()
-	return r
+	return r, newReckoning(s, r)
+}
+
+// twin reports whether a channel before it hears the same overs.
+func (r *Result) twin(c int) bool {
+	o := r.Setup.Channels[c].Output
+	return o != 0 && slices.ContainsFunc(r.Setup.Channels[:c], func(x Channel) bool { return x.Output == o && !x.Always })
 }
 
 // stuck is a scan that never goes on from a carrier.
@@ -86,7 +111,8 @@ type reckoning struct {
 	talks  []talk
 	visits []visit
 	stop   []float64 // by channel
-	rest   []int     // the channels without the one that has priority, in order
+	many   int       // channels that are scanned
+	rest   []int     // of them, the one that has priority, in order
 	places [][]place // by channel: the ways in which a look at it comes about
 	extra  float64   // looks at the priority channel between two at another
 }
@@ -97,6 +123,11 @@ func newReckoning(s Setup, r *Result) *reckoning {
 	for i, c := range s.Channels {
 		k.talks[i] = talkOf(c)
 		k.visits[i] = s.stop(c, k.talks[i])
+		if c.Out {
+			r.Of[i].Missed = c.Rate
+			continue
+		}
+		k.many++
 		if i != s.Priority {
 			k.rest = append(k.rest, i)
 		}
@@ -114,18 +145,20 @@ func newReckoning(s Setup, r *Result) *reckoning {
 	return k
 }
 
-// steps are so many, and so large, that what stops take in a round is drawn finely
-// where it matters.
-func (k *reckoning) steps() (size float64, n int) {
-	n = 24
-	if len(k.s.Channels) > fine {
-		n = 8
+// scale is how large steps are, and how many, that what stops take in some looks of a
+// round is drawn finely where it matters.
+func (k *reckoning) scale(share float64) (size float64, n int) {
+	n = steps
+	if k.many > fine && share == 1 {
+		n = 8 // so many looks that they vary little beside what they take
 	}
 	var mean, square float64
 	for i := range k.s.Channels {
-		often := 1.0
+		often := share
 		if i == k.s.Priority {
-			often = max(1, k.extra)
+			if often = max(1, k.extra); share < 1 {
+				continue
+			}
 		}
 		takes := k.visits[i].takes
 		mean += often * k.stop[i] * takes.mean()
@@ -171,7 +204,7 @@ func (k *reckoning) means() {
 		one(c, c, 1, round-k.s.Look-k.extraMean(c))
 	}
 	if len(k.groups()) > 0 {
-		size, n := k.steps()
+		size, n := k.scale(1)
 		k.twins(size, n, func(s spread, c, _ int, _ bool) spread { return s.and(k.stop[c], k.visits[c].takes) })
 	}
 }
@@ -194,7 +227,7 @@ func (k *reckoning) groups() map[int][]int {
 
 // gaps works out how long the receiver is away before each look.
 func (k *reckoning) gaps() {
-	size, n := k.steps()
+	size, n := k.scale(1)
 	m := len(k.rest)
 	k.places = make([][]place, len(k.s.Channels))
 	var round float64 // what stops add to one
@@ -233,7 +266,7 @@ func (k *reckoning) gaps() {
 		at := place{channel: p, before: p, stop: k.stop[p], often: k.extra}
 		for stopped, to := range map[bool]*gap{false: &at.gap, true: &at.long} {
 			for i := range k.rest {
-				s := newSpread(size, n)
+				s := newSpread(k.scale(min(1, float64(k.s.Every)/float64(m))))
 				for j := range k.s.Every {
 					s = pass(s, k.rest[(i+j)%m], p, stopped)
 				}
@@ -260,6 +293,46 @@ func (k *reckoning) gaps() {
 		k.places[c] = []place{at}
 	}
 	k.twins(size, n, pass)
+}
+
+// one works out only how long the receiver is away from one channel, as it is spread.
+func (k *reckoning) one(c int) {
+	if len(k.places[c]) == 0 || k.s.Channels[c].Output != 0 {
+		return
+	}
+	at := &k.places[c][0]
+	share, looks := 1.0, 0.0
+	if c == k.s.Priority {
+		share = min(1, float64(k.s.Every)/float64(len(k.rest)))
+	}
+	s := newSpread(k.scale(share))
+	if c == k.s.Priority {
+		// so many of the others, whichever they are
+		var p, takes float64
+		for _, o := range k.rest {
+			p += k.stop[o] / float64(len(k.rest))
+			takes += k.extraMean(o) / float64(len(k.rest))
+		}
+		for range k.s.Every {
+			s = s.and(p, stay{fixed: takes / max(1e-9, p)})
+		}
+		looks = float64(k.s.Every)
+	} else {
+		for _, o := range k.rest {
+			if o != c {
+				s = s.and(k.stop[o], k.visits[o].takes)
+			}
+		}
+		looks = float64(len(k.rest) - 1)
+		if p := k.s.Priority; p != None {
+			for range int(k.extra + 0.5) {
+				s = s.and(k.stop[p], k.visits[p].takes)
+			}
+			looks += k.extra
+		}
+	}
+	at.gap = s.gap(looks*k.s.Look, 1)
+	at.long = at.gap
 }
 
 // passing is a time with a look at a channel, before which another one was looked at.
@@ -373,6 +446,9 @@ func (k *reckoning) figures() {
 	}
 	r.Round = round
 	for c, ways := range k.places {
+		if s.Channels[c].Out {
+			continue
+		}
 		f := &r.Of[c]
 		f.Stop, f.Stayed = k.stop[c], k.visits[c].mean
 		own := (1-k.stop[c])*s.Look + k.stop[c]*k.visits[c].mean
@@ -390,33 +466,20 @@ func (k *reckoning) figures() {
 		f.Stops = 3600 * often * k.stop[c] / round
 	}
 	k.share()
-	for c := range r.Of {
-		ch := s.Channels[c]
+	best := map[int]float64{} // of what several hear
+	for c, ch := range s.Channels {
 		if ch.Always {
 			continue
 		}
-		missed := ch.Rate * (1 - r.mean(c))
-		r.Of[c].Missed = missed
-		if !k.counted(c) {
-			r.Heard += ch.Rate - missed
-		} else {
-			r.Overs -= ch.Rate
+		heard := ch.Rate * r.mean(c)
+		r.Of[c].Missed = ch.Rate - heard
+		if ch.Output == 0 {
+			r.Heard += heard
+		} else if more := heard - best[ch.Output]; more > 0 {
+			best[ch.Output] += more
+			r.Heard += more
 		}
 	}
-}
-
-// counted reports whether a channel before it hears the same overs.
-func (k *reckoning) counted(c int) bool {
-	o := k.s.Channels[c].Output
-	if o == 0 {
-		return false
-	}
-	for i := range c {
-		if k.s.Channels[i].Output == o && !k.s.Channels[i].Always {
-			return true
-		}
-	}
-	return false
 }
 
 // share gives channels that hear the same output the same windows: an over is heard at

@@ -48,6 +48,7 @@ type Channel struct {
 	Rate   float64 // overs an hour
 	Length float64 // of an over, the mean in s
 	Always bool    // a carrier that never falls silent
+	Out    bool    // it is not scanned: it keeps its place in the list
 	// Output numbers what is heard: channels of the same number hear the same overs. 0
 	// for one that shares with nobody.
 	Output int
@@ -92,7 +93,9 @@ type Result struct {
 func (r *Result) Chance(channel int, length float64) float64 {
 	c := r.Setup.Channels[channel]
 	switch {
-	case r.Stuck == channel || c.Always && r.Stuck == None:
+	case c.Out:
+		return 0
+	case r.Stuck == channel || c.Always && r.Stuck == None && !r.Of[channel].Never:
 		return 1
 	case r.Stuck != None, length < c.Opens:
 		return 0

@@ -115,9 +115,6 @@ func TestWithStops(t *testing.T) {
 					}
 				}
 				e := 100 * math.Abs(x.heard/x.overs-want)
-				if e > 3 && os.Getenv("V") != "" {
-					t.Logf("%s seed %d n %d %s %.0f prio %d ch %d rate %.0f len %.1f out %d: sim %.3f, %.3f; share %.3f %.3f", name, seed, len(s.Channels), s.Resume, s.Stay, s.Priority, i, s.Channels[i].Rate, s.Channels[i].Length, s.Channels[i].Output, x.heard/x.overs, want, took[i], got.Of[i].Share)
-				}
 				off = max(off, e)
 				if picked < 0 {
 					picked = e

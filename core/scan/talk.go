@@ -55,15 +55,15 @@ type visit struct {
 
 // stop is what a stop takes.
 func (s Setup) stop(c Channel, t talk) visit {
+	if c.Always {
+		return visit{takes: stay{fixed: c.Opens + s.Stay - s.Look}, mean: c.Opens + s.Stay, busy: 1}
+	}
 	// The signal is there when the look begins, unless it came during the look.
 	fresh := 0.0
 	if span := t.length + s.Look - c.Opens; span > 0 {
 		fresh = max(0, s.Look-c.Opens) / span
 	}
 	open := c.Opens + fresh*max(0, s.Look-c.Opens)/2
-	if c.Always {
-		return visit{takes: stay{fixed: open + s.Stay - s.Look}, mean: open + s.Stay, busy: 1}
-	}
 	if s.Resume != Carrier {
 		held := max(0, s.Stay-c.Opens)
 		d := math.Exp(-t.k * held)
