@@ -20,6 +20,8 @@ type Kind string
 const (
 	Leave    Kind = "leave"    // the channel is left out
 	Prefer   Kind = "priority" // the channel is looked at between the others
+	Watch    Kind = "watch"    // every second look goes to the channel, on the other side
+	Second   Kind = "second"   // the second receiver stays on the channel
 	GoOn     Kind = "resume"   // the scan goes on in another way
 	Open     Kind = "open"     // the receiver no longer waits for a tone there
 	SplitOff Kind = "split"    // only some channels stay; the others become a list of their own
@@ -33,6 +35,9 @@ type Change struct {
 	Stay    float64 // of GoOn
 	Stays   []int   // of SplitOff: what stays in this list
 }
+
+// prefers reports whether the change gives the goal more of the receiver.
+func (c Change) prefers() bool { return c.Kind == Prefer || c.Kind == Watch || c.Kind == Second }
 
 // costs is how many changes one counts for: a second list is more to remember.
 func (c Change) costs() int {
@@ -59,6 +64,8 @@ type Option struct {
 // Room is what may be changed.
 type Room struct {
 	Priority bool     // the receiver has priority looks
+	Watch    bool     // it can watch another side while it scans
+	Second   bool     // it has a second receiver
 	Every    int      // after how many others, where there was none before
 	Resumes  []Option // besides the one that is set
 	Lists    bool     // it has more than one list
@@ -81,8 +88,12 @@ func (s Setup) With(changes []Change, room Room) Setup {
 			s.Channels[c.Channel].Out = true
 		case Prefer:
 			s.Priority = c.Channel
-			if s.Every < 1 {
-				s.Every = max(1, room.Every)
+			s.Every = max(1, room.Every)
+		case Watch:
+			s.Priority, s.Every = c.Channel, 1
+		case Second:
+			for i := range s.Channels {
+				s.Channels[i].Second = i == c.Channel
 			}
 		case GoOn:
 			s.Resume, s.Stay = c.Resume, c.Stay
@@ -122,6 +133,27 @@ func Reach(s Setup, g Goal, room Room) (best Way, ok bool) {
 	return x.more()
 }
 
+// Alternatives are the single changes that hear more of a goal, one of each kind: that
+// which does most of it. Some reach the goal, some only come nearer.
+func Alternatives(s Setup, g Goal, room Room) (out []Way) {
+	x := search{s, g, room}
+	now, _ := x.quick(nil)
+	most := map[Kind]float64{}
+	best := map[Kind]Change{}
+	for _, c := range x.singles() {
+		if chance, _ := x.quick([]Change{c}); chance > max(most[c.Kind], now) {
+			most[c.Kind], best[c.Kind] = chance, c
+		}
+	}
+	for _, k := range []Kind{Leave, Prefer, Watch, Second, GoOn, Open} {
+		if c, ok := best[k]; ok {
+			out = append(out, x.way([]Change{c}))
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Way) int { return cmp.Compare(b.Chance, a.Chance) })
+	return out
+}
+
 func (x search) way(changes []Change) Way {
 	r := Reckon(x.s.With(changes, x.room))
 	return Way{Changes: changes, Result: r, Chance: r.Chance(x.g.Channel, x.g.Length)}
@@ -129,8 +161,18 @@ func (x search) way(changes []Change) Way {
 
 // settings are the changes that leave the list as it is.
 func (x search) settings() (out []Change) {
-	if x.room.Priority && x.s.Priority != x.g.Channel {
-		out = append(out, Change{Kind: Prefer, Channel: x.g.Channel})
+	is := x.s.Priority == x.g.Channel
+	for _, o := range []struct {
+		can  bool
+		kind Kind
+	}{
+		{x.room.Priority && !is, Prefer},
+		{x.room.Watch && (!is || x.s.Every != 1), Watch},
+		{x.room.Second && !x.s.Channels[x.g.Channel].Second, Second},
+	} {
+		if o.can {
+			out = append(out, Change{Kind: o.kind, Channel: x.g.Channel})
+		}
 	}
 	for _, o := range x.room.Resumes {
 		if o.Resume != x.s.Resume || o.Stay != x.s.Stay {
@@ -163,7 +205,7 @@ func each(changes []Change) [][]Change {
 func pairs(changes []Change) (out [][]Change) {
 	for i, a := range changes {
 		for _, b := range changes[i+1:] {
-			if a.Kind != b.Kind || a.Kind == Leave {
+			if (a.Kind != b.Kind || a.Kind == Leave) && !(a.prefers() && b.prefers()) {
 				out = append(out, []Change{a, b})
 			}
 		}
@@ -191,7 +233,7 @@ func (x search) quick(changes []Change) (chance, heard float64) {
 	}
 	k.share()
 	for c, ch := range s.Channels {
-		if !ch.Always && !ch.Out && !r.twin(c) {
+		if !ch.Always && !ch.away() && !r.twin(c) {
 			heard += ch.Rate * r.Chance(c, ch.Length)
 		}
 	}
@@ -343,7 +385,7 @@ func (x search) settingSets() [][]Change {
 	out := [][]Change{nil}
 	for _, c := range x.settings() {
 		for _, set := range out {
-			if !slices.ContainsFunc(set, func(o Change) bool { return o.Kind == c.Kind }) {
+			if !slices.ContainsFunc(set, func(o Change) bool { return o.Kind == c.Kind || o.prefers() && c.prefers() }) {
 				out = append(out, append(slices.Clone(set), c))
 			}
 		}
@@ -356,7 +398,7 @@ func (x search) order(set []Change) []Change {
 	r := Reckon(x.s.With(set, x.room))
 	var out []Change
 	for i, c := range x.s.Channels {
-		if i != x.g.Channel && !c.Out {
+		if i != x.g.Channel && !c.away() {
 			out = append(out, Change{Kind: Leave, Channel: i})
 		}
 	}

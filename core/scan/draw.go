@@ -80,7 +80,7 @@ func Follow(s Setup, overs [][]Over, seconds float64) Drawing {
 	priority := None
 	for i, c := range s.Channels {
 		switch {
-		case c.Out:
+		case c.away():
 		case i == s.Priority:
 			priority = i
 		default:
@@ -159,7 +159,7 @@ func (d Drawing) off(r *Result, focus int) (off float64) {
 		spent[v.Channel] += (min(v.To, d.Seconds) - max(v.From, 0)) / d.Seconds
 	}
 	for i, c := range r.Setup.Channels {
-		if c.Always || c.Out {
+		if c.Always || c.away() {
 			continue
 		}
 		weight := 1.0

@@ -58,11 +58,11 @@ func begin(s Setup) (*Result, *reckoning) {
 	}
 	in := 0
 	for _, c := range s.Channels {
-		if !c.Out {
+		if !c.away() {
 			in++
 		}
 	}
-	if s.Priority < 0 || s.Priority >= n || in < 2 || s.Channels[s.Priority].Out {
+	if s.Priority < 0 || s.Priority >= n || in < 2 || s.Channels[s.Priority].away() {
 		s.Priority = None
 	}
 	r.Setup = s
@@ -71,7 +71,7 @@ func begin(s Setup) (*Result, *reckoning) {
 		if !c.Always && !r.twin(i) {
 			r.Overs += c.Rate
 		}
-		if c.Always && !c.Out && s.Resume == Carrier && !r.Of[i].Never && r.Stuck == None {
+		if c.Always && !c.away() && s.Resume == Carrier && !r.Of[i].Never && r.Stuck == None {
 			r.Stuck = i
 		}
 	}
@@ -123,8 +123,7 @@ func newReckoning(s Setup, r *Result) *reckoning {
 	for i, c := range s.Channels {
 		k.talks[i] = talkOf(c)
 		k.visits[i] = s.stop(c, k.talks[i])
-		if c.Out {
-			r.Of[i].Missed = c.Rate
+		if c.away() {
 			continue
 		}
 		k.many++
@@ -446,7 +445,7 @@ func (k *reckoning) figures() {
 	}
 	r.Round = round
 	for c, ways := range k.places {
-		if s.Channels[c].Out {
+		if s.Channels[c].away() {
 			continue
 		}
 		f := &r.Of[c]

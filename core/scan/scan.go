@@ -42,6 +42,9 @@ var Resumes = []Resume{Time, Carrier, Search}
 // None is no channel.
 const None = -1
 
+// away reports whether the scan leaves a channel out.
+func (c Channel) away() bool { return c.Out || c.Second }
+
 // Channel is a channel as a scan meets it.
 type Channel struct {
 	Opens  float64 // s until the squelch is open on a signal that it is for
@@ -49,6 +52,7 @@ type Channel struct {
 	Length float64 // of an over, the mean in s
 	Always bool    // a carrier that never falls silent
 	Out    bool    // it is not scanned: it keeps its place in the list
+	Second bool    // a second receiver stays on it; it is not scanned
 	// Output numbers what is heard: channels of the same number hear the same overs. 0
 	// for one that shares with nobody.
 	Output int
@@ -93,7 +97,9 @@ type Result struct {
 func (r *Result) Chance(channel int, length float64) float64 {
 	c := r.Setup.Channels[channel]
 	switch {
-	case c.Out:
+	case c.Second && length >= c.Opens:
+		return 1
+	case c.Out, c.Second:
 		return 0
 	case r.Stuck == channel || c.Always && r.Stuck == None && !r.Of[channel].Never:
 		return 1

@@ -120,7 +120,7 @@ func Reaches(f freq.Hz, digits int, steps []freq.Hz) (k Keyed, ok bool) {
 	if f%unit == 0 {
 		return Keyed{Type: f}, true
 	}
-	for _, s := range steps {
+	for _, s := range slices.Backward(slices.Sorted(slices.Values(steps))) { // of two, the wider
 		// Going down from f step by step, the first that can be typed; after unit steps
 		// the last digits repeat.
 		for n := freq.Hz(1); s > 0 && n <= unit && f-n*s > 0; n++ {

@@ -139,6 +139,27 @@ func (e ChannelPower) Valid() bool {
 	}
 }
 
+// Defines values for DiaryNoteDo.
+const (
+	DiaryNoteDoBegin DiaryNoteDo = "begin"
+	DiaryNoteDoHeard DiaryNoteDo = "heard"
+	DiaryNoteDoStop  DiaryNoteDo = "stop"
+)
+
+// Valid indicates whether the value is a known member of the DiaryNoteDo enum.
+func (e DiaryNoteDo) Valid() bool {
+	switch e {
+	case DiaryNoteDoBegin:
+		return true
+	case DiaryNoteDoHeard:
+		return true
+	case DiaryNoteDoStop:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for EvidenceRowMark.
 const (
 	EvidenceRowMarkAgrees     EvidenceRowMark = "agrees"
@@ -361,6 +382,30 @@ func (e LegPasses) Valid() bool {
 	case LegPassesUnknown:
 		return true
 	case LegPassesYes:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ListenRowBy.
+const (
+	ListenRowByAlways ListenRowBy = "always"
+	ListenRowByDiary  ListenRowBy = "diary"
+	ListenRowByGuess  ListenRowBy = "guess"
+	ListenRowBySaid   ListenRowBy = "said"
+)
+
+// Valid indicates whether the value is a known member of the ListenRowBy enum.
+func (e ListenRowBy) Valid() bool {
+	switch e {
+	case ListenRowByAlways:
+		return true
+	case ListenRowByDiary:
+		return true
+	case ListenRowByGuess:
+		return true
+	case ListenRowBySaid:
 		return true
 	default:
 		return false
@@ -1209,6 +1254,53 @@ type Decision struct {
 	Same     bool        `json:"same"`
 }
 
+// Diary defines model for Diary.
+type Diary struct {
+	Cells []DiaryCell `json:"cells"`
+
+	// Counted hours, times the chance of hearing an over
+	Counted    float64          `json:"counted"`
+	Favourites []DiaryFavourite `json:"favourites"`
+	Heard      int              `json:"heard"`
+	Hours      float64          `json:"hours"`
+	Name       string           `json:"name"`
+	Noted      int              `json:"noted"`
+	Rate       *float64         `json:"rate,omitempty"`
+	Since      string           `json:"since"`
+	Slot       int              `json:"slot"`
+}
+
+// DiaryCell defines model for DiaryCell.
+type DiaryCell struct {
+	// Day 0 for Sunday
+	Day   int     `json:"day"`
+	Heard int     `json:"heard"`
+	Hour  int     `json:"hour"`
+	Hours float64 `json:"hours"`
+
+	// Rate overs an hour, those that were missed too; none where nobody listened long enough
+	Rate *float64 `json:"rate,omitempty"`
+}
+
+// DiaryFavourite defines model for DiaryFavourite.
+type DiaryFavourite struct {
+	Best float64 `json:"best"`
+	Day  int     `json:"day"`
+	Hour int     `json:"hour"`
+	Name string  `json:"name"`
+	Rate float64 `json:"rate"`
+	Slot int     `json:"slot"`
+}
+
+// DiaryNote defines model for DiaryNote.
+type DiaryNote struct {
+	Do   DiaryNoteDo `json:"do"`
+	Slot int         `json:"slot"`
+}
+
+// DiaryNoteDo defines model for DiaryNote.Do.
+type DiaryNoteDo string
+
 // Difference defines model for Difference.
 type Difference struct {
 	Entered   string `json:"entered"`
@@ -1774,6 +1866,13 @@ type Key struct {
 	Text  string `json:"text"`
 }
 
+// Keyed defines model for Keyed.
+type Keyed struct {
+	StepHz int64 `json:"step_hz"`
+	TypeHz int64 `json:"type_hz"`
+	Up     int   `json:"up"`
+}
+
 // KeyedExample defines model for KeyedExample.
 type KeyedExample struct {
 	Name  string `json:"name"`
@@ -1864,6 +1963,291 @@ type LegLock string
 
 // LegPasses defines model for Leg.Passes.
 type LegPasses string
+
+// ListenCall defines model for ListenCall.
+type ListenCall struct {
+	Do    string `json:"do"`
+	Kind  string `json:"kind"`
+	Label string `json:"label"`
+	Short string `json:"short"`
+	Title string `json:"title"`
+}
+
+// ListenCase defines model for ListenCase.
+type ListenCase struct {
+	Bad      string `json:"bad"`
+	HearsHz  int64  `json:"hears_hz"`
+	Lockable bool   `json:"lockable"`
+	Name     string `json:"name"`
+	SendsHz  *int64 `json:"sends_hz,omitempty"`
+	Side     string `json:"side"`
+	Slot     int    `json:"slot"`
+}
+
+// ListenChange defines model for ListenChange.
+type ListenChange struct {
+	// Kind leave, back, priority, watch, second, resume, open, listen or split
+	Kind   string   `json:"kind"`
+	Resume *string  `json:"resume,omitempty"`
+	Says   *string  `json:"says,omitempty"`
+	Slot   int      `json:"slot"`
+	Stay   *float64 `json:"stay,omitempty"`
+	Stays  *[]int   `json:"stays,omitempty"`
+}
+
+// ListenChanges defines model for ListenChanges.
+type ListenChanges struct {
+	Changes  []ListenChange `json:"changes"`
+	Revision int64          `json:"revision"`
+}
+
+// ListenCurve defines model for ListenCurve.
+type ListenCurve struct {
+	Longest float64   `json:"longest"`
+	Now     []float64 `json:"now"`
+
+	// Reach the shortest over of which the share of the goal is heard
+	Reach     *float64  `json:"reach,omitempty"`
+	ReachThen *float64  `json:"reach_then,omitempty"`
+	Slot      int       `json:"slot"`
+	Then      []float64 `json:"then"`
+}
+
+// ListenDual defines model for ListenDual.
+type ListenDual struct {
+	Asks  bool         `json:"asks"`
+	Cases []ListenCase `json:"cases"`
+	Says  string       `json:"says"`
+}
+
+// ListenForm defines model for ListenForm.
+type ListenForm struct {
+	Every    *int     `json:"every,omitempty"`
+	Goal     *string  `json:"goal,omitempty"`
+	Lists    *[]int64 `json:"lists,omitempty"`
+	Resume   *string  `json:"resume,omitempty"`
+	Revision int64    `json:"revision"`
+	Stay     *float64 `json:"stay,omitempty"`
+	Talk     *struct {
+		Length float64 `json:"length"`
+		Rate   float64 `json:"rate"`
+		Slot   int     `json:"slot"`
+	} `json:"talk,omitempty"`
+	Timed *struct {
+		Channels int     `json:"channels"`
+		Seconds  float64 `json:"seconds"`
+	} `json:"timed,omitempty"`
+	Watch *int `json:"watch,omitempty"`
+}
+
+// ListenGoal defines model for ListenGoal.
+type ListenGoal struct {
+	Kept bool `json:"kept"`
+
+	// Length seconds
+	Length float64 `json:"length"`
+	Line   string  `json:"line"`
+	Name   string  `json:"name"`
+
+	// Share 0 to 1
+	Share float64 `json:"share"`
+
+	// Slot -1 for none
+	Slot int `json:"slot"`
+
+	// Trouble what to write
+	Trouble string       `json:"trouble"`
+	Words   []ListenWord `json:"words"`
+}
+
+// ListenHalf defines model for ListenHalf.
+type ListenHalf struct {
+	Seconds float64         `json:"seconds"`
+	Traffic []ListenTraffic `json:"traffic"`
+	Visits  []ListenVisit   `json:"visits"`
+}
+
+// ListenLine defines model for ListenLine.
+type ListenLine struct {
+	Says string `json:"says"`
+	Term string `json:"term"`
+}
+
+// ListenList defines model for ListenList.
+type ListenList struct {
+	Channels int    `json:"channels"`
+	Chosen   bool   `json:"chosen"`
+	Id       int64  `json:"id"`
+	Name     string `json:"name"`
+}
+
+// ListenLoss defines model for ListenLoss.
+type ListenLoss struct {
+	Is   float64 `json:"is"`
+	Name string  `json:"name"`
+	Was  float64 `json:"was"`
+}
+
+// ListenMode defines model for ListenMode.
+type ListenMode struct {
+	Chance float64  `json:"chance"`
+	Heard  float64  `json:"heard"`
+	Now    bool     `json:"now"`
+	Resume string   `json:"resume"`
+	Round  *float64 `json:"round,omitempty"`
+	Says   string   `json:"says"`
+	Stay   float64  `json:"stay"`
+}
+
+// ListenOver defines model for ListenOver.
+type ListenOver struct {
+	From  float64     `json:"from"`
+	Heard [][]float64 `json:"heard"`
+	To    float64     `json:"to"`
+}
+
+// ListenRate defines model for ListenRate.
+type ListenRate struct {
+	Channels int `json:"channels"`
+
+	// Look seconds
+	Look      float64 `json:"look"`
+	PerSecond float64 `json:"per_second"`
+
+	// Profile a second
+	Profile float64 `json:"profile"`
+	Seconds float64 `json:"seconds"`
+	Timed   bool    `json:"timed"`
+}
+
+// ListenReport defines model for ListenReport.
+type ListenReport struct {
+	At     time.Time   `json:"at"`
+	Best   *ListenWay  `json:"best,omitempty"`
+	Chance float64     `json:"chance"`
+	Curve  ListenCurve `json:"curve"`
+
+	// Day 0 for Sunday
+	Day         int          `json:"day"`
+	Dual        ListenDual   `json:"dual"`
+	Every       int          `json:"every"`
+	FromDiary   string       `json:"from_diary"`
+	Goal        ListenGoal   `json:"goal"`
+	Guesses     int          `json:"guesses"`
+	Half        ListenHalf   `json:"half"`
+	HalfThen    *ListenHalf  `json:"half_then,omitempty"`
+	HasPriority bool         `json:"has_priority"`
+	Heard       float64      `json:"heard"`
+	Held        int          `json:"held"`
+	Hour        int          `json:"hour"`
+	Lists       []ListenList `json:"lists"`
+	Load        int64        `json:"load"`
+	Modes       []ListenMode `json:"modes"`
+	Overs       float64      `json:"overs"`
+	Parts       []ListenWay  `json:"parts"`
+
+	// Priority slot; -1 for none
+	Priority  int        `json:"priority"`
+	Rate      ListenRate `json:"rate"`
+	Reached   bool       `json:"reached"`
+	Receivers string     `json:"receivers"`
+	Resume    string     `json:"resume"`
+	Revision  int64      `json:"revision"`
+
+	// Round seconds; none where the scan never goes on
+	Round   *float64    `json:"round,omitempty"`
+	Rows    []ListenRow `json:"rows"`
+	Says    string      `json:"says"`
+	Scanned int         `json:"scanned"`
+	Stay    float64     `json:"stay"`
+	Unit    string      `json:"unit"`
+
+	// Watch slot; -1 for none
+	Watch int          `json:"watch"`
+	Why   []ListenLine `json:"why"`
+}
+
+// ListenRow defines model for ListenRow.
+type ListenRow struct {
+	Away   *float64    `json:"away,omitempty"`
+	By     ListenRowBy `json:"by"`
+	Call   *ListenCall `json:"call,omitempty"`
+	Chance float64     `json:"chance"`
+	In     bool        `json:"in"`
+
+	// Length of an over in seconds
+	Length float64 `json:"length"`
+	Lock   string  `json:"lock"`
+
+	// Missed overs an hour
+	Missed float64 `json:"missed"`
+	Name   string  `json:"name"`
+
+	// Opens seconds
+	Opens    float64 `json:"opens"`
+	Priority bool    `json:"priority"`
+
+	// Rate overs an hour
+	Rate      float64 `json:"rate"`
+	ReceiveHz int64   `json:"receive_hz"`
+
+	// Return seconds from look to look; none where it never comes back
+	Return *float64 `json:"return,omitempty"`
+
+	// Second a second receiver stays on it
+	Second    bool    `json:"second"`
+	Share     float64 `json:"share"`
+	ShortName string  `json:"short_name"`
+	Slot      int     `json:"slot"`
+
+	// Stop the chance that a look stops
+	Stop float64 `json:"stop"`
+
+	// Stops an hour
+	Stops float64  `json:"stops"`
+	Then  *float64 `json:"then,omitempty"`
+	Wait  *float64 `json:"wait,omitempty"`
+}
+
+// ListenRowBy defines model for ListenRow.By.
+type ListenRowBy string
+
+// ListenTraffic defines model for ListenTraffic.
+type ListenTraffic struct {
+	Overs []ListenOver `json:"overs"`
+	Slot  int          `json:"slot"`
+}
+
+// ListenVisit defines model for ListenVisit.
+type ListenVisit struct {
+	From     float64 `json:"from"`
+	Priority bool    `json:"priority"`
+	Slot     int     `json:"slot"`
+	Stop     bool    `json:"stop"`
+	To       float64 `json:"to"`
+}
+
+// ListenWay defines model for ListenWay.
+type ListenWay struct {
+	Chance  float64        `json:"chance"`
+	Changes []ListenChange `json:"changes"`
+
+	// Heard overs an hour on all channels
+	Heard float64     `json:"heard"`
+	Label string      `json:"label"`
+	Loses *ListenLoss `json:"loses,omitempty"`
+
+	// Short what is missing to the goal; 0 where it is reached
+	Short float64 `json:"short"`
+}
+
+// ListenWord defines model for ListenWord.
+type ListenWord struct {
+	As    string `json:"as"`
+	Doubt bool   `json:"doubt"`
+	From  int    `json:"from"`
+	To    int    `json:"to"`
+}
 
 // LoadInfo defines model for LoadInfo.
 type LoadInfo struct {
@@ -2817,6 +3201,36 @@ type StoreRequest struct {
 	Slot     *int     `json:"slot,omitempty"`
 }
 
+// Sweep defines model for Sweep.
+type Sweep struct {
+	All       bool        `json:"all"`
+	Begin     *Keyed      `json:"begin,omitempty"`
+	BestHz    int64       `json:"best_hz"`
+	Count     int         `json:"count"`
+	Digits    int         `json:"digits"`
+	LowerHz   int64       `json:"lower_hz"`
+	Met       int         `json:"met"`
+	Off       int         `json:"off"`
+	Passed    int         `json:"passed"`
+	Passes    []SweepPass `json:"passes"`
+	PerSecond float64     `json:"per_second"`
+	Seconds   float64     `json:"seconds"`
+	StepHz    int64       `json:"step_hz"`
+	Steps     []int64     `json:"steps"`
+	UpperHz   int64       `json:"upper_hz"`
+}
+
+// SweepPass defines model for SweepPass.
+type SweepPass struct {
+	Keyed     *Keyed `json:"keyed,omitempty"`
+	Meets     string `json:"meets"`
+	Name      string `json:"name"`
+	NearestHz int64  `json:"nearest_hz"`
+	OffHz     int64  `json:"off_hz"`
+	ReceiveHz int64  `json:"receive_hz"`
+	Slot      int    `json:"slot"`
+}
+
 // TableText defines model for TableText.
 type TableText struct {
 	Text string `json:"text"`
@@ -3306,6 +3720,11 @@ type DropUnitParams struct {
 	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
 }
 
+// GetDiaryParams defines parameters for GetDiary.
+type GetDiaryParams struct {
+	Slot *int `form:"slot,omitempty" json:"slot,omitempty"`
+}
+
 // DeleteEntryParams defines parameters for DeleteEntry.
 type DeleteEntryParams struct {
 	Revision int64 `form:"revision" json:"revision"`
@@ -3337,6 +3756,18 @@ type GetKindParams struct {
 	Rule string `form:"rule" json:"rule"`
 }
 
+// GetListenParams defines parameters for GetListen.
+type GetListenParams struct {
+	// Line what is wanted, such as: 9 of 10 overs of 5 s on Walk control; none for what is kept
+	Line *string `form:"line,omitempty" json:"line,omitempty"`
+
+	// Slot the channel that is looked at
+	Slot *int `form:"slot,omitempty" json:"slot,omitempty"`
+
+	// At when what is on the channels is reckoned for, RFC 3339; none for now
+	At *string `form:"at,omitempty" json:"at,omitempty"`
+}
+
 // GetPaperParams defines parameters for GetPaper.
 type GetPaperParams struct {
 	// Kind field, pocket, cards, sheets or phone
@@ -3364,6 +3795,13 @@ type DeleteSeveralParams struct {
 
 	// Revision the revision that was seen; without it whatever there is is meant
 	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
+}
+
+// GetSweepParams defines parameters for GetSweep.
+type GetSweepParams struct {
+	Lower *string `form:"lower,omitempty" json:"lower,omitempty"`
+	Upper *string `form:"upper,omitempty" json:"upper,omitempty"`
+	Step  *string `form:"step,omitempty" json:"step,omitempty"`
 }
 
 // CopyTableParams defines parameters for CopyTable.
@@ -3575,6 +4013,9 @@ type GoBackJSONRequestBody = BackRequest
 // BringFileJSONRequestBody defines body for BringFile for application/json ContentType.
 type BringFileJSONRequestBody = BringRequest
 
+// NoteDiaryJSONRequestBody defines body for NoteDiary for application/json ContentType.
+type NoteDiaryJSONRequestBody = DiaryNote
+
 // StoreLineJSONRequestBody defines body for StoreLine for application/json ContentType.
 type StoreLineJSONRequestBody = StoreRequest
 
@@ -3595,6 +4036,12 @@ type AddFoundJSONRequestBody AddFoundJSONBody
 
 // FixKindJSONRequestBody defines body for FixKind for application/json ContentType.
 type FixKindJSONRequestBody = FixKindRequest
+
+// SetListenJSONRequestBody defines body for SetListen for application/json ContentType.
+type SetListenJSONRequestBody = ListenForm
+
+// ChangeListenJSONRequestBody defines body for ChangeListen for application/json ContentType.
+type ChangeListenJSONRequestBody = ListenChanges
 
 // RenameSeveralJSONRequestBody defines body for RenameSeveral for application/json ContentType.
 type RenameSeveralJSONRequestBody = SlotsRequest
@@ -3772,6 +4219,12 @@ type ServerInterface interface {
 	// BringFile Take a file in; a plan becomes a new one and a table becomes channels of the radio
 	// (POST /api/loads/{load}/bring)
 	BringFile(ctx *echo.Context, load Load) error
+	// GetDiary What was heard on a channel, by hour and weekday, and what was missed
+	// (GET /api/loads/{load}/diary)
+	GetDiary(ctx *echo.Context, load Load, params GetDiaryParams) error
+	// NoteDiary Note an over as heard now, or that somebody begins or stops listening
+	// (POST /api/loads/{load}/diary)
+	NoteDiary(ctx *echo.Context, load Load) error
 	// StoreLine Store an entry line as a channel
 	// (POST /api/loads/{load}/entries)
 	StoreLine(ctx *echo.Context, load Load) error
@@ -3814,6 +4267,15 @@ type ServerInterface interface {
 	// FixKind Apply fixes of one kind to several channels, as one step
 	// (POST /api/loads/{load}/kinds)
 	FixKind(ctx *echo.Context, load Load) error
+	// GetListen What the radio catches of what it scans, and what would catch more
+	// (GET /api/loads/{load}/listen)
+	GetListen(ctx *echo.Context, load Load, params GetListenParams) error
+	// SetListen Say how the radio scans, or keep what is wanted
+	// (PUT /api/loads/{load}/listen)
+	SetListen(ctx *echo.Context, load Load) error
+	// ChangeListen Make changes of what is scanned, and how, as one step
+	// (POST /api/loads/{load}/listen/changes)
+	ChangeListen(ctx *echo.Context, load Load) error
 	// RenameSeveral Work short names out again, for every radio with the same display
 	// (POST /api/loads/{load}/names)
 	RenameSeveral(ctx *echo.Context, load Load) error
@@ -3844,6 +4306,9 @@ type ServerInterface interface {
 	// Stand Say how far channels have come into a radio
 	// (POST /api/loads/{load}/standing)
 	Stand(ctx *echo.Context, load Load) error
+	// GetSweep How long a step scan takes, and what it meets
+	// (GET /api/loads/{load}/sweep)
+	GetSweep(ctx *echo.Context, load Load, params GetSweepParams) error
 	// CopyTable Channels as a table, for the clipboard
 	// (GET /api/loads/{load}/table)
 	CopyTable(ctx *echo.Context, load Load, params CopyTableParams) error
@@ -4625,6 +5090,47 @@ func (w *ServerInterfaceWrapper) BringFile(ctx *echo.Context) error {
 	return err
 }
 
+// GetDiary converts echo context to params.
+func (w *ServerInterfaceWrapper) GetDiary(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetDiaryParams
+	// ------------- Optional query parameter "slot" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "slot", ctx.QueryParams(), &params.Slot, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetDiary(ctx, load, params)
+	return err
+}
+
+// NoteDiary converts echo context to params.
+func (w *ServerInterfaceWrapper) NoteDiary(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.NoteDiary(ctx, load)
+	return err
+}
+
 // StoreLine converts echo context to params.
 func (w *ServerInterfaceWrapper) StoreLine(ctx *echo.Context) error {
 	var err error
@@ -4940,6 +5446,77 @@ func (w *ServerInterfaceWrapper) FixKind(ctx *echo.Context) error {
 	return err
 }
 
+// GetListen converts echo context to params.
+func (w *ServerInterfaceWrapper) GetListen(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetListenParams
+	// ------------- Optional query parameter "line" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "line", ctx.QueryParams(), &params.Line, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter line: %s", err))
+	}
+
+	// ------------- Optional query parameter "slot" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "slot", ctx.QueryParams(), &params.Slot, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// ------------- Optional query parameter "at" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "at", ctx.QueryParams(), &params.At, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter at: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetListen(ctx, load, params)
+	return err
+}
+
+// SetListen converts echo context to params.
+func (w *ServerInterfaceWrapper) SetListen(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SetListen(ctx, load)
+	return err
+}
+
+// ChangeListen converts echo context to params.
+func (w *ServerInterfaceWrapper) ChangeListen(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.ChangeListen(ctx, load)
+	return err
+}
+
 // RenameSeveral converts echo context to params.
 func (w *ServerInterfaceWrapper) RenameSeveral(ctx *echo.Context) error {
 	var err error
@@ -5153,6 +5730,45 @@ func (w *ServerInterfaceWrapper) Stand(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.Stand(ctx, load)
+	return err
+}
+
+// GetSweep converts echo context to params.
+func (w *ServerInterfaceWrapper) GetSweep(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetSweepParams
+	// ------------- Optional query parameter "lower" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "lower", ctx.QueryParams(), &params.Lower, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter lower: %s", err))
+	}
+
+	// ------------- Optional query parameter "upper" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "upper", ctx.QueryParams(), &params.Upper, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter upper: %s", err))
+	}
+
+	// ------------- Optional query parameter "step" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "step", ctx.QueryParams(), &params.Step, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter step: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetSweep(ctx, load, params)
 	return err
 }
 
@@ -6383,6 +6999,12 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/loads/:load/walk/wrong", wrapper.GetWrong, options.OperationMiddlewares["getWrong"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/walk/ticks", wrapper.Tick, options.OperationMiddlewares["tick"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/paper", wrapper.GetPaper, options.OperationMiddlewares["getPaper"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/listen", wrapper.GetListen, options.OperationMiddlewares["getListen"]...)
+	router.PUT(options.BaseURL+"/api/loads/:load/listen", wrapper.SetListen, options.OperationMiddlewares["setListen"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/listen/changes", wrapper.ChangeListen, options.OperationMiddlewares["changeListen"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/diary", wrapper.GetDiary, options.OperationMiddlewares["getDiary"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/diary", wrapper.NoteDiary, options.OperationMiddlewares["noteDiary"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/sweep", wrapper.GetSweep, options.OperationMiddlewares["getSweep"]...)
 	router.GET(options.BaseURL+"/api/events", wrapper.Watch, options.OperationMiddlewares["watch"]...)
 
 }
@@ -7576,6 +8198,86 @@ func (response BringFiledefaultApplicationProblemPlusJSONResponse) VisitBringFil
 	return err
 }
 
+type GetDiaryRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetDiaryParams
+}
+
+type GetDiaryResponseObject interface {
+	VisitGetDiaryResponse(w http.ResponseWriter) error
+}
+
+type GetDiary200JSONResponse Diary
+
+func (response GetDiary200JSONResponse) VisitGetDiaryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetDiarydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetDiarydefaultApplicationProblemPlusJSONResponse) VisitGetDiaryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NoteDiaryRequestObject struct {
+	Load Load `json:"load"`
+	Body *NoteDiaryJSONRequestBody
+}
+
+type NoteDiaryResponseObject interface {
+	VisitNoteDiaryResponse(w http.ResponseWriter) error
+}
+
+type NoteDiary200JSONResponse Diary
+
+func (response NoteDiary200JSONResponse) VisitNoteDiaryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type NoteDiarydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response NoteDiarydefaultApplicationProblemPlusJSONResponse) VisitNoteDiaryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type StoreLineRequestObject struct {
 	Load Load `json:"load"`
 	Body *StoreLineJSONRequestBody
@@ -8140,6 +8842,126 @@ func (response FixKinddefaultApplicationProblemPlusJSONResponse) VisitFixKindRes
 	return err
 }
 
+type GetListenRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetListenParams
+}
+
+type GetListenResponseObject interface {
+	VisitGetListenResponse(w http.ResponseWriter) error
+}
+
+type GetListen200JSONResponse ListenReport
+
+func (response GetListen200JSONResponse) VisitGetListenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetListendefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetListendefaultApplicationProblemPlusJSONResponse) VisitGetListenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetListenRequestObject struct {
+	Load Load `json:"load"`
+	Body *SetListenJSONRequestBody
+}
+
+type SetListenResponseObject interface {
+	VisitSetListenResponse(w http.ResponseWriter) error
+}
+
+type SetListen200JSONResponse struct{ LedgerJSONResponse }
+
+func (response SetListen200JSONResponse) VisitSetListenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetListendefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetListendefaultApplicationProblemPlusJSONResponse) VisitSetListenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeListenRequestObject struct {
+	Load Load `json:"load"`
+	Body *ChangeListenJSONRequestBody
+}
+
+type ChangeListenResponseObject interface {
+	VisitChangeListenResponse(w http.ResponseWriter) error
+}
+
+type ChangeListen200JSONResponse struct{ LedgerJSONResponse }
+
+func (response ChangeListen200JSONResponse) VisitChangeListenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeListendefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeListendefaultApplicationProblemPlusJSONResponse) VisitChangeListenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type RenameSeveralRequestObject struct {
 	Load Load `json:"load"`
 	Body *RenameSeveralJSONRequestBody
@@ -8566,6 +9388,46 @@ type StanddefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response StanddefaultApplicationProblemPlusJSONResponse) VisitStandResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSweepRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetSweepParams
+}
+
+type GetSweepResponseObject interface {
+	VisitGetSweepResponse(w http.ResponseWriter) error
+}
+
+type GetSweep200JSONResponse Sweep
+
+func (response GetSweep200JSONResponse) VisitGetSweepResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSweepdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSweepdefaultApplicationProblemPlusJSONResponse) VisitGetSweepResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -10766,6 +11628,12 @@ type StrictServerInterface interface {
 	// BringFile Take a file in; a plan becomes a new one and a table becomes channels of the radio
 	// (POST /api/loads/{load}/bring)
 	BringFile(ctx context.Context, request BringFileRequestObject) (BringFileResponseObject, error)
+	// GetDiary What was heard on a channel, by hour and weekday, and what was missed
+	// (GET /api/loads/{load}/diary)
+	GetDiary(ctx context.Context, request GetDiaryRequestObject) (GetDiaryResponseObject, error)
+	// NoteDiary Note an over as heard now, or that somebody begins or stops listening
+	// (POST /api/loads/{load}/diary)
+	NoteDiary(ctx context.Context, request NoteDiaryRequestObject) (NoteDiaryResponseObject, error)
 	// StoreLine Store an entry line as a channel
 	// (POST /api/loads/{load}/entries)
 	StoreLine(ctx context.Context, request StoreLineRequestObject) (StoreLineResponseObject, error)
@@ -10808,6 +11676,15 @@ type StrictServerInterface interface {
 	// FixKind Apply fixes of one kind to several channels, as one step
 	// (POST /api/loads/{load}/kinds)
 	FixKind(ctx context.Context, request FixKindRequestObject) (FixKindResponseObject, error)
+	// GetListen What the radio catches of what it scans, and what would catch more
+	// (GET /api/loads/{load}/listen)
+	GetListen(ctx context.Context, request GetListenRequestObject) (GetListenResponseObject, error)
+	// SetListen Say how the radio scans, or keep what is wanted
+	// (PUT /api/loads/{load}/listen)
+	SetListen(ctx context.Context, request SetListenRequestObject) (SetListenResponseObject, error)
+	// ChangeListen Make changes of what is scanned, and how, as one step
+	// (POST /api/loads/{load}/listen/changes)
+	ChangeListen(ctx context.Context, request ChangeListenRequestObject) (ChangeListenResponseObject, error)
 	// RenameSeveral Work short names out again, for every radio with the same display
 	// (POST /api/loads/{load}/names)
 	RenameSeveral(ctx context.Context, request RenameSeveralRequestObject) (RenameSeveralResponseObject, error)
@@ -10838,6 +11715,9 @@ type StrictServerInterface interface {
 	// Stand Say how far channels have come into a radio
 	// (POST /api/loads/{load}/standing)
 	Stand(ctx context.Context, request StandRequestObject) (StandResponseObject, error)
+	// GetSweep How long a step scan takes, and what it meets
+	// (GET /api/loads/{load}/sweep)
+	GetSweep(ctx context.Context, request GetSweepRequestObject) (GetSweepResponseObject, error)
 	// CopyTable Channels as a table, for the clipboard
 	// (GET /api/loads/{load}/table)
 	CopyTable(ctx context.Context, request CopyTableRequestObject) (CopyTableResponseObject, error)
@@ -11909,6 +12789,80 @@ func (sh *strictHandler) BringFile(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// GetDiary operation middleware
+func (sh *strictHandler) GetDiary(ctx *echo.Context, load Load, params GetDiaryParams) error {
+	var request GetDiaryRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetDiary(ctx.Request().Context(), request.(GetDiaryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetDiary")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetDiaryResponseObject); ok {
+		return validResponse.VisitGetDiaryResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// NoteDiary operation middleware
+func (sh *strictHandler) NoteDiary(ctx *echo.Context, load Load) error {
+	var request NoteDiaryRequestObject
+
+	request.Load = load
+
+	var body NoteDiaryJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.NoteDiary(ctx.Request().Context(), request.(NoteDiaryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "NoteDiary")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(NoteDiaryResponseObject); ok {
+		return validResponse.VisitNoteDiaryResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // StoreLine operation middleware
 func (sh *strictHandler) StoreLine(ctx *echo.Context, load Load) error {
 	var request StoreLineRequestObject
@@ -12431,6 +13385,128 @@ func (sh *strictHandler) FixKind(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// GetListen operation middleware
+func (sh *strictHandler) GetListen(ctx *echo.Context, load Load, params GetListenParams) error {
+	var request GetListenRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetListen(ctx.Request().Context(), request.(GetListenRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetListen")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetListenResponseObject); ok {
+		return validResponse.VisitGetListenResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SetListen operation middleware
+func (sh *strictHandler) SetListen(ctx *echo.Context, load Load) error {
+	var request SetListenRequestObject
+
+	request.Load = load
+
+	var body SetListenJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetListen(ctx.Request().Context(), request.(SetListenRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetListen")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SetListenResponseObject); ok {
+		return validResponse.VisitSetListenResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// ChangeListen operation middleware
+func (sh *strictHandler) ChangeListen(ctx *echo.Context, load Load) error {
+	var request ChangeListenRequestObject
+
+	request.Load = load
+
+	var body ChangeListenJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeListen(ctx.Request().Context(), request.(ChangeListenRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeListen")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(ChangeListenResponseObject); ok {
+		return validResponse.VisitChangeListenResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // RenameSeveral operation middleware
 func (sh *strictHandler) RenameSeveral(ctx *echo.Context, load Load) error {
 	var request RenameSeveralRequestObject
@@ -12817,6 +13893,32 @@ func (sh *strictHandler) Stand(ctx *echo.Context, load Load) error {
 		return err
 	} else if validResponse, ok := response.(StandResponseObject); ok {
 		return validResponse.VisitStandResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetSweep operation middleware
+func (sh *strictHandler) GetSweep(ctx *echo.Context, load Load, params GetSweepParams) error {
+	var request GetSweepRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSweep(ctx.Request().Context(), request.(GetSweepRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSweep")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetSweepResponseObject); ok {
+		return validResponse.VisitGetSweepResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -14687,322 +15789,361 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L17sxs3ki/4VRDcG9EzcSnryHb3jZH+kiWr7bFla3Xk9t6Y1irAKpBEswqoAcDDw3bou28gE0C9gHrw",
-	"FGW59/7TLR9WoYDMRCKRj1/+tspkWUnBhNGrp7+tKqpoyQxT8F+vuMh/5ILZf+dMZ4pXhkuxeroye0ZO",
-	"UuV6TagmZs/OhCpGzLli+Wq94vaZ/z4ydV6tV4KWbPV0VdiB1iud7VlJ7Yglvf+RiZ3Zr55+fXOzXtmX",
-	"V09X2igudquPH9f4fUnz+PcVzbkkZk8N4ZoUUh5YTqh5Rk7c7OXREG7szMiWK22IFIzILfyhKqhITdJ+",
-	"rTnJrVQlNaunKy7MX75ehVlyYdiOKZjm9y/tkzBcRc2+Ho3bsRT77yNXLF89NerIZo9dVlKZ1Pj449A3",
-	"+kT1BI2M51b/sBm/sdSNMszSfYA7npNCGkJVtud3SVlyHJw3sbdWXpK8AmmaScpbxhJLVeyOay4FLupE",
-	"NdGMtRd/2lPD7piyVFDMLpxrUjIqTGLRfszZC78tZEqCtP1pwqJbw8mjylhqQPxxHh1/pcXh+Y7yCDFp",
-	"oSWQylJHG6nsHi8Uo/k5QSYKAzU/mLMtPRZm9XRLC80CiTZSFoyKMIOfaMl0fwYHdgZBtcNrwlOaA36O",
-	"fxYJkPjqzypnqv9VyxgijuWGKftRmIG0jxIjyU6uSUWVYTnZnEkmy5Lq3sZyT1vSaXrHNKkU0xrmGJs/",
-	"PJ7Sz0++vIlp6I/IZqbNNzLnSDxUWK+kKu1/ZVIYJkD6aFUVPKN2fY//oSXwuv7Y/1Bsu3q6+r8e1+fR",
-	"Y/xVP24MGb5Zixb+RVdS6OYM3tjtwk4LT8KPCvNoc+wdKLOC2QORg7geRc6UNlLmq6DJbw01bOFJ4ZiR",
-	"KX0nT2RLFU7HzuFHlu9Q2hb5vBsuQQzQqH/SxIqyDmaCNlQAPd4ouSnYkJRU+MT/nDcpP25kVr86PXJS",
-	"0sqvOxIWldV6xARVKiWtlKzg+DCGi51e7ONhwMS3df273+jw8ecbeYRPV0pWTBm3lbeycLqps/HXTs3D",
-	"U9ywUo/NDL7gDo6PQZFQpeh51d7S/+U/W3/kfXhBbv7BMmNHaA7Ym7gOf+9P/Kgi5uxenoj9xdsgq3X/",
-	"TXsIxY+v5uThqXV9DML34gvQjt/tuWcp6wnN3Uwei5zs6R0j3Kz6p8p6le2pEKwY48gL99jHtTVTe190",
-	"prIfbD1uaKzRfIzOHY28hsG+ByU5dVitO6LWY05boNYrPDnjk4GjlQty2vNsT6wJdt7I/FzPSRyLgm4K",
-	"1jm5G1PSzqKKWEdNYQD7vyahv1ygzeWmuAaOh1VGRSXPWd6XlCIo8yk6er2qjmb6hn1zNDG66gOvKpzM",
-	"pGFu3fOxoeyxEONqg86DesKt349UT84tNUpKJY8iQssNFfl04nxDRf5CHkWURJkUW67KGUR6Zef0llWM",
-	"mtiy16tcHjdm8nAv4enIMHtW5HE6l1xru5MWm7G0l5r+9uOCAKVRCTS0GhX21nfULKoBzB6vBrQoft6u",
-	"nv7X8OTe2ac/vu/u44/r1R3NqDCzZG69smY1Fx8OZeu6ZVlSNGbrdnPvOAgv10T2/HQMWTvh80RrSpBb",
-	"eph5XKQVFTtWRk8TmsEfmTiWdjqlvINDybDK/t+JVnAb0Ay8CFkhgQG04Dv7UbwSvI+chRkIf5R8oE9P",
-	"9kqbuMz5y4xdLLJf+zPhjjUPnXDv0bREra2jB164F0+5Dk/TOyW9/x5/bV18gkwYOUH7W9rXyinMMsbD",
-	"b2h2eIs3qT4P2Z1j7YTFzaJFZ774ndGZetUXs1yETEjFJNXT/xHvpmM2FzwVdlO9zdyEUst4JYtCnnRk",
-	"0+hDfDoFz5jQrLmShhwW8sTUh/0/Zy1lvRKMqvgrziiP/mBPOPetGbpMsYzxO6bjCzC0SCzcKCp0yU3i",
-	"xWNVJVce51WgVePl1rocXRo0b8y+OSE37TVwDWmWYvgt23ktOe0kua1gfT3Di27Qvu7x0h5go+KKpxwO",
-	"0p/qeztZ+15SH+TU0JSZDUdS2Pibs2Gxq4yXxYaH56uIf8dOuypo6yb1ML2bkC5WVoVzi7QXlcniWAp3",
-	"PmhZMjDUD6yaeHW44+xUSS5ah6ClJTVSgUQ5E+b9epqOAdqPqUglj7t9hHEV1QaVxzTxe4PPR02Zk1QH",
-	"XTneTBvu1/BKZMSu3RKeXftpx5b6ghVFf50Hjia2J7jlFfgJRXa2W3S71QzurhIiQiep8qiVYdj9hBs3",
-	"fM09nJrjK3TE9k4sEK++2G2VLMnNM/LoCdlKhXaqPBGqCSWnvSziVmrJtKa7uJJX9qXoxXXSGt1E3Tju",
-	"rfqL0WXXboD+VefEc7vpaxadeM7AF6yUPEWZkTy/KqvKm2Pt+W4P53COij46nNPlyePS/w4y8vS31J28",
-	"QUh3IoxdXd65527tihvvuZmM3/3DCxOnFlckjfU35t6eTvdbHaqsG6z0bBiQhJd8u2WKiZjDbMtZMeP+",
-	"+8o+3hgvYmlwPV0xvZBlRVVS09GFhuqqOAqhEPs/bvkJ4ilzW8nY3eqY802ROBynGMMzDDd00Q3aKoYa",
-	"uAR+/9K+MPG6OmZ/BzdaZIrcJHTaHVM5z0Z34t/cYx/Xq/tI2K0kjOrWOZ9exDn6vpAKtsbcS/v9yo6Y",
-	"vlA0fHd+qWv09SFNgPrrIB+DYhW5fgwRXVdyhhOvFt4xXxqOGxYWn7LUTLzi9/0Zo3Q244VRa3Ki19T5",
-	"R3nC5ICj8F3DZIyd6dNp5EfCcXuX/5h/rywj9nfOMl7SAqOxUT9Fzu/smdOhVIROe0bz9pZsjBKx3b+M",
-	"Z89ETh0/OTeV+lPrQLc4zZ1W7ctqyioYO9/nyUL/0ExPk7uQWefSFE6rWdunc3DG3NhtCiQX4u4PjWmk",
-	"llAww2NLsFZpgpj0rOdYlxMdWPBBeDZYnPCl4Ynr2J5s/TiN+DUlxpRXc/j43MS24Jn5Gy2OEY1xYOeB",
-	"GOc8uh6rnJqWgyixIUOA0H49kNe/Hl+FUiwzLAfrK2KOxGe05W3XW8Oilya+OlnF0pooEezEFGE5t38h",
-	"VhTgTm72XOwIK5rO+4bCqphyO7JvKHiGDNMKl+AfdxMPA69XEHGFSQ/QLbqlIFcIfSztxZ58fEJ7s4po",
-	"yvNnhJWVOcOtUEhYeMy/MpsVeIBOcGikebadaSAOsGWmY2ciF8FAkltvbjf46bmQ4Oygs+Uly8JcO7yd",
-	"SZAE0zYzh5nMyuUY0DmCmhlmPQbY03+zWvvzaA6lB+6PTBimWD5T6qvjpuB6P0VdepHxH2q+HJ2sj5i2",
-	"5xn8fXPjm/OvNKf9eXxZYT7Nm4R9M7omRU/iGxoLX/uIWTKPwyXMxpIrLgpaLOXxDxNPLvid87J0zmwh",
-	"TyIRxUiezS5y0ybQ5hwhUGoLuWMav+5GjM38WzwjrQG5i+WUOo0HX/bn6YZtpWLPiDgWBRwwcOCSgmuD",
-	"x0yf5TuWCKrtHNEiHMWUyIjDzYXCJhlnb1kmVY7Le4BRbCezDitx0w66CWYUpe5263LiI4c2JXsqcpJL",
-	"iBN1HPAuAzaa/1VScSYHdtbPSFbw7KCJ3BJKDkJuCMS7iZEyEXS1u3hoWNyFJdZI+Ij2gZ2JFBkjpVRs",
-	"TZyjWbB7gxMYj9jWGb1+ClFy8Xgyhp0dBce2YjTXBLzeG2n2RPM8Qr0QN4kfWbVmHdZ5w+GXxrR92DuS",
-	"w0mJZuqOqUfaWmYQuCZ7WeQ6sU1mSLY8pcWaxaeE33hKuNEuZfsZ2bOikE8xcOV0cEGx0GFa6IqHwo8e",
-	"rdPxx0IGz0FnitTQQu6euszkDbMmu2X7iMk+xY6J1nt4mnjdCvJ9M23p2udIT099jsoPz+PWysadof20",
-	"ltmpk1sucp/CO9F1Di/EpCuS5ziY2Ce1jg1TUpPtZ4zz2j4fzaFMRnwoBo+GRvXUf2Of7dp6E8Of4ZVo",
-	"XGDWgeWn81aeoufVXirzIbngdOg6XA8Tfvy5duOg+6sxy2ZaaW051kRe+7IcoFJDTmv5CAKHcaRVazHv",
-	"BzbUG8f+joPNGWTDuago+HuIkCcMy+kCAsONxnn812DsNc5zaHlWRIYuOIOagRXF8J2npOrQDJbSnWLA",
-	"A/QMgg9eEuZ1Vyx06hXulIm0tt34CzNuXWtfhAcrihEU/FTe95aIOabdQnM8hU333mh1QdP5oNMTHw2X",
-	"xh05cT+si2FOu+OGwGRybol0hgGpS6YmJOYwlFnwihfse7GVER3ACl5yk6gZYSKTnbhGw0vgzIKY9t0z",
-	"NiFHwo3Q+M66MSE/THxBIn+xlzxaSpJyrUPWyng5iH1qwG1uP/1XJVHrdS1XO6N5loVbxfTDPBEmcp9O",
-	"zfhXt/Zu2mTiSsaxAtbQAxOERotr0rGNgm3NB5cJmbhdcUMKBiWO8gjWdvDeQom6u1nbx1zmWCx3Rxzj",
-	"OXU7yx1vwtvHXI2QISU9ME0oQWoRcG1G7kUx97LZS82gBsVOMPael7uYW1pCnT3hQpuWBd9421vQjRSs",
-	"3ZFpHZLPZ+RbXR4tAl7jXNyKGvx0tHG0T4ma0xdTFd2W38/aMvdRC3ookeuYSHrQ7I4pbs5NqmsjKzC+",
-	"7mFTMbjTg487Rv6heFMy18K5GSd6baieEE6DJTYWVDvsfXqDJ1Cjzs3Ow5M/zkvzvcFqz6jrctadawEe",
-	"g8KIFKgYklFBNsxpK6dQzJ5r4hECIpnfXJtYyKweraQ5Iy58/UiK4tzfvZEYf19EotWB9Wfs74LlrtgW",
-	"ayw0oSoemRvIyF0wt2eSI7x90YndbbzsNQUtUN7z01EoIYA/ObJ2srllwiSZfR2MrwnGd6MlJvaWeV9P",
-	"0sc7UdZxk8Wq0hoRgj6/c5a51JSHfqeX23bhOMKDMUwdCJibGujD5hy3HxDUYcdcQShTDOBHXFDgwM4V",
-	"zcF1BXHf2FHrTJOHrtdf6voHDmidKVXncH0W3CTOCZeB3KEBK3Lyj6M2VmXYOQiWT/A7480PPrYOyClB",
-	"xPzXQgadE6+mqx8tAA+aEZgU3yD3sZQSsa39e/7AvWPqTAp+YMUZUmK17mTgdUPuM3yrMs8jFtl38uQ+",
-	"6M1cgHBZozf9xhprT9ZOsgIWzEmqA8vt4fIM8ibajtF0mqNi2l38Jh6Vc+qUceXrJmXdosOHE9z5gYs8",
-	"Wa0y77SukwwnVOHNDJN7062ROfeX0cQ5Zwz582YwQv6K3yfJkKixp2TL71Ew7D/B3iXSe4JGMyofUu7n",
-	"wKmG1jNSINe500hC9YHQjbWZoOA/yoX5ldZ+GjHl7mrn2jPxYSVNsPwWdHnOtaEo1MlKuw57jnXohmd2",
-	"Q9iDwP2lYwy24yFZLNAcypf2VEMyUdAKCJ4Wr2312r9/JXDFej0m2B9I7fSMGHdSzNiR76RgAxx4UHW0",
-	"J6Ij2bpVLu2rol0dYK/Kzy8kLrkTq/xHgSSG8vi3/iuxFH++25sPU5Pw0+WxHlNjEk5GlgzPllQdpvPc",
-	"2lL5G6j8i12PeZ4XM+rO3ECxGM5o8W9kH1GBpeMgNDWQQMGFw+iKVjzKREk6bGepGQFmNgrRhSSV1JCa",
-	"EVcZHrfL2x4NBaMYzfatqreEHz9bhoxpLaEgUUOnaqycnlwO9yGGCzS6x4zMaTwF16ijNuMqihbFedXC",
-	"d+j78SCvAqGo8LhVjGwVs+y6GhgEeonnuXDBtzrmovFuQxShsCVrHeB3T0MTtbWrh3urZcDrs6G6F8eP",
-	"Wjl7+ap3WC0D9c3AAd8gnwObvFZKKvAfpTzE4BBqu3/azgmZAHbzDMEcue0vi1wTblxKjrXZAXRpwzwA",
-	"4VYqwo1L1QqnOII4Cszw6O1RwVjOcjwR+vfQPd/tyVkeFZEnQShTnBbuswiLIe3n7XfP8uj+iwvNcwZZ",
-	"J3up+D+laM0IMz0gURmrpoULBfekNlHA2Lx3XJg2ifSKb0hPcx5wPhALpkZ3HEnGayRPBpkIn2wQPClf",
-	"bxvL6uaFJ0DCCil2hO4koT4xjwS0lhYgVyOBmFH7zw8528WVxij5N+5GMSlZAlPz2qZLN4hwjkLvJOaf",
-	"ufDqzPLQEPiNQiS5UoYZMd5W8UMMI8kdv0ndPErmbRlPKPXGWQ/KiBaFB7DpIAtPWdJ3rMgBmTXmRcP9",
-	"nMKWpdnebpuMFtmxoMZqJCVLQkkIzxNU+9E7xexaUvjg9DNPMZ/kEAnl8m0skseU+WdXnRIuqqPD0fQJ",
-	"t9OQ2dJp0AnI6Hk2QDvnZyKaWm939oygpMsdDt3xsnb7UPSO7z3nGwy3IQ/aG6atpRocr0VxvXIRH4dn",
-	"5IyEtmmwgl0URKBFq+a2b2qVmHr+zpoXzKTK+GbalznXVYEW5uCGxI++dE9DVHqWF9oN8EolXNEHdp45",
-	"847/rikTuP3G0THYGbOLcFFhTfUQAZDQ03aAIc+zWMEyzUwCN/n1tz/9siYnyg35C/k3zTIpcv3v1iiB",
-	"69pXXm9ibkZjFzY8X3+OOb5q1+CTiGuwD8Q1uKqXtXx0/AWMVfEzYct3R8X0AndtN4fXdr/MScL0RXrJ",
-	"zIGxsNV4Gd5UzFNPjLVHP0UKrDtRPZhxXfUFxB1IjWntpogiuHBPp6o9DS+ZnuArd/WavGTNfTWwgNfu",
-	"MGzPv2RUJNiEIL0PQIvxIzRwYmiiNDYYIUOaNgY0xeCO5EFUO/Y8OGhOXIN7RpBm0uB03TfD81VGe1S0",
-	"bhWxM39ORPxKce82JGyJLTLqoHedFJoqCvuO2wvPORU7nmGiUG3SlQ+lVAmgEy1opfdzUClu3Rvjdd1u",
-	"Ce7zzW9FSSGLeLpQMmnC3q/HMJRn4B7PwjLuyapPlXMdMCAy66HkZ20cL8TtL3SMa9wVuWTuawFQeoKJ",
-	"baJYbfsabH5PNclkaU14I+vP+erpCbMYgcNKQCq3kJT9RGOi8n3OhOHbyLYpuTgalrgJJDO0OvPzg4Q3",
-	"onOAApYXAYKsU2ylUtDrSSgx7VI4+jn18aSArjsFQ/YuqN/Ffu3O24Pmdy3BjFXmQ1LK4VVCC7OXx93e",
-	"+e3RjVJIzTQppYagGzea1L7FyAadifLSIvYYaHMX9wDLoYimJ2KF3CMt2p2qGM3XRMuQFOoSsRQrmb0P",
-	"s/wZsfuo5ZMr2NYQF8LqextkzNugjax8HmvtevKHGjofneOMOLX5jKijIFBpij1DiBTxai8ldUq5p1MS",
-	"W9CKXQeT1Iy8+39wuT77oUFHnhMtIVM7ZKdeBMoYsg9xCcMgNr22IN2Ydnv7tELWieDcaNn1Tsr8KdG8",
-	"rAp2T6jI2zmAjYyZyOAzRdytLC3jgA4aY6WdZXyBiSQZ7rL/h52ArkpgWMLqjZL4XRZzw0mzCsNQKlJl",
-	"YcPiP23sv2G/mIhjxsG1AjXXzc5JgSS1ZMP3aqHwhAkFXsBDFNW1k+WR6vp65em9kHAcyxN0Y2KGwJPD",
-	"CXIZK4qZHIS+STOShgLCZ+wawVOl8Hi+XFCP6J14o6VnruUdUiB8MKzPMyrNndAt6OG6anNOmjWNq8LE",
-	"gFob3iAak2ZKJXIR0urG79z4Lx8qpj6gD2miJ9o5nOY9/cEezxeGEIYaz3RLMvQefdonyt1tXQUwttyV",
-	"iVNeMOdltULEGtFZKONgCeBcaWjxIcnx7inqCjSGNAmO1R65pm+fPx1qenFoaDkvdGnh/1v0nA6dJSK5",
-	"DlR3EcbGL0tMGB9NjrpiitTJFMWWvtSSqQerv1qvqDFN3yUiRrb/lFzEL8ANOyWQZopfZSQBsw1Q3zIp",
-	"ufTFMCNR3MEz6gdWmTTU42SopZmJok088uGgZAuKMh588b+O5Fr+wCKXUS5ydp/CTJ/iCXT+Pxwn8VmW",
-	"f3tPrYE6A90xlGQO+nngoUuxHtPlmj9AVv6tn8JDy4lAkc5tL5WERlgmjX8mfS9GLxg6rmQ1kyhHYRSP",
-	"3aB/RbvR58cAQI81Ho0kRp3rABCRYtiUvB6aggvcd0oZWr5YpEiQl2aPNxe98gSICi0fw+2K5Jfye7op",
-	"UkmLrHSZiydu9s1Ecq5Jow4C/YqhMGEwM36wqHFyUWI8g95HoRtlhY3rr19qjHR108puNq9OdKY2dBcy",
-	"t+HlRr8pedLOQ9JzR2IPa1oUHq8pep3Zs+wQxdjxXWrrJIwW0s5TTI8Hf4zvKuCkK+7j8iBe/cawId/E",
-	"kqBOZ8TlCHmal89w4CJP1RpbuYG0wDX6MxS9Y9qAJwNcdS7DtU74n3Rhg83wsJCPYPfmg9ds4z5rr5en",
-	"4BkdTZQa6MNqZQpa6kDxlMsLPFlKcNHqbTWVJomGe4rlcgmMyHnwbgl3CL1j+QfauRxRwx4ZXkYbzRi6",
-	"S2KrgiMUNiemMhXMChlkNkLuqs8K3DOaM0VeC1ZK/QiVgd2zooZLkwKOFqoPmJzZ3tnolYWyvsQki+I8",
-	"Ocf4KKIMicf1/LHS6NztaRjuW/j5pkS7jzjmN1SOE06/ZZG+a1SETl/EFejW/Bxr8KpkAgxwGnglKJpU",
-	"YPJHFrmIsAQUXQBscO5RZXmpQU1uzsSDZht71AmAvFs3tTb+PitGxgrNQkVAxAmfwMN0yQPTvCTWpI+6",
-	"RgqZHToNiUTdDmdzRE3qs96ipQPUB1j8GGeso5QjL6bhTKjLZ3vQ2joSAhCfmDABa/afCQtoMmLtpWMg",
-	"J+RHSfM49Mz0u+BF9bRDD/9in4le/loFsvH1aD0H3mKf+sG3XIryNQHMO2mTu+5KNTaRME0vVGr3v6Y5",
-	"e8Vjd0rfvWy0SVkhtVnoVoZ/mAh+Aw+FTl8wi/gKTbZPZo5fIQvcHpGa7+LXy0vaGwz3NXh4PnUuT6Lg",
-	"4jC9hxNk/E5uxJTK5CpkRovUpQUvQVGlj90HBzpS1dUC7dMrpEtjwSmYI0gGoitGD9Zat39rFCzMuoun",
-	"mwrY3+aQOJrLFgSrQbomNRp8aX+vy+LhnGK/isbF2d9IG4TBJOOxNhmvGTPROxhi2nojfceMxhwUXzRo",
-	"2eBzTmlZl/F2WykkpaDb2w5IE8hlFSNVpRQ8m3f8TnSROW3srETqeJI8Ln+iJXt7LJiOeh4UzXzxX/88",
-	"AR9bos+pS8wdna17cN38WBg6NV9Xd9qHaaFmYhyn6FyK0k/OAkUrqENzSU5dxz2os9xokW8neMuoiiIN",
-	"ZDQBjD4vqc2bGhO9qAuB106/0deGzaQZJjPIMGfM7aiueTPQlP8ndnpTUJEEfJjYp6lRBjz6ZDBd+x6v",
-	"718iWnmlpMsqGEa5sNTYOe9B67sxpYWwYb0OXzeTWx3u8O6btoN/YicwuZPUzGR1Hlo5FF/h2omRBB6P",
-	"LOVMyyKa4eVe5YL87+evf1x7dC4kany0j/F12NtAchl7Wbi0vikurqkStKBcRAEaYhz7eRv3aM+De/kZ",
-	"jvk8hdHm6n9jDlAHmeJSyvZUW7bbF2aWc/VKGRyumP10fN3bmC96ftjJNa1KOCA6WSspL5PLL6mVmR80",
-	"OXUkduL6nICznXoEJKGTLghNOcTcS3R7O8zTwjYahNb92QXu4w4GejR7mYyFzMT7GILqsHvuqOeUW3pF",
-	"PtZrxqnheiVNvIAGTkA9gxiZGoUCiR5k03zDoZnClLR5apw+ndVfLGluH0Xe7pCSyk7ASQbw0na7JDdK",
-	"mF6KWix5HjT6q/fyfRUj8g5c3Y0k3zhI0HKN2DGpoH3i3NxET53leqv73oK4bwfTJN6EFupRRKqJ6Wvo",
-	"Z4z7ZkOwcSoGPTzfR5Zo1FvUTfLqIIULl0W+v52OJ+gd+wlDWs9qMty7vMHC6oJfl8hlKR3lTNiGCcyl",
-	"NnkqpkpuDGu11KNFMcuLn8lCHtXDOuo5aK9559bcHcfUHZ8Ni3MUMLdo1yohAybZmZmnGAcJYKhTGsGF",
-	"jrBAwpoONbZLmHVrKmMbFMQgqfD6CFxj95Q6B+3PN0MSMHaLafC5o94Gmt2Pm94LCMLDKNCWkgjn+yza",
-	"K5c50emploohSMV3XDygINW5reDhqNB8KpdPV8cNunTs9T5hC6psz+9SiaE5K2X8l+ltPtOKJ2HsXSCK",
-	"VE8xG5vKwr2zrgngVtu85A9qhyGPyTBVr+FPmewCuZi2EzwmfSKlSpSGsAhzRU/OIz4a2Hzpnp1fadHo",
-	"PhItMDIpEEPNlug6aCfvqJNIUfEOnhHAAl9/EbojoR7AGjKPaAJj1ZR9n2ZVqoiz38i9qVTnF3hCmu7c",
-	"BPdoKQ/0zZOK7BlV+bpZkSsLRraI94moQu1qvthNblp9ad1qPlZp6iZaLzJObrkpYk0EcmYoj/seoPBg",
-	"KQmvbwdT7gTNu+lg6hc+NSs5Aepva7SI8aJ7/5wrRTnqucj/iSA6YBwedOWU7tAcfg0P9m6AGHMPOaI4",
-	"wagIzO8j5xvc9Z2xgGx0eYAb8RQneBEaXwpv9Rf3vrm8t6E4rV9hreM7fzhBYHYwftilNUqcZWL53ibt",
-	"Oux9hJeKHJADaAiur1ul1vY3n07eqNFxFbl1A4lYsDZpfo6ufTADIWmrjg5bykSBf7or/HBKw0i52lGP",
-	"pSOMCtG89AS7OXKzn4Rq1U5cuChbAejpv9lKfqgvBi3HqCPK2u/CaFKD62EPkjuowW4D9bshlGK2O2IQ",
-	"5dd+OfFjOrUkHstzQaR62TVIg/9OfM0m1nhlcrb3QJxgf44XKnNDco7KYScJH6wsGQTlSaW4vfVnda9T",
-	"pGo1gYL2VuB1lyU1PGtVceuqQLyTE090e9w6oI2pDSySQhJSEcaQvzFjpOlDHDQsCmneetigEzXjb/wK",
-	"Dw3dM2HNa0fK2gPp0b3xK0mevKyvQmPOp8H0uNBuP9pOh2WHDn7pBHdlnirBZnUJ3uQE3LpwL46tLu9Y",
-	"spDhhDjnUI5lyesxV1zaGiIP7+TU4gUrBK/lHYtXMEBK93R4qIqKOEr4nLYFwL13Vs9HhzK0iPesFqzo",
-	"orlGjGRFhS65efiaFKfFzAvwO/tO1F+sWf4hyNiFCUeeW41F1h5hZIEX5NYXaxEOq6p3iae4F8rk1n3l",
-	"M5/bG3fnO2T2jVQuTCqBbW5/HxCDEdolDJhGicz5QSNE7Rxcfh3F3mOduJ/wQAJgfVWcrFjgFQfcEk1M",
-	"nymuScDm2UXZ965AIUf0CVq8aU0uJec1NaY5h/BDa7/Y4AcacGy+96SOu4uDSRBpV6li7UGtJvaHXqzt",
-	"yDyLoKDazGwuMn5hS+OSbh+gWF0P8UiQnyozMK5H30Lo/g78ZEjqi1mP0a5osfl2voEdFjuNewZbLcVt",
-	"G8QAcRanb5sGqwVSehFxXEzu8YZXdIHcpD0ttingT6UNsfNr90qI03y4mrtTzNLMflommdRXkPSXUS8A",
-	"YedcsweY6lMCx926uwOb6AcX1dvH05Tq5K1WQXo7AdWtxXEmKQXvvI7sZpnUmjYKUxYyJ31Rq2YQR/4U",
-	"ajmqfdMrBOOnbyBQLsbUw56KHZECzFx5NJks473AvKrx97cQDnfi4PHTvTHUTdEeTT/qNlPEze4yjGAl",
-	"0eUzmm6yRwsdSQBtliH3VRlVkCoLvS8NMbJl7M8Ch4mFpRMJjNMzvGOpjim6DIHeLJaSuWjfGZcdhJuu",
-	"RsZw1jcJjaOe+aaAGmvuqcn2TCPvIC7jGxuE4ErvHugHmNWFKIXJzLt3sBldnvraeQkl70gyeRwfDeiD",
-	"GWXZseKJMiuZAMN+VwNfwxYDdAtaALy9JtQQKTL2jPiOHRRx791lG8/+6YnS0b6xA2gF3ISLvC+mXxCZ",
-	"QGcJqJsmpNa0D2BCSuwb007acXP1Avhu78q6JDA0q+vXpI5fDTPBuSWd29XLfxOqJmz5ILgN5dYCE2vZ",
-	"HLhkx9nGhvD7vmGONBougQQmNHM0IzCRMwSRMREPbnXbn7kHB1KKMH6WylOOXGRH9ddILGWoRT9tGRQC",
-	"kTxDK+QObkNqzdhawYdImwEPt5o4GXyKS8dgqOY2UaH6A17tek8OZ8bPc7rifFNe1w3VXKcu0uVQzlXk",
-	"rlwjgA9iuPrnwKMquJEqldERTe4bX+wtvjYTf3Yi+FKrAVAz8T+Eq5Cmnr+Okq21Noi1RsGJ5IimhQ+Y",
-	"GcllKopoBe/r7/45r00EL3nsCMRxZpSiWLN+Nu/gLjCliHMVZroOaw8fTRPPC8fUgp2Lspmnwto33Rh1",
-	"uvAAxH2TSJE7i2FKUMPv5qY0ZUwZyoVphdm2/B606VEfaeGjucWZ3FHFQ8cprkrifoje2FCrTpem0M9s",
-	"mHB+2PryWC9h3SZEnIz2X3Hfzu8Lrjwjyz6FwtzDxXX1NArhBDKq8ijKbbSFfRtvOaT5pRtBvK2D492C",
-	"0z76+ihp011S5uU5Bn6PWoUNOPBTaJQSXSjfbFLlGaPzgXf9oXxJE+0Y/uz4FxtX81jj983ZGWNzevcN",
-	"nKh7Psdqf2cfH2WQPyeBzB30Ywd9WC8lzCHNQH+YTnNAuLBj4uydT730CcJ28xoi2nXc4kvxuGgdYB3J",
-	"rfOoPXW0Mkxm3VxpImrTErQIAG8Hab2xpUvGZizYI5akA+TpLK25oCE1NSbn3y2DrNpYSXsOzcupo2nw",
-	"eCIdoyK/TDRjW9DdAyOHPE/6zuuL+fxjsFG0wIVINUqGOzpgIhJt6Fkj+CF4cjyUaaIstAYsmqgvmn1f",
-	"ez5LcB8HbNPQ2TMExgBjluYM0sZjnkjloWgiPW3tTzgSNuKvayYBc1RhWIkSl103I/896aa6GDXZUJFP",
-	"qbWQp1v/KCSdVNM5EXywscyeT+nMmhW0clLcIFHPqdRwUsG29FKB9AkmXAMRiucp5ZCsQt96qY9ueFxn",
-	"Yt31B7Db0oOHmWwiGzqpoSs+5nAN3BzXbskJOt02BDbes61OqE60botAZCUr/UeTfAXqdW/wVwUNYuN6",
-	"tx/Y2Xe/uUtkZ9elFRNo69AkYnjNhuxpjksG8FlosVX3pjshssheFk2dxArNmoXLQsLfRzNLEZsZUSia",
-	"WAJRxh2j8Ikyi5e51AmEU/NCFvYu2Zk1LFw/odjSbpl5IIpnslYVWyfNaEbJzGvm/faT7d2ZuUtHwc2s",
-	"KSGk6MjdAqjvSmsD1FIAGvaE8F9P8CGO4pOSmJQleom8JJPWapYMGX9TkLxndyFZNV5KTO2naDvi6xSM",
-	"x646iWmlkbOu1PvF78Cx0tmJlIlXjA+t+BdXdTi9Rhb7vUZ/6uQiXdbcdVq+h8v18v3zXQ/aUHU6tC10",
-	"vGh/lmpJYe9rNk9F+d5+gyoKBvVw5YlFhfLFsWT9UVN/LgjTgK98CKAp9HcfsEnSVenXw3vyP80NYiyQ",
-	"nHsZwImRgn2oZMEzfvmr5wTA0wgqRhQZK5hkyK1ReKz2PFpBkRo7xbsAWxgqvkN+mwQ1B0dwFPy2mYGz",
-	"Mmv3zIorhf3QQfixNHR3ems5b2R+Bi+Gfkr2R0P++tOXTzh9RirOFPn6yRdP1o/+/Ocvvl6tr7GvLgXS",
-	"iLp8fM21y5cEiKfJCZMP3SpT5H0UK8jjJmL1qx6HDEpvkYdujLh4QxbVq5Cl0RfuVKHoUG+u4GOL5JfL",
-	"U7KrYChfSv0Wylv7BnPa+RQPHI66pYJXNfHNj2lyJpVFnQ0zfOY3mXIZ7NwYItmw0RnxRbUKNYZVZqpf",
-	"HMNmHDMUJc9zJua9gw6N6Y5Y6A2aAKijnWK68RQJ6WsVo33ZsACwPGoD1bJewoaT9xfK3hTSzG7vzGj+",
-	"od15stsDdKgFHVUMih4Nq/TwEj289gRGgcdTzWxXAVOYbnJb+b01rJpQwudQmhzf/eT8F70MuRU2KFo7",
-	"3pyMewa5Ur5hRGyY4fMssskO7Dw32c73CZpBzn27e/AoSNl6ZXgZC0js5YnIrWHiGbkB995RGF4Qbgh+",
-	"IxFA23SyGCqFOYrQ0X+9Mkcl6vYiumIAdqjZhNw/GHyNZPS08bP3Cx/IhaxFJwInYmaK4PMsGrGlvgQj",
-	"gocWb2C2O7pcz46NJQi1B82OPSVCgtF4EPKka1gPWcVNlnWQs+kAGe5aFT2M8DvRcNUdLY6MWONvz7M9",
-	"JHNbUwqnVsMpIXArdmMa7OKU+IImEtO2T/Q8K+gFopcS7ZKKM7GkekaygmcHjRDhByE3JJNH4YtBUi1Q",
-	"hob1nSmpc6JDk40DO0MePCmlYkkHabzNviXDBHQKZCPIWtgnFBsrelrU0/ey51kcOBHfPK4osWsz7Y4q",
-	"ET72/b2mi2HaHEybeS1TqFGTVDfb8nOMLuvAq4olXb+To8QT20jxoWZRAT2gT2Uly0SGg5xQYucC0UYm",
-	"P/s2lR+ukjWziWraHpD8SNmm/boeAIb+PGzrYZNa0Ervpfl0OOAPBdAcSGj1SN+JaJxf60P7fUx26VdU",
-	"xCBzTkwlE4WOVZX8teeEdgM13opOw1CRfz5SGkkXvSR6nBB2HHtM6L2h38sXlce5NRUeKTaSZ1NQ4Wv7",
-	"7FNCG0Xt7214MwcJf0n9PmN53FkEJpcbm5yZiecWYQXZLCSIeMRgOa91d2vhCjsItXoVJr8OTEvyOSn5",
-	"c4Ad/SCNNsSDEEztxkK9cuGGAy4poeF8jl3FHlQDEOL7dqD416ViixYqf+oK5UZThsV6LVxS7TyiiN7Z",
-	"8d65q+2kCrtY24X4yIc0Byf376yoipem2htTo8HfmmzAN8MVAbr7UlW7NajiKOwPODFmcmy5thaugyjS",
-	"YZSZrgd1t5uoYinIsEyKbeHSAGNJirJKWAnijim+bVc6pwTRTaD1VuPT7jvxFWFLjm76Uqdmx/daWq9o",
-	"bofmZSXBV1XKO6xJLQ5xXDx3NZjAUvvoh3Q+Jx9uqesnqzFBsbH2DdtjmkLJtcb0LzvrvEuugmvTRpCe",
-	"0RFy/Cgfqjyd3uHXZXb67Bz7qrtOuzxtMJbdjaqmaJT1rKwKalgKFjtnGS8d7lksFSMAOoxm02BF6lgK",
-	"SrytzQCQdQu1fR1FPM4HM8rbsO/ruSAoUIjp6TBE4QReWoCPSDS63c7L7uqXs8/DlIPlOCmqp+bHHVrf",
-	"bUhq7CxwWdj6OcCLobN1orX73KbVvcqwSxE1RjDuHYAQLHaI5HpStfxgZVRLOGPzbn5q0pA/sMr4YUdX",
-	"Xg8/WBr/zmF3dw3UItFggSuWmVTOQDp/DOG+p6b3dE2I8NGQMIY9kupRE0tTiWISqDAjvkmx62/pcr/t",
-	"f7g+ya5ebXJb5Ic2Np7a0fgdzw5jqY5TrQIudkxVypl60UwPa308RbDUaEp4p5/m19baM4YpO8T/+183",
-	"j/6DPtq+/5//I1o6fAVHRqMWqbG4ofrXd1KwV9jtIe3SiiG85KmE+kZNFMHn1nGImIH3vY09MMAssQrt",
-	"azxogUgYLi70feuK/uL9kYJBGEDkvfvdozmLOKIHoLFoNr0qb2YZX9ywq7/ZHjBOgGNsYyV39wPLButi",
-	"oOSG/0XkcsD/mMsFrum9+PnARS2edVz39Y248jDVCtuo+EQsiLPpZwRwwLZS2Z/ZHVPQwlZf5tJ7eHcp",
-	"3yX4wSUPA352R6pWrYL/borgE/opt+l+46pyNjI/T0vLu1oCf39BgJ0/mLn5x0hum+sKWzwXrnMINH44",
-	"0SpOignpc5NVwd9q5Zf2EbQcAcGbAtk0KZfAr7Q4zDBMqQesHIQi3G6lMojjxPMZlredzHMo2I7hMZ0/",
-	"ZImqxfWq02G3CXaPk5k8ZTYOUYHZfdB2BvwSH0J7rWmfmFHlYcWxcKkr0wYPnRciW7NIbIrpnaAu9Ep/",
-	"0CyTUTMOun5B1oQ1c/EfCFVJMVWQa5LZ0yzkR0GGMYIvxD2R8+Tt1u6iaEPUKX3GXH2Nw5h2TcZ8EWvj",
-	"0MF5oXQFmQz7w8mvv29Rh9LaFq+GMNTdKcKm6NA5pkLq3TVqbdrrH9lQSOzIJcPWRti4zt0X3q+X6bw+",
-	"xWnYNqydpZnK70Ce0nMsnh3r8L+XJxfftL+znBwrX2yLwU8hSc51VdAzZuSRpujNxd91jqlkx/8gkRGV",
-	"7FTcNDUw73qay+PGzHQIzVWsnStw36shJ+SFN5A20tKWdA/4rOxJyv1TQzYA3MZM1RUHu9VHxeKCDk4Z",
-	"Z5UQqwqs3AOMhn2HgO+0kVSqGM0fYa5ufizLMwF1F9v6F6BE7M8fXPFkv5+SVTebc5iqmVLu3gMt9Rfx",
-	"JmhE21XRuBLWGBIoh8GHjELj2dPU3YVv9AV7x5G9Xlh8e5tYXeWe7/aTmw+fJj5Zdq5oE72AMBd8G78W",
-	"XUe8XWB82zGR8FaGpNzY3dD33oz5slQKiWh6KLrOU8cjmerUQiPmsaH6MMNFTfVh3I8MQ6amEDpe9pua",
-	"RaE2Ti4buEbQ4ZpsGBc7AO92XkauCdX2yDP0wOz5J7AJf6xHAs3n1F/QPJV/U7LpDUpDIHwMr9o9579Z",
-	"MekCOdMQocMHe5nNEzJoQuNu9/x0MjXfHJQNhLvBRQVbE7/lWbNuZg14sYhKk5Ji95pry/IZvjftEvpj",
-	"ng+QJW2kzIn2oCbjbhoYccAXBxO9IB86XTBd4qpnnLFNWo0UByWdy3iCOtPR7O09pmldNgD5BZvgfE7o",
-	"NF/i6ymzrlHSQrlNWH+f3B/hMruVCcx5KYyimSEbZk6MYcYMraqCZ5AmCN0CuNHE8lptaca+IK9c6JW7",
-	"BgLQbYbsmTL/XBPoZgF/xuXov4t/+/vqyc3NFzd/X63J31cvb7786if855P/9eebv6/+ndib37Eo1gQq",
-	"UeDlt69ekK+++uo/CBfkl3cvviDfQvvl8Nt/fP3n/0XcUUKwa7P+gtgV7RnNmSKvBSulfoQKgFhRtFaH",
-	"b0u3l1Y96mfkxM3e8pCbUGbRaE8DL39Bnjt0NFLSM8moUmdCBfk+Z2UlDRPZ+dEPDEoWjpW96f7lxj5v",
-	"qcqUfur0sN1NUNtCjiIHGLJGUQNeUqjQJ6ZYTr68+RroHq5nlrcuqQnG+OLvIqRYPF3hUtHmwcv76omv",
-	"O6EVXz1dffXFzRdfQQqR2cPWeEwr/phunIDv0HRGNcOl+D5fPV39lZnnG5QuxXQlhasD+fLmBvNUhXHB",
-	"l4a4PP6Hy2bEfTa2C/EDIKJt0XQ/2D9D/Dk1UJjZY9/S+yMYyWVJ1RnK9Xw/8pwaaqVnDZSt+5RvaWYc",
-	"UpXP8geUv/+qO2K/t2MCxey1GRvIpUj2DT4xi2Z3Iv9C/3fBDfuqTbo6NY4LqmL9RnuEwz1dne0yye3/",
-	"/SM3VpgLtgAtn8PAVszZHVNnAKpaE6oJhS+AhJcgikQxcCUMEzOTygWl9RBFXzQee6AodjOtW9+fBmIc",
-	"3pkAqVsPH9fKMc7V7ywh/NTqMGtbQO2Y1fHGIyBa2Xf5ZLrBpy10GwZff6zn1fOiCHqyNkBBkVgltuN3",
-	"TJMTPbtKR0oEOzFFGGY3oRpuo599QZ4Ld2piMRwarKZFDfBXfREsIS8djhsrJDzT5huZnx8gEVvezr6Y",
-	"0hh7O7PKaWIhmoPQx1QNfMfNIi5L9bseI7O9Ub7u8/IHVi2hYm/pGc3EunW6NY2K4gwYgFyAfmAFNnE7",
-	"7WWJ+HgFZ3esL3kR7fD4N55/xPn7rkptOXipZNXYmZAqS0tmAL8tkYZVP/L4ljGskR+n2UvXCPaBNHtn",
-	"z3PaFfDoNpy1EoBb9RTMWQYu6kHt+jI8tKhubX17Wp9d98aoXq2HnqpV6zeW1al23Dyov4BjO6hOO4IL",
-	"Iyymv+hMXbSZ+bxuO0xTGC90ZYd2j3+O6gpOMHOSDZ4RXTF6sMaNFHXeEKgsubXPpjVVEK9JeirI+R9G",
-	"S/n1XUdHYeFafHv8XDHx0hddtRb9ZLErSO2CS2gPqB/yt2BX8fVw2tqlxYrywJyGT24YOPFDs7WmWsGS",
-	"rSCBUHLaVPPtVdwydcfUI82EIfjoU7JnRSHh9gtfcPdil61YUG3clXcNfo3wH1hVAeTIqKGF3K2xJx2M",
-	"RAX51o7/zF4AmHG3LGvvIbhVybW2+lLkjSsEXLmtQQAOFUIFO8FFHlri2oGOJctdaY+/3P9ItXkEn3r0",
-	"/UvYpJszAejivpH4K/Tp60kph7gJDOfjCU9XrXEBa9qLUDM7M1aM6wb87yODe5obD9GUZ4zzfvQUNuze",
-	"IMMfaaMYLduiPnpB/BZlZaGTcE8rRKqgGhGQK4+p4SS14HesIalbF4yOyum3IEhS5UEOuQD/mb0SCPuJ",
-	"cHV4ancJVQbzji211w2/jfOU4Y+hUGBNKKQj2//PuTZUZMz++8T1nuhjtrdfcBU4oPcrJtClhI4ZvL1Q",
-	"DdYuuhECXAULUwdIHGgM2xfFVxjenqcv7Us/clDoo8++KVyfjiljSprDswkEDiVPek2+vLlp+MggcaEv",
-	"5iWWBLSknJfHcvX0zzc361XJBf7Xk4jn+P0V3Uuv5FHksU3wq+9PvMUnltkMdVNOKEiBjqua0FKKHaGx",
-	"i3PaprD/+ZgqmF3KerdMfI6PfF4ydU2WugWneMrDDl7bmyfEb9cEU17Obve7/l0sh3NuKeZzTZBfHvqd",
-	"ijNUwAMQPmQ52T8FePcBvmd7FwWNaknXKVbhJ//Jy6PZ0+IpYfbQtkpJSGXPYsXIgRdWYVpVCLlYeB5L",
-	"UKpwasJfrd4seZ4XKLpdIV0TLVF0vdLEFsKhpESHYRwqmjXp48rvxR7jsp+1BjyUSEsghicYpFN7D3FM",
-	"B548BFrzYrOOOXNDsD5oyS9vnrT05CP3h140PzJV5DYemOBxjU1Oy6PZ/w6zS0zHkvfzmQ1Q8JNPR/N/",
-	"QoX6oWzuulzRE1g6GDGMTTdDvLdFZhuZ6DWVN2z/20pa+zOhwCFZx2G0LRb/KTjT3kcJRzSczGNauNHE",
-	"PXr+vnAP/BGsujoe6Y+npDGXUcUS1tyXCeH5NNacozc68uJ39YIfmGW2wYvAUmc7VPBZ477R1QXIBAHh",
-	"DctkyUakySeoJi25HxG8IHZL7StzRE5Jq4BR7Kj4yAd2njrs14lh/2UNT7hLAJMSslf7DDHATH3T/A2z",
-	"phbXBNOrIU7Kl5DNnxueSpIVUrPivK59Oid6xhuw5jtB7fVDyeNu73KcB2S1ZOI4KKuv7QNzNd6nZ2fb",
-	"Ob5T8ljNKfUX+V/tK6MBCTfw1GgE3g25IPjeM+QR/Iczzd11YQkPbvieaZx+VmntZZGvQRQN1BOe9pI4",
-	"/JSEaKDrbzCY9L17ZFG+Nb6bQskY7LsOr0MgYxwvw39rKi/d8w3kIbSjlvCvfedaqoFryfldedu1pn1K",
-	"RSpcb+foYdjQPVYwuPhVVBuWE8PuzRfkJxkcsU5F0WZ0PxgM9gF1FP2r3TdW///owGkmnWGhzVTqqJl/",
-	"tKB+eT81liYzw+Iu1ElZN2MBrCfjbEfJfKPYHWenBQTme+eb92kdcA5pxkhdBgOpZ5DOGZejzl5//Bv+",
-	"YzSo9b0HW/pksakXVGSsIFS4rYHuDKl2zPh8JOOdfFIUZ18BRE1qBw0rtYROm8LhoHsWUghhzUPqYF5I",
-	"DpdYh+W6/J8fYXqGegsKLiBZsiYF+tQhxuTOO3mXDNwMUv9zDIvEuOTDIzsJSNyfimmVUy32SL1s6FTe",
-	"glNaDea0VG6cbv4RHnbGK6nK1cfLd9ZyuvM7V0AFiiOY7bW6JHwLnYmZcmFKLedp0MfqKK7AiLdHcSUm",
-	"fPmp1dtbS9bAA+gaS0m46w6QGqokHv9m/2/0oPoFq3iXybyYIKc/styXYS6Si4HAQeGCCScbN07NyqNp",
-	"gp728wXSh5yb5++6xOe4uj9pKA7Xa8wRCBhA/zjmu1bILCxqHjfd3TImPY8hud6BaVwyaGqbvgAIUoR7",
-	"uzzZa+iaAyZ4DfU7wUJd1jHnAFZTbl2EacWLElSvLKOynaXnRvdBrhbIFm4NBwXb2Rb25ZQmeWwv+x7T",
-	"f0lZeO7GvY4cuNFLO9B0MfhEO/y1vAuYXtqlTfq6I7fnMfRBXAVZqB4AYPUEoyAtbWku/VV+g9luV9ms",
-	"tAaf++yY9OZoatxsS1tnvNqbFOQzOaC/HUtxa8+1keqc5Jdyda2LMgwU4L+ogv0GHLcmqV0zWkLsfhGv",
-	"srM0nBX2rE5HzCQU5xHBTsB1a4VQYuimYOHXsLmdHeLhUiZpXCaM8rD4S4oGIMn/6JHQlxeNFlL9Ut6h",
-	"xfYzzM5eRy15z+gBhizTGlQhkVYaY87j36wuHraz4e/f2q9NcwY2sHQmRLWTEGm/r4H+LZQwIbDRHMv7",
-	"2zueu5amV9Mf4RsJNzYLvz+cDHVeLzbsrRg9+LOeev9yUvQuM+bHncO3YHO+hwrYbN9nBGLpeZm9hpJo",
-	"o/V9dqf+CyxwRphjFzZs8QoOe7vn8osUxuNMVudLNfsc/ibuX9X5ocztw3NMBGB6COClwyAbgA/83I6b",
-	"N7DP/aUd3Tii0Zel3ZZFysukacvvfzdhel5VxfkVdJy4hqJ4xe8/Wy0BS0f2WT3qEuw5wCv9SZMtvyf/",
-	"9vbVC/KX/7j58t8JevBGNP4Ubu+pyDUzvxvH36nzD+xcua24PMu/w/U9z3xi3Ke7WrhPJ5Na0N+4NQ6x",
-	"AlphPlyOECkcRjwAYQlAcREpIF2lPBbUsLx3e0Bsr2kyg+MOZSs0WHol4uIXHOpcnMDaQ9ItEcCQACbS",
-	"BE4H/Vs7wzZnskdA/i5Jr2x4TeFYQDdNMewnB4x5NX7hBxKcKqU2EPuBC+9S+YU/w8kIOHZQxqRbnRQi",
-	"LrDfg1EeyzvKGPsB53eZcNdzBtDQTc+DFP4DO3Zl+m61Xt0X2h64Oybdn3fVfayPwTVTAOuOLXEJWQhn",
-	"xdUSuR4RvCjAh10DrbgUP58yXkgIpDfaO3edLUtGSLZ8EDHoFb8qXtArbt4yDIkmkzAdJOl1mNAskME2",
-	"Gz6dcymVmiC7rwRbNhSR569c/dhCAASuK+NyzRX5DGzCDlrBg/r39RoP6IWuYctEefKcDRc2QsnsUt7g",
-	"OhfQpxvr2rKw+yBEAjAwMNHKP3AHG5600KKVFVEX4rGYnBF/Wd315cz6eQvriHDLIR5bsyyrwY+X0Fxb",
-	"fg8AS7U3ziFbWJq7BJcerx5mYiS1zCt+7xh5peuyHf0zvzJv+T2adoEHRhJt2UOLEDS5KPoZrOZFefaW",
-	"2XFvcYLXCps0G9d/dnz7VapD2y4/GgRfxLR5TE7x9oEruQBAR4coP5mBjCqmzePfnBh8HLwC4cNXvQS5",
-	"T8RQGcEP8Iovb2CBQvKoYc7QavWT40Z3szcefCOCg6SiUPzpi9/CvetBkagooytaYSeRFHPfwAO95XSa",
-	"aiCUWiWzAzNrklGV6zW6ETRk9u/TpaOHWg1PqBuL1ne1J0O/tp8sAFYwVXrM/8la1YRBblb063bbuydT",
-	"PmmwToVQTPkOt6LE56lOfBwSR2tEfPefVQ4dU01ZPPxyaceaWViAMOeP4ftLIIFWTqIQ5wbm/AIn++gl",
-	"15XU3DeinFGJEYa4ZdlRcXN+9EYWHHvETh/m43K4CxlVirMc/c0uyCBw7SAjAEEI+yJAmVAimDlJdbjy",
-	"vU0xml/hcKb5FdMZ7PC/U6LLW9eqOHWzCaBAAC2+UM5xOzXCS4g2UkFRlJl4m1F8s8G1pvT7W3xi0oXG",
-	"9U1N759r3ljcRBNKBaa2RLqvHQjs4IwGr1bwVf+pkUzERZQNS25UXTeIXjT1CIYNHYevs2GxPXrd1vjT",
-	"7tlOi+2I0LwFJKmQtM4R0xxTcsuFYh8Z0AAbPdWS1ExHc0eDr8WpfXowi4kpau7KNp7+VF+dBq05aIPm",
-	"akbXgGiGWHeZLEswXaImFRi+E+24J1/eXFaq/zlUPWBSlb8n+3Uv568YSga68uUXR//j5AO1thMXbaZE",
-	"k4MGb73u9QelBSW17ssjsuWzc2B8+rzPWgOKjJFSKgbAaHc0o8Ikd1ScZY3eZwvn59KruQdh7M92l90C",
-	"EgMWjAZO7ekdw4YUrgiumwYxyCXj+6gmMIuq8zvXVPLzPJiuadfCyt+x+3j4kG4eaWaJAqkn8qQdqC2A",
-	"zvpetA/Xqlj7on3qvAfhYCQreLWRVOXXd8m/odowLwfX2Hbwgd/pEgnfzj9NsQQqWbi0WIEBM9Ox9QJf",
-	"fmjctSSv39EDe0NV2JhLs9qO/ztx2uvhgdw1X00KBsqenRFgbqnAKEBb+5yAVhWiT9WIS8HgHeMocrm4",
-	"FPxiB71SZrvI5Wd7wgKbOpjmUNWGqOHOxYOBnYmOnpNrq55y80Db9StKPYyfApeC35bBjYJGCQgZFu7O",
-	"WS9iDSW93GhyYGf9CRMLLRV+hubZEx92yX3THn4O8pDwFVkiPzY8Oywfd33Hr1Z0aof+QxjCddwPoJOD",
-	"IRxcg+u6NaVxMk805bmvUjVY9T01cRjYeVISbzbJXQ0PTANo9O0ZR2Ihy8Fmdjp9+s6a0zthYjPOMaQ7",
-	"HHhy2x2Mg+slUTh9t3YMGNv5uOR0XfAq+Cn2gPNtICgEoBjT0sr/FVWV63GclGoMgV3vrLLjDyVUV4ph",
-	"w4VlAVslySUR2Ax6obuUp688moKL4Uz1n/0zi+7r5pfD1o5jIqLG6TXeHdzdYfgpG/yvTP7n7c8/kS2j",
-	"5qgYyWRRLNe58IWk2njQSsUcLLZLci5pVTfHkZr5XX+SqhhoqVB3jk7mX/g2zAvybKF+1R1WuVGnamL3",
-	"+ELVvQAoedpLS/CDroMtvmt1UKtukh8H0o/deq/khIDB5ztoF/x4miOezw+NouY53EItU2K0b0t/6FB2",
-	"QcuuZLgEQwWfGydv/micdBEXHyI9CGlV3pZQ/4kh7vrm9PGN9hM7vcHcuWswx43+O+2z36l/22tASfGd",
-	"a+Eb9lICzQO75mXblwC8Gm0V+JaV8o45rn3ujQJxsh4pBg4ES2wf0XhGjiKX6GyB2HunkeCF6RyTtNL1",
-	"xH62zN/80WUek8Idm9femWY/IaRh2N2XBaToo2b5mlCV7fkd/K3pb4tLQH+LwPSoGm7CQRXwWY/FtHwI",
-	"e8fcpfG059m+0TeO6xom+Fmj7ZlLGYHElVOqp82dZeu8POFecmtQH96mxVtR/IsOG+JBH4SkdZZJkQNT",
-	"W4v2Ce2phkccEqdnfj410ocL6Zcc7wLqvP+XxEg0J4mm+dppArsRDS+Zdl+MIrc9qKtra/9ekt/hVXsS",
-	"zOWBer19RxOurfFo15TWHUxc3t34D2/9WBb44x5AkgPGiwP2H1fsgzXllr3/p6Z8wZry504QYjXkEAvH",
-	"0wYISTIqhDREL1JMnlIMXtUM+GO+c4+MHOsAgnzyha+hRRPXdYVjNMMaHvyMjgi/3FjhFanobrmsBThu",
-	"NsxnQniDTrBTaJ21DkpDC1rpfTtPbPlzYi+LHHC9h+TBPzPBzgtWFNp4XGOECG/XhuSSYRbynt6x5eyr",
-	"ZeM4dKPdW3E7FjKJTBvumGowXwFur7fIKR7I5/jRSP18k0WThnL8GvVm7mu+uiVPcWz+LBgWYtJsHyKG",
-	"Vmjx/r3ELrGS41Ckoe0zr7/k89mx5+YSN9nIptBsuN/SLTNXxcOB8SOk/+aMNczQbdZulmUyDjSUMNb6",
-	"KFQMBPHW9mwKBaKdxH2g1uVuhJSL+paZq+WAm9/JaZZi7POiAC4s5iCzo1lWeXXVZ1dC7B//ptl43yHk",
-	"zYLdHP4o1A0eN83Ms5azjWjTrj2/fFfES6Q1Mw8H6k047TzswBV33E+grz6tv+6TCITzzSF75myyxyXD",
-	"nnUXXdOvKSRRlfyfkovrSYgdfXKTtz+UhLw5mmYBD4JzMqyiNy5LsiTyOFF8wq1gWefOD4xVt27saykB",
-	"N/zvdPYOXPOsEeSuVj6KsgDjrcarIXc7rux0z4YYsx//5v85eDS/gj58LTZ++jtzl5jo1V707K0XuMzF",
-	"OKFL29vhwaAkDcYeBV98Bz/Pc9dl60rBZjv6Z1t19zzPAwhFCyAN9nO7o5Vxzgh/p0n7TZ3jdghbAJ+4",
-	"rCnzsm6LerKTvAQw8+/FVo76CdzAk7OelESn5TK3U+SpH3RNpGB/0kSeRAjSeeb5eSYTn35ip7cuSeBK",
-	"ewSGX3qTwKC+XeAy10NHzrXrSCIrbFnugglSYTHN/37++scYfdvb4/Fv8P8TepN44n+yNoBLUq5OtkDa",
-	"oRoR0kVjNNPPfK9mZo5KsHxNtGwpmw0jG2wp1A3EN0R3UNMsq2g+HfGe11STlgwh3G9ljeXctCrYmxt5",
-	"1mpRp7lT8hjFBblj11QBMPY7dj8LUP7TscHlurX3fxc/YGSbX97etsWdof62Dxb1z4Sxy+Q7+Wa7qdN2",
-	"qV68DhkwiAZG8XKyORqCcck7q9OwBKThC+7iA47Jz1Gz9lHRXxQV+sSU755fgJHYwJJxLY4MPesvyC+N",
-	"HLcG4j7NDv3W1i+VrD65Hl2+pvLCbrTLqNV4matOHe4d4MJCS5z0ntqrMCTceJxJhD1A1Kk1/p/uImZE",
-	"8xB4UcQwuzZSFsyybUJFT4q/n/oOU7P3AbeY/g48FsxuwGPBBmFO3x6LqzZEg/FTZePHRVH8jwVaGRoQ",
-	"K3GvdPzzyQ7wEWfAKNB1L3nF0z58aDigaOIR9uuppfDNZa5puCap/qRJxlV2LLWhImNNADJnAmd7qZlI",
-	"siJqti1DoqsENmBWSxf4LsgcZ/OZYR5FYKRqrnRF+fEW+ggNivQr98hl7BpX2K+4yENR9/UaX7hVpHJH",
-	"uW6A9AtG1ZpUTJXcGDCVuNm7DtgeA0/kpGDbxZKJHCPwuo5JxciiNZECETAyWkC20YaKXI/wF7r+D2sq",
-	"98jn4PBqTHdakZ/nFC5ivOzajT/V8VVwvaRG9cPhSZ/Jo2g6u8LHeux7/Bv+YzyKj2T4PQpW3Ozj65nt",
-	"IHLsfJ8ixGPFLN+GHbnukUmZr1DG8BmlMPrJRwTzlwrxmfdHkSsHsLUEJwPskmNckNIih9vihkHTrk/M",
-	"4S8yfdfgcjebM2OFM5wp0ZWdH/a/wzstRGO3UhEKGbnHglr9flJWm7vyKioItTcgJas98zmv3PRvmt/e",
-	"V1I1hGqE9QA/7uY+gN0dtZuXYagfKsHHTvMrgO0As+HF7d8+MY8f/4b/uKCgNij+uI0Pw14tyebWK5nF",
-	"Cii0oajbfZr9ar0qKKqmnOuMqpzlscz6zjkHw1xWUnG9s+IHxip7kZMn2JOwrjVxywIPQZ1AQXsO9bYg",
-	"xu4Ur5nIAz8+8ZWizUarldpWTIdfI3YKvn8Z/xb0U3rr6i3LpErjADqwIAUQ8MuByYOgAJyYB5qmvhAh",
-	"h8DMPyQXzp/oTiy+bQRm0odV0EeGqsEmfLfwwDWzleADaYDF5vV6iQsGg2gglHRwXVddb2WR2704erEf",
-	"RaKoKXYVBFpl/n9YHF+X1SJ+wdr+hauG0xj/u+Mc7mEbGIcvP2g1vwsPfQKk+1RO/EKp8C8clD0cJ0gO",
-	"krMth0huMyf+7AW+pLm9WsertRJ9Ce6u3ZXgB1aZeT0JnnwaTj0vilA9sJB54LoPDCB8BikeRX6wN+IG",
-	"az635PZB0r4DPKYA27SQh8nd1tNEflC9DeTAXREY54rJcLMz4a7pUXH5587BKBXRFGGiMBw41EfnFI6p",
-	"Eag6fOj38fl9hudsgEVszJzIiglE5YoQ3L7O1J0n3FEVq6erx3Y3/H8BAAD//w==",
+	"7L17s9s2si/6VVC6p2r2riPHdpKZU2P/5djxJDsvXy9nck/t8XVhkdASRhTADUBL1qT83W+h0QBfAAlK",
+	"lO3se/6ZiZdIEGg0Gv389e+rQu5rKZgwevXk91VNFd0zwxT86yUX5Y9cMPvfJdOF4rXhUqyerMyWkaNU",
+	"pV4TqonZshOhihFzqlm5Wq+4fea/DkydVuuVoHu2erKq7EDrlS62bE/tiHv6/kcm7sx29eTrR4/WK/vy",
+	"6slKG8XF3erDh7X7vqRl/PuKllwSs6WGcE0qKXesJNQ8JUdutvJgCDd2ZmTDlTZECkbkBv5QV1SkJmm/",
+	"1p7kRqo9NasnKy7MX75ehVlyYdgdUzDN71/YJ2G4mpptMxq3Yyn2XweuWLl6YtSBzR57X0tlUuO7H8e+",
+	"MSSqJ2hkPFz9ZTN+Zakb3TBL95Hd8TsppCFUFVt+n+Ql3MF5E3tt+SW5V8BNM0l5w1hiqYrdc82lcIs6",
+	"Uk00Y93FH7fUsHumLBUUswvnmuwZFSaxaD/m7IXfVDLFQdr+lLHoznDyoAqWGtD9OI+Ov9Fq9+yO8ggx",
+	"aaUlkMpSRxup7BmvFKPlKUEmCgO1P1iyDT1UZvVkQyvNAolupawYFWEGP9M908MZ7NgJGNUOrwlPSQ74",
+	"Of5ZR4DEV39RJVPDr9qNIeKwv2XKfhRmIO2jxEhyJ9ekpsqwktyeSCH3e6oHBwuftqTT9J5pUiumNcwx",
+	"Nn94PCWfH3/5KCahP7htZtp8I0vuiOcE1kup9vZfhRSGCeA+WtcVL6hd38N/agl73Xzsfyi2WT1Z/V8P",
+	"m/vooftVP2wNGb7ZsJb7i66l0O0ZvLLHhR0XnoQfFebR3bE3IMwqZi9EDux6ECVT2khZroIkvzHUsIUn",
+	"5caMTOk7eSQbqtx07Bx+ZOWd47ZFPo/DJYgBEvVPmlhW1kFN0IYKoMcrJW8rNsYltXvif86blB83Mqvf",
+	"UI4clbT8i1fCorzajJigSq2k5ZIVXB/GcHGnF/t4GDDxbd387g86fPzZrTzAp2sla6YMHuWNrFA29Q7+",
+	"GsU8PMUN2+upmcEX8OL4EAQJVYqeVt0j/Z/+s81H3oYX5O0/WWHsCO0BBxPX4e/DiR9URJ3dyiOxv3gd",
+	"ZLUevmkvofj11Z48PLVurkH4XnwBGve7O/cipT05dbeQh6okW3rPCDer4a2yXhVbKgSrpnbkOT72YW3V",
+	"1MEXUVX2g62nFY21Ux+jc3dKXkth34KQzB1W6x6rDTany1Drlbs545OBq5ULctzyYkusCna6leWpmZM4",
+	"VBW9rVjv5m5NSaNGFdGO2swA+n9DQm9cOJ0Lp7iGHQ+rjLJKWbJyyClVEOY5Mnq9qg8m/8C+OpgYXfWO",
+	"17WbTNYwN/h8bCh7LcR2tUXnUTmB6/cjNZPDpUZJqeRBRGh5S0WZT5xvqCify4OIkqiQYsPVfgaRXto5",
+	"vWY1oya27PWqlIdbkz3cC3g6MsyWVWWcznuutT1Ji81YWqNmePy4IEBpJwRaUo0Ka/UdNItKALN1pgGt",
+	"ql82qyf/OT65N/bpD2/75/jDenVPCyrMLJ5br6xazcW73b5jbtktqVqzxdM8uA7Cyw2R/X7ihqyR+TzR",
+	"2hyESw8zj7O0ouKO7aO3CS3gj0wc9nY6e3kPl5Jhtf2/I63BGtAMvAhFJWEDaMXv7EedSfA2chcWwPxR",
+	"8oE8PVqTNmHMeWPGLtZtv/Z3wj1rXzrB7tF076S2jl54wS7OMYfz5M6evv/e/doxfAJPGJkh/S3tG+EU",
+	"Zhnbw29osXvtLKnhHrJ73NqMxc2iRW++7juTM/WiL6a5CJngiizRM/zR2aZTOhc8FU5Tc8xwQqllvJRV",
+	"JY86cmj0Lj6dihdMaNZeSYsPK3lk6t32X7OWsl4JRlX8FVTKoz/YGw6/NUOWKVYwfs90fAGGVomFG0WF",
+	"3nOTePFQ18mVx/cq0Kr1cmddSJcWzVuzb08Ip72GXXM0S234DbvzUjLvJrmpYX0DxYveOv16sJf2Aptk",
+	"V3fLuUGGU31rJ2vfS8qDkhqaUrPhSgoH//ZkWMyU8bzY8vB8FfHv2GnXFe1YUpfJ3QR3sX1doVuku6hC",
+	"Voe9wPtByz0DRX3H6kzT4Z6zYy256FyClpbUSAUchSrM23WejAHaT4lIJQ9328jG1VQbJzzy2O+Vez6q",
+	"yhyl2uka9yZvuN/CK5ER+3pLeHbtpx1b6nNWVcN17rhTsT3B7V6Bn1AUJ3tENxvNwHaVEBE6SlVGtQzD",
+	"3mdY3PA1fDg1x5fOETu4sYC9hmy3UXJPHj0lDx6TjVROT5VHQjWh5LiVVVxL3TOt6V1cyCv7UtRwzVoj",
+	"ThTHwbeaL0aX3bgBhqbOkZf20DdbdOQlA1+wUvIY3Yzk/VVbUd4ea8vvtnAPl07QR4dDWZ68Lv3vwCNP",
+	"fk/Z5C1C4o0wZbq8wedu7Ipb7+FMpm3/8ELm1OKCpLX+1ty70+l/q0eVdWsr/TaMcMILvtkwxUTMYbbh",
+	"rJph/760j7fGi2gaXOcLpudyX1OVlHR0oaH6Io5CKMT+Dy4/QTxlbmoZs60OJb+tEpdjjjI8Q3FzLrpR",
+	"XcVQA0bg9y/sC5nm6pT+HdxokSlyk5Bp90yVvJg8iX/Hxz6sV+8jYbc9YVR37vn0Ik7R94VUcDTmGu3v",
+	"V3bEtEHR8t35pa6dr8/RBKi/DvwxylYR82OM6LqWM5x4DfNO+dLcuGFh8SlLzcRL/n44Y8ed7XhhVJvM",
+	"9Jqif5QnVA64Ct+0VMbYnZ5PIz+SG3dg/Mf8e/t9RP8uWcH3tHLR2KifouT39s7pUSpCpy2jZfdItkaJ",
+	"6O5fxrNnIreOnxxOpfnUOtAtTnOUqkNeTWkFU/f7PF4YXprpaXIMmfWMpnBbzTo+vYsz5sbuUiC5ELQf",
+	"WtNILaFihseWYLXSBDHpSc/RLjMdWPBBeDZonPCl8Ynr2Jns/JhH/IYSU8KrPXx8bmJT8cL8nVaHiMTY",
+	"sdNIjHMeXQ91SU3HQZQ4kCFAaL8eyOtfj69CKVYYVoL2FVFH4jPa8K7rraXRSxNfnaxjaU2UCHZkirCS",
+	"278Qywpgk5stF3eEVW3nfUtg1UzhiRwqCn5DxmnlluAfx4mHgdcriLjCpEfoFj1SkCvkfCzdxR59fEJ7",
+	"tYpoysunhO1rcwKrUEhYeMy/Mnsr3AWa4dBI79lmpoI4si0zHTuZuwgKktx4dbu1n34XEjs76mx5wYow",
+	"197eziRIYtNuZw6TvZXLbUDvCmpnmA02wN7+t6u1v4/mUJpTdYrIdlZV+VIdBgGvUTRyehAoPPvpGQel",
+	"18TwPdMhQlRAPu+WUUs1QgWR96CSZ5gLG3ovD4obNnPiL/178egqVYkYB8w/0x5Lxwlk92JpO0tQE84Y",
+	"XnORyow5RyNzu+8X71fabGWH1v7rfi1JLou7FUsaMfMegSy+OQj76zpqbI9uy+UbpqKea8uM2nKlHWpN",
+	"jDWeMBmYKUasTclKYqR8SoQUjEDElAgJDu6Ka8MEK0kl7c0q5OHuHDvWkQRW2d+hJOkbFh86DjEakUET",
+	"3Ko5JE9bEjOY+yyjghrn2W8RC5aapNHPMkaeUnacoEjuW3bnspGNrKOO0Mw5l9JnDsWnlfbtMWGYYuVM",
+	"jaQ+3FZcb3NUWX+d+w+1X45O1mezdOcZYjFzc0/mu5uO29P0ssJ82l4e+2Z0TYoexTc0llrksxmSOXZY",
+	"zBBLfDsroLxUNDZMPLngN+gB79lTQh5FIsKctJt07N6/PUUIlFJv0IRyX8cRYzP/1tkv1ri/i+X7ozYK",
+	"X/a2zi3bSMWeEnGoKrhwwBgCOe1MgOGW36Uu6zskWmRHXbp65H7HNIUsTeU1K6Qq3fIucFjYyazDSnDa",
+	"QW+EGUWpu9lgvVLEoKJkS0VJSgnKQC84itUJ0dzcPRUnsmMn/ZQUFS922qp+lOyEvCWgatibNJEQY0/x",
+	"2LDuFO5d/ZrPNtqxE5FWxdxLxdYEg4CCvTduAtPZNE21hZ9ClFw8nihnZ0ch6KgYLTWBiOStNFuieRmh",
+	"Xohpx82JRrKOy7zx0Hhr2j4lKZJfT4lm6p6pB9pazZBURLayKnXimMzgbHlMszWLT8l94wnhRmM5zVOy",
+	"ZVUlnzhtDGVwRV0RWl5aAQ9FeQNap3NDKhm8ur0pUkMrefcEq0ZumbVn7LZPuFNybMxoLZ6niZetwN+P",
+	"8pauff1KfllKlH94GddWbvEOHaYczk5r33BR+vKKzLAmvBDjrkgO+mjStdQ6NsyemmI7Y5yf7PPR/PZk",
+	"NJ66wP7YqJ76r+yzfV0vMzUlvBKN2c66sPx0Xstj9L7aSmXeJRecTisKrrtEjHWu3jhqRbRm2U75bzTH",
+	"hshrXzIJVGrxacMfgeFcjH/VWczbkQP1Cre/b5o4hWy8TsAx/haylxKKZT6DwHCTMXj/NRh77eY5tjzL",
+	"ImMGzqhkQK9T2ubZU7Vr23D0TjHYAxe1gfioJMzLrpg15wVuzkQ6x276hRlW19oXSMOKYgSFGIKPiyTy",
+	"QdIu+zlRnHboZbLyq+0Y1umJT6ayxJ3s8RgZ5pfk2bghaSQ5t0Sq2QjXJdPGEnMYy/p6ySv2vdjIiAxg",
+	"Fd9zk6jnY6KQvZhzy0uAakFM+m4Zy8hfwxFa31m3JuSHiS9IlM+3kkfL/FJhT8gonC7Vk+ChSYY07af/",
+	"pqSTen3N1c5onmaBq8i/zBMhfPx0asa/4dr7Ke0Jk4w7dAJDd0wQGi18TMedK7Yx7zBLPWFdcUMqBuXn",
+	"8gDadoisAXwIWtb2MczqjeVVikM83/nO7o5X4e1jWL9pyJ7umCaUOGoRCDtF7KJY6M+5arlwE4y95/ku",
+	"FjKUgIFCuNCmo8G33vYadCs99u7AtA6FQTNyYc+P5MNeu7ngilr7ibRB2qdYDeVFrqDb8Pezjsz7qAY9",
+	"lmR7SCSkaXbPFDenNtXBIQuTgkPFwKaH+GPUSzuSC5DMg0M3Y6bXhuqMVAdYYmtBTTDVp555ArVqkO08",
+	"PPnje2m+N64SP+q6nGVzLbDHIDAixYOGFFSQW4bSCgWK2XJNPHpLpCoHYiljo+1pyQimFj2QojoNT28k",
+	"/2rIItHK7eYz9nfBSgRCcPVvmlAVz5oYqZZYMO8yyxHei/hFbBvPe21GC5T3+4kUSjDgz0jWXqWNTKgk",
+	"s83B+JpgfBwtMbHXzPt6kj7eTF53hywW925FCIb7XbIC0wYv/c4g7/jMcYQHyskdCDY3NdC721Ncf3CA",
+	"O3cMi/VdfNQQDArs2KmmJbiuICcndtWianLper1RFwlNWqmTgwgC5rPgJnFPYHVIjwasKsk/D9pYkWHn",
+	"IFiZ4Xd2lh98bB1QrQKL+a+F7GZkr7ar32kAHtAobFL8gLyPpfuJTePf8xfuPVMnUvEdq05QrqB1Lzu6",
+	"nw41w7cqyzKikX0nj/hBr+YCvNbaedMfWWXt8Ro5K+B0HaXasdJeLk8hp63rGB1JA2AaDb/Mq3IOhoRb",
+	"+bpNWVx0+HBid37gokxWEs67rZsE8IwK6ZkpTF51a2U1/2UyqRmVIX/fjGYvveTvk2RI4J9QsuHvHWPY",
+	"/wR9l0jvCZrMdr+kFBuBA8fWM1G83LNpJKF6R+it1ZkAjCW6C/NRMPw0YsId65q7M/FhJU0cNALI8pJr",
+	"Qx1TJ6uge9tzaEI3vGCQDKb8X3rKYDceUsQCzaG0dEs1JHoGqeCALeO4A176D00CLKQebIL9gTROz4hy",
+	"J8WME/lGCjayAxchV3giIsnWHSgLj1iBNdqDCmy/kDjnZiKwTIL8jNVYbfxXYhlh/G5r3uUWSKWhCzze",
+	"URaGUZEMz+6p2uXvudWlyldQlR0zj3lZVjNqgnGgWAxnEpghco6ocLAewDQNyEvFBeInRqvRZQIuBI6z",
+	"1IzAZrZAQoQktdSQmhEXGR5T0eseLQGjGC22nYrkhB+/WIaMaSmhIFFDp+pfUU4uh8kTw2ybPGNGdnP5",
+	"2gW3B22mRRStqtOqg70z9ONBXoWDCXTXrWJko5jdrqsB9Tgv8TwXLvhWp1w03m3oWCgcyUYG+NPTkkRd",
+	"6eqhOBse8PJsrCYR96MRzp6/mhPW8EBjGSAomdvnsE1eKiUF+I9S7mJQNY3en3dyQiaAPTxjEHR4/GVV",
+	"asINpuRYnR0A8W6ZB4fdSEW4wVStcIs7gF3hMjwGZ1QwVrLS3QhDO3TL77bkJA+KyKMglClOK/ysgyyS",
+	"9vP2uyd5wH9xoXnJIOtkKxX/lxSdGblMDygicYgWAkPBA65NFJe37Y4z0yYdveIH0tOcBwwmh9PVIO9O",
+	"JOO1kicDT4RPtgie5K/XrWX1a3YSAI6QLE3vJKE+MY8EJK0OWGKruMNVD7wr2V1caEyS3ydFZyVLuNS8",
+	"rurSDyKcorBoifkXGF6dWbofAr/RIgwsM5sR4+0UpsXw6/D6TcrmSTJv9vGEUq+cDWDmaFV5cLEe6nvO",
+	"kr5jVQmo2TEvmjvPKdxvWmztsSloVRwqaqxEUnJPKAnheeLEftSmmF3nDx/Mv/MU80kOkVAu38QieUyZ",
+	"f/XFKeGiPiDGsU+4zUPNTKdBJ+D85+kA3ZyfTKTLwekcKEFJlztcutOQI/ahqI3vPee3Ltzm9qB7YLpS",
+	"qrXjDSuuVxjxQaw5VBK6qsEKTlFggQ6t2se+LVVi4vk7q14wkyqxnqlfllzXldMwRw+k++gLfBqi0rO8",
+	"0DjAS5VwRe/YaebMe/67Nk+44zeNXMROLrvILSqsqRkigMV62o5syLMiBiZBC5PAtP/p259/XZMj5Yb8",
+	"hfybZoUUpf53q5SAufaVl5suN6N1Cluerz/HHF+Na/BxxDU4BEkcXdWLhj/61Uisjt8JG353UEwvYGvj",
+	"HH6y52VOEqYvoE5mDkyFraZLpHPxqD0x1h6Z2lFg3YvqwYybilwg7khqTOc0RQTBmWc6VYkPhZ8ZvnKs",
+	"ped71j5XIwv4CS/D7vz3jIrENjkA9QuQvPwILQwvmoAtCErImKSNgQAysJE8wHVPnwcHzZG7akRB2kmD",
+	"+bJvhudrH+0f1LEqYnf+nIj4leLeXbjuvWtf1AS9m6TQVFHYd9waPKdU7HiGikK1SVc+7KVKgFBpQWu9",
+	"nYMYdINvTGNu4BLw8+1vRUkhq3i6UDJpwtrXU/j2MzDpZ+HMD3jVp8phdyKIzPo2H7MOjmfi7hd6yrU7",
+	"FaVk+LUA9p+hYptoNfK2aQSypZoUcm9VeCObz3lki4xZTEAVJuDuOyj3fqIxVvm+ZMLwTeTY7Lk4GJaw",
+	"BJIZWr35+UHCG9E5QAHL8wAP2Su2Uqm2GEmYR40pHMOc+nhSQN+d4kL2GNTv43L35+0bmvQ1wYLV5l2S",
+	"y+FVQiuzlYe7LfrtnRulkpppspcagm7caNL4FiMHdCYCV4fYU4D6fUwaVw5FND0Sy+QeBdeeVMVouSZa",
+	"hqRQTMRSbM+sPczKp8Seo45PrmIbQzCENfQ2yJi3QRtZ+zzWxvXkLzXnfETHGUGx+ZSogyBQaer6OREp",
+	"4tVeSuqUcE+nJHZgb/sOJqkZefP/uOX67IcWHXlJtIRM7ZCdehZgbsg+dEsYBxgbtGzqx7S7x6cTsk4E",
+	"5ybLru+kLJ8Qzfd1xd4TKspuDmArYyYy+EwWx5WleRyQm2NbaWcZX2AiSYZj9v+4ExCrBMY5rDkoid9l",
+	"NTecNKswzHFFqixsnP3zxv676+UVccwglDZQc93uahdI0nA2fK9hCk+YUOAFe+hYdY28PFFd36w8fRYS",
+	"jmN5hE55zBB4cjxBbgjeM7mD0NNuRtJQQF+OmRE8VQrv7pcz6hG9E2+y9AzbkXoAG/xgWJ/fqPTuhE5u",
+	"l8uq21NSrWmZCpkBtS68QTQmzZRK5CKkxY0/ufFf3tVMvXM+pFysFudwmvf0O3s9nxlCGGsK1i/J0Fvn",
+	"0z5Sjta6CkCZJZaJU14x9LJaJmKt6CyUcbAEqLk0tHqX3PH+LYoFGmOSxI3VHbmh73B/etT07NCScp7p",
+	"0sz/9+g9Hbr+RHIdqO6jP04bS0wYloSrYsZUqZspivt/ribTDNZ8tVlRa5q+g0+MbP8huYgbwC09JZAm",
+	"x68ykYDZbR7SUSm59MUwE1Hc0TvqB1abNAxvNgzezETRdq+I8aBkByY4Hnzxv07kWv7AIsYoFyV7n+pn",
+	"keMJRP+fGyfx2RjkrjasRnSfHHqdapb/9KHOkEl+yHWYCryYXMK376nVsWeAB4eq0lFXFTx0LupXuuL0",
+	"BygsuPFTuLQiCu6Cud0Lk+gOy1QizKTv2QAMYzeurGcS5SCM4jEnwG9O9fUpPoAxZPVfI4lRpyaGRaQY",
+	"14avBwiBuQe9aoyOO9lRJPBLu4UoBuA8AaJMy6egxyIpsvw9va1SeZdsj8mXR2627Vx4rkmrlMO5RkNt",
+	"xWhy/2hdZnZdZbwIwAfSW5WRLQveLzVGuqYncj8hWbN4hMXQu5B8Di+32hnKo0Ynz8CjCpnkkJiCBI5a",
+	"ZFtW7KIwQb4JepNH0gELeuIy/MGl5JvWIHfF3XQeh2zYdzykzFgSNBmZbjlCHuelZOy4KFPl0pZvILNx",
+	"7Vwyit4zbcAZA95GTNJtahaybE44DJdFrQR7b955yTbtdvdyOQeS6WCi1HBuuE6yo6UO1H9hauPRUoKL",
+	"TuvEXJok+rkqVsolIIjnIdQlPDr0npXvaM++o4Y9MHwf7WNm6F0Suht8uXA4XTZWxSyTQXImpN/6xMYt",
+	"oyVT5CfB9lI/cMLAnlnRIL5JAVcL1TuXX9o92c6xDJWJiUlW1Sk7TfogohsSD036a8XvVYuGwWR0n29z",
+	"NH4EN78lcpA5/ZF19F07QYjyIi5AN+aXWP9wJRN4hnn4myBoUrHVH1nElmIJNL2AOYEeXmX3UoOYvD0R",
+	"35PB2KtOAGrfui213e+zwnys0iwUNUTiCAlIT8x/yHP0WKsk6t2pZLHr9bsTTbe124OTpD5xL1r9QH2M",
+	"yI9xcqWgcuLFNCILxZS8i9bW4xCwPFzOB6zZfyYsoL0Ra88dI2ktP0LF+nMaRZ+Oy0nf625GsSpohpeo",
+	"PL7jnVd5YLy1gwhOtZVsFqejqHvxRWwZVTrffLS7QJMtsdIWBBPljK8kY6m5hqBzm3XV9bBS710Laxmh",
+	"pUvJSPY/7AohQEFYk1ta7NbEO2HW5EhNsV0T55JbE8X0Yc/WxB7aNQKBW6NF1xU33bLTL+NVp/b9QYOg",
+	"kbM62QR0FGHvlOvANfR0Wdfl+CFIQmK3t0hfnoLT2fHOXP98cflzMrVm1CuFMzqo+wRwRj5cu3AX9dD9",
+	"mH5luGBabOPmEsgnq9ZLe/MCBJTPS9Nba1iEgCyFDDUPnZ6Vzk6L7TuzZeJChPj1yg9yPhHSECMMm5sc",
+	"V/id9H6+ONAqWtStU30G9XwutndAVAE/ZUDhIVYUTMl/P72eeC4KNIlPwWM7Akz0N3PwMhd4zRPHNld6",
+	"zm3Rki8pffF470DjZGa1pFi8ZQL2SsDJxHbdmmqzPVFzYoGpEEUzSmxacMtmrDND4v5Nxk4ooNfF28KH",
+	"net5WkKALmObepHyHCAkK1pj/VKMJI/zPhpPVsSmyFhLGeuPG8of4gB5R2gvso7DNs6VZVkluRjrD4B+",
+	"/eoK3wbB7ZSn3dptapoTvqPVJhKfmRXYNopuNryYueo3+FZEiFv+NXOp+Hf70vSNFjjWzzp8Lk2kH7mY",
+	"A91pmNrnxM7UftqQs/87VxQVAHITP8n5XdqyAD0hBtlFVdOrMIORZUkdUWj5xQ2mEAh3rgTGFYwi47qJ",
+	"/yRLFt+PgmWDcWA3p3ytNpbX5m/5SALvIT+DJVnMk3vZDy4fmBcO4BVGrw4jnSa5/pf7WDTDg7jOoXEQ",
+	"IJcYBkNAiXNI0wYwdfNLE+B1vC/w6LGvEM7ggit6dgZUraRP++xnNYdMncUTqYJ+NpH60ckXAuo0E/aj",
+	"rHO1L9yXBJLiHI9/Trk9KgYNtmK2dCm8MZ1hQ8GjTauzmV3pSjTzpj8EBqHrb5IymezheFf69oyRnL7c",
+	"b4Fq+wHhiFMZiVvUeqaHA/0I3whG+pzX9LuxZKV5t0Eaxindk25oYk7PHpSOC0vmZDnbpoe7NfJZ6EOY",
+	"K5Comr3c3+JSvr1vwwDzUzJlRKiMFK+WtPeuoGSmOsZ9dCLWmdYH5oZBDzHXL8rGTqtHcH8VVBBhTza5",
+	"k0y7IpAc+35OtBXJlIq5pnQYh1Z8sd83DXrqLfJz2GMOsnbLDJm0E11YFcusIIraaQvp5EFDnJDwq3wW",
+	"YVeBczK7J8lah8NToc2gnXAuiO4Az+7glYMe6DneH9wQ8pU4UGj5aQWqv928eME7qHN7NJJ/5BaPFiUc",
+	"sxni9tQFZnPf1RSsIY+DT6tjV8ltJchgdC7Hzen6rMxSAbiY58WRG996mHBB5vl0ME47BCmA5rATPWXz",
+	"vjEKUaAv1XhHL+eMvri5Tn44G/kBQsXMQYnk4hwgj9VpiZHw/x3BzA2K5ELumYZ43RxFPK3ON9kHEAwj",
+	"UnTqadulfd53l/PV89tjyTqN/uXhG6kjlM9OzIr0YWpnHxpyxpbPiOgcKTfnWJQj2ZothgOB0JHYwShy",
+	"JyikHnRd4yDn2jY7ehQ9HbH7BJ70tLR907gHe6UW93OwIVuegWkkm4kYgPtyesrOl3iJA2JcrkxzdKTv",
+	"rLyARdq+B9y3MMM0GX6jpwt9XZeGqJMN6kckshVKtKra1a85N9lI00u0IzM0NOyZGNJj4umviHxJELzA",
+	"akhPyaNODXejGJ0TTXKh93ByvRLls2ymEmzG+i8NyFP6VtgRFKNk16XZHX9orLVQa96SlvGeYflFPGc1",
+	"Qhh7+Ff7TNRj3ulsEF9PzD+e7ku0Tf2QzO06UmESHdWzUhsxd6VpKidM25pI5Tz+REv2kscqaUpqaGer",
+	"bk/xEFsltVmoFsX9IbNrGTy0dvPEWcRXiEZhFPLzCvCd1prQ/C5eVFOGNoP5QrjVmvAqQJilPIqKi907",
+	"g+n7iTfagAD1waDyPJ3JnoLgqmRBq1Sphiv9iIoxeTDN59Mw10N5H3AuXacASMJ2ZCC6ZnRH5Ab+1kKa",
+	"nVWBdKhLmjrEh3oOiaMgZIGxWqRrU6O1L93v9bd4HAzSr6JVLuTrcFqEceiQbXaOHj7GTLTyxDUj96UJ",
+	"d8xoBx7k0d7tNniwQLpv+i/03fxJLvCC1nsFgDSBXODBUHspeDEv6ThTr21nEq5xmiNRtp/pnr0+VImk",
+	"QkULk/IzupZFU/6FidkGA6P1sTB0ar7YMGCYVURzUwQrKS6LL8fvhYpijlxy6jpeNzqreDDy7cTeMqqi",
+	"LWIKmvALzUMj86pGZu3oQl3H8+uYGsUma4ZJ6C8H9oUnqq/e4Kri9D++qqhIdurxvDWZHBj6N0w+GVTX",
+	"oR/k+xcE2gA1cc/x9kSWGncYLJjMvnb9HrtPdvBSxw8OfmlMD/6ZHUHlTlKzkPVpbOWAmu3Wbs0teDyy",
+	"lBPdV1FoLnyVC/K/n/3049q3VXREjY/2Ib4Oaw0kl7GVFeKxzUjN+Zh8Ee2sE9uxXzbxOt55fbp+gWu+",
+	"TDXXjGc6tJpveCywLdXeQToTh3uAQYsNIe2n4+vexHJW5hfb218rZhIFKIkkygQwUCPM/KDJqTtiJ8zn",
+	"RB/y3Csg6Vo5w+WLGV7nyPauu7TTlG408+sXRFyJOxjowWxlsgJ8ZqOmsR5L9swd9BycfC/IJ86yF8PN",
+	"StqNXloNXpoZxMjUQni9KD+G3TNhcqu1qEF5GgGJAREwD8P6IEopWEZukZtkCGvitzDgiqOE6aWoxZL3",
+	"gWLh9h8ANSrmYnXHNjpjvLvbzAT/dGEJosF0b5xHj6K3ThS46CzUIoSX8Yn7Y3ntQM4y2UowE3fMVVfG",
+	"K1IDxELeWAjJMGwJ1ALK1XLPzJaLu1ZpNoIERL6/yW8E68uZE4r0VBHbeIKBW1jTqQERuCylozsTjmGi",
+	"WV6XPDVTe24MK32F+kYqQqtqVu1yIatuQlS/L2uOaHE9GefdW3NPHFP3fHY/s4OAuUXj60KGZpInZp64",
+	"6u/QxXpCqHWyuR0JGzo0TbnCrDtTmTqgwAZJgTdsnThlp7TLoMY4YMqKae1zT7yt0xs/rXovwAiXUaDL",
+	"JZGdH27RVkUrq5MxBKn4HRcXdBLwVeD24SjTfCyXT1/Gjbp0rHmf0AVVseX3qQy+ku3ldaoyRpS9M1iR",
+	"6hy1sS0s8J11QwBcbdvIH5UOYx6Tcapew5+S7QI5m7YZHpMhkVLY0mNNZEtFj+gRnwxsvsBn50PkQtu0",
+	"JEbuhptUyYJm41CteWA8dvJInUSSqHfwTHSa8cC5mIW44U4OOPBv34oKxmoo+za9VSn0/S0iscaF6nxk",
+	"fgAnnItMGsVg1kwYIpUrYF+3WynIipGNa9Tsss+6MOwxSy6vMcA2wNLGWgSsA9YFLjJObnlbsUiRdskM",
+	"5XHfAyDGLsXhjXWQYxO0bdNRwCv31KzkBChWb9r8THdL8c8hhvAhZROk+8fFg+hQq7rTNQrdsTn8Fh6M",
+	"4XS2YWLcBKMsEJoAZZtoLlL/YT10xkJLuvMD3K4RboYXofWl8NZwcW/by3sdUMWHrTF0/OSPJwjMDsaP",
+	"u7QmibNMLD+OT9NEeKkooeULDcH1dSe/yv7mQTRb4MrYSgHz5FkcISqpfk6ufTQDIamrTg67lwk0ISFN",
+	"InV6PKVhAmf8oKfSESaZaF56gj0cZSe0nJu4cFa2AtDTf7OT/NAYBh3HKBJl7U9hNKkBNgM5d1SC3QTq",
+	"90Mo1Wx3xGh7dvvlxI/p1JJ4LA+DSM2ym+46/jvxNZsY8E92mdlInGB7ineY4IaU3AmHO0n4KJ7uaDe1",
+	"VIrba39X9/BihFGdupE9EwfndZd7agCJoGm/4bGyzJF3+js1e7uRUZSBZFOVJJOEVISxu7LJGGn7EEcV",
+	"i0qa1z6P90jN9Bu/wUNjdiaseY2kbDyQAluOuq8k9+RFYwpNOZ9G0+MUPYpvaByfFYAoe42nM9yVZapS",
+	"lTXA49mwgw1cedSTvZf3LAnfCkGFLQUQakte3ywL09Zcy/g7mQvZapngJ3nP4nBbUKKQ39evpiJejS/Y",
+	"zN17IwWLD2VoJA/AZ5L32nDHcGOo0HtuLl+T4rSaaQC/se9E/cWale+KQUHuvIQjv1utRTYeYbcFnpE7",
+	"X2xYOKyqOSWe4p4pk0f3pc987h7cOyU7cP8tJZULk0pgm4l1KYENJmiXUGAGRarnjhDVc9zymyj21jX4",
+	"8BMeSQBsTMVswQKvYMetaGL6THZNdtqf3U3jPcKylq5tEK1edSaX4vOGGnnOIfehtV9s8AONODbfelLH",
+	"3cVBJRhe7hAGjDQV1cRfehEMhZkaQUV10i+X0MCmDbZ0tebmAsEqj4ncxZrGCm3CuL5t4lZW5aBvcEjq",
+	"i2mPMoZqEptv7xtUB5z8aZjMEd3GNW9CjdNNB1cLpPQsgruYPOMtr+gCuUkeNyPWsVlpQ+z8HD0cMbiJ",
+	"03y8h0WvmKWd/bRMMqmvIBkuo1mA6xfKTTPVJwSuu3X/BPZQkefXscbTlJrkrU5hZzcBFdeCO5Pkgjde",
+	"RvazTBpJG+0vGTInPZS/ZqyD73BFsRyVvukVgvIzVBAoF1PiYUvFnStk1kQeTCH3ccAGL2q8/RbC4cgO",
+	"esshEcIrQ/0U7cn0oz58kTvsmGEEK4kun9EyHTqrdCQBtN18YSjKqIJU2TsGUs3IjrI/E590sl/i8HRM",
+	"XTGxVMcUXca6lS2WksnueekzCDLzjPwbyewgd+iafkCofftmIsXpKdlwYdenXacRaoot027vIC6D29r0",
+	"/BvYgX6AGSEQeCHVBVPH8dYmrd+IdF5CyCNJssfx0YAh/FBRHGqeKLOSroH+4Ii9QQwCry1ATx9aESAU",
+	"oYZIUbCnhNFiC8lf8IM3tt3dn58oHUUvGunRwk0w5H0LkQX7segi0eCr3Qsx7wMuISX2jbybdlpdndsv",
+	"q+XKOicwNAsdNgsXtqUmoFsS3a6e/9sNusKRD4zbEm6dLpAdncMtGXe2dSD8uW+pI0EYIgcmJHM0IzCR",
+	"MwSRMREPbvWI4R8cSSly8bNUnnLEkJ2UXxOxlHTg9LilHYVCuBbMMLVy2K0mteYtxCR8iLQd8MDVxMng",
+	"U1x6CkOtZi6f6nfOtBs8OZ4ZP8/p6uab8rreUs11ypDej+VcRWxlJgzfTHY7+t4/Bx5VwY1UqYyOaHLf",
+	"9GJv3GszG4dn9l/h7e4r7cT/EK5yNPX7i5TsrLVFrLVjnEiOaJr5YDMjuUxVFa3g/em7f83KAa74nseu",
+	"QDfOHBByvjGz9w5sgZwizlWY6TqsPXw0TTzPHLkFO2dlMyfZbMSN0aQL49sjawAiRWwWw5Sght/PTWkq",
+	"mDKUC9MJs234e5CmB+2w4iCaW53IPVXuDiuksLxN8Ieoxeakaj43ab+0ccL5YRvjsVnCukuIOBntf8V9",
+	"O5+2K/6MLPtU+/xBQ3Osp1EOTqCgqoy2J4/xZq9Rfkjzc99IkzZWH48h2lmk3ctUG7V5eY5hvye1whBI",
+	"xkxGmEF0ofz2NlWeMTkfeNdfysMLffrAxhqHT3+xZZoPoF4YVbcnVMZmdPgcu1G3fI7W/sY+PrlB/p4E",
+	"Mvfa1iNoVbOUMIf0BvrLNM8BgWHHxN07n3ojbdHuAP8km3p2HTfupXhctAmwTuTWedSeJloZJrNurzQR",
+	"tekwWqRzeq+DW+tI7xmbsWCPWJIOkKeztOaChjTUyM6/W6afdAeNsD2HtnGKNA0eT0fHKMsvE83YVPTu",
+	"wsghL5O+88Ywn38NtooWuIcwTjQlg06wiMYJLV/Bk+MbOCfKQhvAokx54YGMvn8R8VmC+zh0dNb+2RAY",
+	"g87atGQEAd0GnkjloWiG48JPbiRostyqmYROy8qFlSjB7LoZ+e9JN9X5aKRUlDm1FvJ44x+FpJM6fyeC",
+	"DzaW2fMxnVmzglbIxS0SDZxKLScVHEvPFY4+QYVrIULxMiUcklXoG8/10QPv1plYd/OBW7ZBde6iYbJV",
+	"ZNNrR5pKT6Bu30DhxTmucckJOt20GHYIl7WhqgWZtaUa0IQdbBYczQREVrLSfzLJF7vdeIW/rmhgG6ng",
+	"P3bs5NDClbxPZGc3pRUZtEU0iRhMpyFbWrolQ8ttS9Bm3SDUjIQ4d0smsUqzduGykPD3ycxS1ybHoVC0",
+	"sQSiG3eIwifKIl7m0iQQ5uaFLOxdsjNrabh+QrGl3TBzIYpnslZ1z6zcytfLbpj5iaUaAi1V/30Qc/qc",
+	"3TDjIEUnbAugPpbWBqilgMfvCeG/ntiHOIpPimOSrdDO4Jdk0lqzJWPKXwbZx8CZk+GVUbzkG2Z+Rp44",
+	"E+3rkm678JHEtNLIWTHbe1Z4P9bhuDmBU6WzmZSJV4yPrfhXwc28GtlCHpKNdZItd+ZUKWTle2CuFyb4",
+	"uDm1qk7HjoWOF+3PEi1w4GN6MpsnojBFdKoNI+h+bpKJRYXyxalk/UlVfy4I04ivfAygaU/VLj6hESii",
+	"UJV+Pbwn/9PcIMYCybnnAZwYKdi7Wla84Oe/ekoAPE2gYkSRsYJK5nZrEh6rO49OUKTBTvEuwA6GiuOh",
+	"PgmaHZzAUfDHZgbOyqzTMyuuFM5DD+HH0hBteqs538ryBF4M/YRsD4b87ecvH3P6lNScKfL14y8erx/8",
+	"+c9ffL1aX+NcnQukEXX5+JprzJcEiKfshMlLj0oOv09iBXncRFf9qqchg9JH5NKDEWdvyKJ6GbI0hsyd",
+	"KhQdUdobH1skv1weU2gMTflS6rdQ3hptTZaONp/jlgpe1cQ3P6TJmRQWTTbM+J3f3pTzYOemEMnGlc6I",
+	"L6pTqDEuMreMRdVj5lpbzRCUvCxdz5/8d5xDI98Ru5VHkQKoo71iuukUCelrFbuC4bftycmzShqyP2gD",
+	"1bKew8aT9xfK3hTSzBWFitHynTyYxIn0OWfRpSoGqbNCEm1YrceXqDIauOJGgcdTzWxXAVPIV7kt/94Y",
+	"VmeU8CFKE+67n5z/ouchXGGLoo3jDXncbxCW8o0jYsMMnxWRQ7Zjp7nJdoDQOI+cW4yx54KUud7AOu4V",
+	"lRvDxFPiuuMehOEV4Ya4byQCaLe9LIZauRzFrQQLDxq9hfYiumYAdqhZRu4fDL52ZPS08bP3Cx/JhWxY",
+	"JwInYmay4LMiGrGlvgQjgocm471+D5jr2dOxBKH2orljT4iQoDTuhDzqBtbDdzMbfsnzWT5ABppV0cso",
+	"0XfQSsx7Wh0YscrflhdbSOa2qpSbWgOn5IBb7fRFVK2lXoYmvgCN9+y/jtCjM/8sAOulWHtPxYlYUj0l",
+	"RcWLnXYQ4Tshb0khD8IXg6RaoIwN6zTkPRYoYJONHTtBHjzZS8WSDtLowoAMGegUbhuB18I5Ad5uaNFM",
+	"v2ne6VkJdyJ+eLAosa8z3R1UInyc7JaZZMO0OphW8zqqUKsmqenz5+cYXdaO1zVLun6zo8SZbaT4WLOo",
+	"gB6Q7MR3cWex1Gdfp/LDVbJmNlFNOwCSnyjbtF/XI8DQn4duPa5SC1rrrTQfDwf8UgDNkYRWj/SdiMb5",
+	"tV7a7yPbpV9TEYPMOTKVTBQ61HXy14ETGgdqvRWdhqGi/Hy4NJIuek70OMHsbuwppveK/iBfVB7m1lR4",
+	"pNhInk1Fha/ts08JbRS1v3fhzRAS/pz6fcbKuLMIVC4cm5xYvO0vVpDNQoKIRwyW81r3j5ZbYQ+hVq/C",
+	"5Ndh05L7nOT8OcCOfhDnrZx8qddYaFAu3HLAJTk03M8xU+yiGoAQ37cDxb8uFVu0UPljVyi3mjIs1mvh",
+	"nGrnKUF0ZFGLrqriM79lCOI9CSvlntYmv405mA0JYGJ+x1Poc+3rLGc/WeIbcrOJ/wB6fTny2wzj15L7",
+	"FY27sewN2vRUz27ArnOfNqzOJ9PQr5STfdYHk2rpEnPzFGLKRbMIzy3rVgf/Fv0aL5VnwfXK9YXYMweK",
+	"slmFjQ27GPgseVJg62LicLqJXDgUIeV7Buqea9OXv3tys8l/uJs6fgGQYhwFzFG/tYQwPU+LdafbUoz4",
+	"b6zYe4MeuKxC4Fh3mPjIu/RFk91muKYqXkHPiy1p9SFdk1twIXNF4HrwFfWWX6ji7k6+QLGdebEs130H",
+	"Gx07OkzcOW+gci7S9FixFLJhIcWmwmzlyT74HZfQPVN8w+Piu7cGnEDnrdan8TvxFbnOQf0sy15poW8J",
+	"t17R0g7N97Xrsb6X9650vtrF4TvRg5GxpfbRd+m0cz7e+dtPFtv+t9Z+y7Yumwr70eOsyz65Kq5NF+h+",
+	"RuPaaYtjrEA+vxE5ihufRGhfRa8flpOATY+On4ai0a1n+7qihqXQ+0tW8D3CM8YyxgLuzGTSnyucn8qU",
+	"i3ffGsHb7zSXWEeB2cvRwpdud4r1XKwmqBf3dBijcALWMaDcJPpxb+YloQ5RN+ZBX8JykIuaqflxx9Z3",
+	"E3KvewtctrvGHHzY0IA/HkSe3Vt/UMB6LvDPRCsOxDmDxY6RXGeBeowWcHaYMzbv9qeyhvyB1cYPO7ny",
+	"ZvhRBI832GJgzMrrmFuKFSaV2pROc3VdCXKzEPsqRPhoyGt1KnszamJpKlHzBoWwxPdSxza8WKJi/4Ht",
+	"3LGsNrt7+6X913Mbr7/hxW4qIztXK+DijqlaoaoXTUiz2scTh+kcrVzptf392mp7xjBlh/h///PRg7/S",
+	"B5u3//N/RBEOruBvbZVMthY3Vqb/Rgr20jWlSXveY0BUZarup1W6Sdxz6ziS1cj7XsceGWAWW4UuWx5b",
+	"RSQUF8zQucHa5Hgbt6AQhl4XPkroQedFHHgIjDzN8ouHZ1YbxxW75pvdAeMEOMQOVvJ0X1jd3NQsJg/8",
+	"r6KUI2GSUi7gTRzY6COGWrw4omk/Hok4uIxQ1+3J54uCp0Y/JQBXuJHK/szumYJO2/q8yMPlTfB8M/OL",
+	"K7NGwoFIqk5Jlf9uiuAZbd+7dH+ExYO3sjzlZQ9frc5ouCBo8TGaYP7HyMGd67FfPGW3dwm0fjjSOk6K",
+	"jCzfbFHw90b4pX0EHUdA8KZA0l/KJfAbrXYzFFPqcXVHEVM3G6mMg5vj5QzN207mGeBKxGDjTu+KRHH1",
+	"etVrBN7uyeEmkz1lNo2k45KQoTsW+CXehS6AeZ+YUYxm2bHCDLu8wUODmMjRrBKHIr9h3ZnBs3etSElX",
+	"eEJzQkjusmqu+w+HqEtdRjPXpLC3WUjjhEIIhxET90TO47cbe4qifZtz2iFiGSBC4WMvRF9r37p03Lwc",
+	"dwWeDOcD+dfbWxTBpLvs1WKGpolOOBQ9OsdESHO6JrVNa/6RWwr5Z6VkrgOb66+J9sLbWah8U42fpjM7",
+	"mjsdNc1UGprbU3qKpd3IXTzp0aVh2N9ZSQ61xwRwORpCkpLruqInlzhM2qw3FyYcHVMwlfTsZTQijCIu",
+	"TwzMM09Lebg1Mx1CcwVrzwQeejVkRvlKCxAozW1J94AvHskS7h8bWQZQgWaKrjgmtz4oFmd0cMqgVkKs",
+	"KLB8D2g/9h0CvtNW7rtitHzgSgrKw35/IiDuYkf/DDCb7ekd1ngP275ZcXN7ClM1OagcA2xlb4i3sW26",
+	"roqWSdhA3Tg+DD5kxzR+e9qyu/L9COHsINmbhcWPt4mVf2/53Ta7R/ox88k9L8/xAsJc3Nvua9F1xLua",
+	"xo8dEwlvZagdiNmGvkVwzJelUoBp+aHoppzGXclUpxYaUY8N1bsZLmqqd9N+ZBgyNYXQmHfYezGKCHTE",
+	"ooUG6Itrcsu4uIMeA+hl5JpQba88Q3fM3n/2bEQTBe2H5pSJ0TKVJrhn+X2UQyB8ClYfn/PfrJnEQE4e",
+	"cH344CAhKCPR71VFRfhwRWdkQLbfHOUNh8rlFhV0TfctvzXrdtaAZ4soNykp7n7i2m75DN+bxrqjmOcD",
+	"eEkbKUuiPfbStJsGRhzxxcFEzyjbSOM67N2qZ9yxbVpN1DAmncvuBkXV0WytHdPWLlt9QwTLcD4nZJpH",
+	"IvCUWTdgjqEqMKx/SO4PYMxuZKI1hhRG0cKQW2aOjLmMGVrXFS8gmxmamnCjid1rtaEF+4K8xNArxz4n",
+	"0BSLbJky/1oTaLoDf3bL0f8Q//aP1eNHj7549I/Vmvxj9eLRl1/97P7z8f/686N/rP6dWMvvUFVrAgVz",
+	"8PLrl8/JV1999VfCBfn1zfMvyLfQJT789tev//y/CF4lxDWX118Qu6ItoyVT5CfB9lI/cAKAWFa0Wofv",
+	"nrmVVjzqp+TIzdbuITehGqzVRQte/oI8QxBHsqcnUlClToQK8n3J9rU0TBSnBz8wqKw61NbS/csj+7yl",
+	"KlP6Ccphe5qgBI8cRAloia3aK2ekUKGPTLGSfPnoa6B7MM/s3mJSE4zxxT9ESLF4snJLdTqPM95Xj315",
+	"HK356snqqy8effEVpBCZLRyNh7TmD+ktMvidU52dmOFSfF+unqz+xsyzW8ddiulaCszF/PLRI5dOLwwG",
+	"X1rs8vCfmHTtztnUKXQfABbtsib+YP8M8efUQGFmD1+hWvEBlOT9nqoTVBXjQSQlNdRyzxooGw4o2dDC",
+	"IKCeL0YCMNL/bBr3v7VjAsWs2ez6XKZI9o17YhbN7kX5hf6vihv2VZd0TWocF1TF2iIPCOfOdH2yyyQ3",
+	"//eP3FhmrtgCtHwGA1s2Z/dMnQBPb02oJhS+ABy+B1YkioErYZyYhVQYlNZjFH3eeuxCVuwXhHS+n4e1",
+	"Ht7JQP5uho9L5djONe8swfzUyjCrW0CJq5XxxgO1Wt7HfDLd2qcNNEUHX3+sNd+zqgpyslFAQZBYIXbH",
+	"75kmR3rCgmxKBDsyRZjLbnJiuAvS+AV5JvDWdDW7TmE1HWqAv+qLoAl57sDdWDnCM22+keXpAo7Y8G72",
+	"RU7//s3MYszMelns9OFSNdw7OIs4LzXveijf7kH5eriXP7B6CRF7Q09OTaRNuF0x6OywpVZvAPnAKtdr",
+	"8riVewfjWXF2z4acF5EOD3/n5Qc3f9/8rcsHL5SsWycTUmXpnhmAmUykYTWPPLxhzEF5TNPsBfarvpBm",
+	"b+x9TvsMHj2Gs1YCqNCegiUrwEU9Kl1fhIcWla2db+e1A8c3JuVqM3SuVG3eWFam2nHLIP4C3PaoOO0x",
+	"LoywmPyiM2XR7czndddhmoKiois7ND7+OYoruMHMUbb2jOia0Z1VbqRo8oZAZMmNfTYtqQJ7ZcmpwOd/",
+	"GCnl13cdGeXqa+PH45eaiRe+NrSz6MeLmSCNCy4hPaDM0VvBWJh6OW3t0mK1w6BOwydvGTjxQ0/Itlhx",
+	"laWBA6Eyvi3mu6u4YeqeqQeaCUPco0/IllWVBOsXvoB2MWYrVlQbNHnX4NcI/3BVFUCOghpaybu1a50J",
+	"I1FBvrXjP7UGADNoZVl9z2Hw7bnWVl6KsmVCgMltFQJwqBAq2BEMeejcbQc67FmJpT3euP+RavMAPvXg",
+	"+xdwSG9PBBDWh0rib9BOdMClHOImMJyPJzxZdcYFSHzPQu3szBhmAA74XwcGdhqO50DfZ4zzdvIWNuy9",
+	"cRv+QBvF6L7L6pMG4reOVxa6Cbe0doA6VDug9tpD/yCnVvyetTh1g8HoKJ9+C4wkVRn4kAvwn1mTQNhP",
+	"BNPhiT0lVBmXd2ypvW75bdBT5n4MhQJrQiEd2f5/ybWhomD2v49cb4k+FFv7BazAAblfM+FcSs4x46wX",
+	"qkHbdW6EgKrDwtQBuQv6Vw9Z8aULb8+Tl/alHzkI9MlnX1XYTihnTElLeDYBFKTkUa/Jl48etXxkkLgw",
+	"ZPO9KwnocDnfH/arJ39+9Gi92nPh/vU44jl+e0X30kt5EGXsEPzm26hv3BPLHIamdzAUpEBjaE3oXoo7",
+	"QmOGc1qnsP98SBXMLqW920185h75vHjqmluKC07tKQ8neG0tT4jfrolLeTnh6cc2g6yEe26pzeeauP3y",
+	"HSqoOAFQB/TrgCwn+6fQhWJk34stRkGjUhIbWiv3yX/x/cFsafWEMHtpW6EkpLJ3sWJkxysrMK0ohFws",
+	"dx9LEKpwa8Jfrdzc87KsHOv2mXRNtHSs64Wm63QeSkp0GAbBG61KHxd+z7cuLvtZS8Dd3tESiOEJBunU",
+	"3kMck4FHj9TYNmzWMWduCNYHKfnlo8cdOfkA/zCI5kem6nbbXZjgcY1NTsuD2X6C2SWmY8n7+cwGKPjR",
+	"p6P5v6BCfbdvn7pS0SNoOi5iGJtu4WApF5ltZKLXFN5w/G9qafXPhACHZB2Eklws/lNxpr2PEq5ouJmn",
+	"pLBvx566f5/jA38Era6JR/rrKanMFVSxhDb3ZYJ5Po42h/R2jry4rV7xHbObbZwhsNTdDhV8VrlvNZ8C",
+	"MkFA+JYVcs8muMknqCY1uR8deEHMSh0KcwfwlBYBkxB38ZF37JQ77NeJYf/bKp5gS8AmJXiv8Rm6ALO1",
+	"MOTBKp7MqlpcE5deDXFSvgRv/tLyVJKikppVp3Xj0znSk7OANb8T1JofSh7utpjjPMKreyYOo7z6k31g",
+	"rsT7+NvZdY7fKXmo55T6i/Jv9pXJgAQOnBuNcLYhF8S999TtEfwDVXM0F5bw4IbvmdbtZ4XWVlblGljR",
+	"QD3hcSsJ4qckWMO5/kaDSd/jI4vuW+u7KZSMsX10c4JAxjRehv9W7l7i8y3kIadHLeFf+w47P4JrCf2u",
+	"vOta0z6lIhWut3P0aJHOPVYxMPxqqg0riWHvzRfkZxkcsSiiaDu6HxQG+4A6iKFp942V/z8iOE3WHRa6",
+	"4aWumvlXi5Mvb3NjabIwLO5Czcq6mQpgPZ7edseZrxS75+y4AMN8j755n9YB95BmjDRlMJB6BumccT7q",
+	"nfWHv7v/mAxqfe/Blj5abOo5FQWrCBV4NJw7Q6o7Znw+kvFOPimqk68AoiZ1gsaFWkKm5exwkD0LCYSw",
+	"5jFxMC8k55bYhOX6+z8/wvTUyS0ouIBkyYYUzqcOMSa87+R9MnAzSv3PMSwS2yUfHrmT0DDgY21ajaLF",
+	"XqnnDZ3KW0Ch1dqcjsiN080/wsPJeCnVfvXh/JO1nOz8DguoQHAEtb0Rl4RvoIE6Uxim1HKeBH2oDuIK",
+	"G/H6IK60CV9+bPH22pI17AE0t6Yk2LojpIYqiYe/2/+bvKh+dVW8y2ReZPDpj6z0ZZiL5GI44KBgYMLN",
+	"xg2KWXkwbWzmYb5A+pLDeX7SJT5zq/uThuJwvXY5AgED6J+H8q4TMguLmrebaFvGuOchJNcjmMY5g6aO",
+	"6XOAIHVwb+cne42ZOaCCN4jkGRrqso45BFhNuXUdTKszlKB6ZRmRjZoeju6DXB2QLXc0EAq2dyzsyylJ",
+	"8tAa+771yJK88AzHvQ4f4Oh7O1A+G3ykE/6TvA+YXhrTJn3dEZ55F/ogWEEWqgeg/0NioyAtbeld+pv8",
+	"xmW7XeWw0gZ87rPbpFcH08D7W9qi8motKchnQqC/O5barS3XRqpTcr8U1rUuumEgAP+bCthvwHFrktK1",
+	"oHuI3S/iVUZNA7Wwp006YiGhOI8IdoRdt1oIJYbeViz8Gg436iEeLiVL4pYcZjCSrM6dPyYnSOJKJBv6",
+	"Bqo8+NhZSG7Wqdx09+MycSp7RLeMqpJI0cBxwqW7lQfl9EbGdiU9taMUmPbG+k4hdoF6lTqmP0vD/DZe",
+	"45jC2PYjH/uMTu+yOxPU+H1ZYNftQgkV4EAhYfOFPII7rNvYG7qLaPt3ACzCztLdbKSw69HzyYRRvrvO",
+	"kjwBDWl+9A1VlueJTsObpby3i923MDu7iZa8JxehgSzwBvQkkfYd25yHv1vJN24Hw9+/tV/Lk6UtrKuM",
+	"rJMkhOGnNaC/hRJDBzw2xzL+9p6X2Bn9arIjfCMhPlj4/XIyNHn3TjzUjO68Lk59/CfJeufdBtPBmxuw",
+	"Cd9ChXqxHW6Ew7r0PHsNIdFF0/zstPLnDoDAwZBjWL+zV6CM2zNXniUwHhayPp0r2efsb8I/Up8u3dwh",
+	"fE52i57zAWkRI3AE3vNzu25ewTn3TjXnZhWt9m7d7m5SnsdNG/7+kzHTs7quTi+hI8w1BMVL/v6zlRKw",
+	"dLd9Vo5iAQwH+LM/abLh78m/vX75nPzlr4++/HfiPOwTEj9nt7dUlJqZT7bjb9TpB3aq8Sguv+XfufU9",
+	"K3zi6sczK/DTyaQzFw/YGESUgY7al/ORQ/KHEXdAWAJQec6s1Hx/qKhh5cC6d9h7eTzjxh2z9ltbeiXi",
+	"ui8gKmScwNpDRi4RYJQA9tNubADyt3FWW0PdNczok/TKilfOjgX04dSG/YzAtVfbL/eBxE7tpTYQmwWH",
+	"1FL5v7/AzQg4k1BmqDudTiIu6k+xUR5rP7ox9gPoF82w9VABGrP0PIjoP11HvULfr9ar95W2F+4dk/jn",
+	"u/p9rM/INR1tTUelOIcshIOEtX7Yw4VXFcSYGiAkTMH1JR2VhEQXn5IbcYYuGcHc8FFEr5f8qnheL7l5",
+	"zVzKQjJJGiGDr7MJ7QI21wbHp1svJVITZPeVmsuGCsvyJdZ3LgQQgs2dl+vRzGdgh/bQRC7qrzloDKIX",
+	"MsOWicKWJRsvPIaS9qWiNU2uri8H0I1mYc9BiNS5wF2mlr/jCOuf1NCilU9RF+Khyq5YOQ8X4fzN+mUD",
+	"64jsFiKSW7VsOZ89sMCGvwcAtMYbh8gzluaYgDbYq8tUjKSUecnf40ZeyVy2o3/mJvOGv3eqXdgDI4m2",
+	"20OrENQ8KzsBQyojp+hH98RgV+Owz0cqDBRlO8CKJ+SvdtqPH0EMCJbwZ2JnSX6j1c7Bu8rqKUDQNoi+",
+	"XJMdq1MVgNjbflY52bBdlTdxTNCDmgTsBSK26yGBmAirQ30rhKO5JooVO4kKwTrgy7YoI+QxMTVqVsky",
+	"uI8rqxyvfEwdqzFOC2qKrTsljsyG6IIC+Eu34A0eJPsuAOgCAeVDLHbYOj/XEF9ucJcj+7mJrhuo4zq2",
+	"tgj3QyqyY6wmXZmRHed1vz5098/y4V4XyvgIu/YcF/D55cFZpQ3J2zZZ7PYJK9wRWyh14YxvX/DTLLpr",
+	"r5kd98ZdidcK1NuL9LPVFH6Tatf1BB2Mg+N2hZQuXdlbpFiECxDf2GMoV2UQjCqmzcPf8fr6MOp0cw9f",
+	"1e2Gn4jhdIPn+SVf3qSHm8TjyKJp3+kwzI3u5/Ne7IODy7+mAAfi4RCCp++i3IfoRte0dr3lUpv7Ch6Y",
+	"0AwRXLeWxY6ZNSmoKvXaOa4h3afepsFEdo3in4EkkKH50a/tJysAmk4pevxfLK7orejX3UbIj7OUTVe5",
+	"TKgrAgx+uJQypxMfh1KipkcS/rMuoYe+2VeXuzPtWDNLTV3jm4fw/SWw4WvkKId8CHN+7ib74AXXtdTc",
+	"tyafUZsbhrhhxUFxc3rwSla8OM0b5sNySFwFVYqz0kU4Mawt3NqBRwCUGs5FALejRDBzlGp3ZU+hYrS8",
+	"wuVMyysm0NnhP1Hqs/10gp2DeQIpc9BsZqEqtG4ynucQbaSCMnmT6T9T/PZWjpr+r90TWS407KSfPj/X",
+	"tDtxogmhAlNbogDMDgSel4KGOEqwbv7USi/nIroNSx5UTffYaWrZZFcY9g3b1xU11zqwz2V12IvwkY98",
+	"Zv133VJjTPMasEWD24C7LjeuSGu/ULS9ABo4v1PDSe0CBbwafHV2E0WCWWQWLaCTcDrhtjGdRrU5aIyL",
+	"KCJrwLh16MeF3O9BdUn5znSuHvf4y0fngTd9DnWwLo3Xe2b9upfzkI+ln17Z+HWj/3EyULsOVtHdlGg6",
+	"6qjVi69flIialLovDm5bPjsHxsevNGgkoCgYeGkBKveeFlSY5ImKb1mrG+7CFSH0agEpGPuzPWXep7uh",
+	"qtmpLb1nrkUZwiL0E+/Gd+nI2GjPsht4IEsJreQxDWj/ZT7S4KGuFxnHd5rMHeaaOrIjYyqP0P24iGZT",
+	"AaA4OIXBZexaZrX1KUP2jBm9YPglyllQ+zmCj1qf3mAD+89T5bkmN8DK37D38TAdvX2gmSUKpNHKo8YG",
+	"GtDgAluLLXBfuzp77ct0PeAfI0XF61tJVXn99IJXVBvm+eAaAh0+8IncE/Dt8uMUZrvrG8xhyzBgwOC2",
+	"npGXEJoEL7nXb+iOvaIqHMylt9qO/4l22t/wI3n4HrkGVN8tOzkw66WSvKCNjg8WdhBPfNppnAtGrdeD",
+	"KOXiXPCrHfRKVXqilJ+t7gbb1OufBAgarkMROg9dyDDThXik1W5MdfvN/n5FrofxU0C28NsyGLXQlM3B",
+	"EwevTDHIvgMkA2402bGT/ohFEpYKv6gSmCTrYSxUyHv4GfBDQsWyRH5oeLFbPqL/hl8N4MYO/YcwsZqI",
+	"MrRpCSZWcDqvm6Q5gzxPNOWlR8QxDmEqtwgKtvOopLOZk6caHpiDczIZZVsO6qSbUa59F//8rvuu8f8U",
+	"qrYbOLvFp8uw0EtmveGYmIpg54OFdrridfCAbaGnkIFwIwDw5ZXI/XcUVVKN31UuuHq9u8qOP1YcVivm",
+	"mrst2xxCklISYS29xWwpT195MBUX41V3v/hnFj3X7S+Hox3HX3cSp3dMJ053GD7ngP+Nyf+4+eVnsmHU",
+	"HBQjhayq5bqkP5dUGw+Qrxi24MEE4j2tm0acUjN/6o9SVSPt21yD4NHMHvfEonvWfDVLGL9iSmf0W8ZR",
+	"cyUxPr4QUgkgFx230hJ8p5swntWZOxogTvLDSCkVrvdKTggYfL7rf8GPp3fE7/Ol8fmyDHBSMdp3uT90",
+	"Qz6jPXAyEOeCUJ/bTj76o+0kxvJCLYiQVuRtCPWfGNtdOHrJns0/s+Mrl5V5jc3B0T/ROftEvaIhXZwK",
+	"wiD2Dd+wRgk0Ku+rl11fAuzVZFvy12wv7xnu2ufelNxN1qNSwoVgie1jZU/JQZTSOVsgq6PXtPzMRKEs",
+	"qXQ9tp/N84/+6Dzvyg1wm9femWY/IaSBhlquNyf2NdFQNaGKLb+Hv7X9bXEOGB4RmB5V4w3/qIJ91lMx",
+	"LZ8cccfQaDxuebFt9ahuV8Q9bbVYxmQkSIlK1aNBn4vVvAz0Qdp0EB9ep3VWUaIk0OFcXfRBKIdghRQl",
+	"bGpn0b5UItVclUNK/szPp0Z6dyb9kuOdQZ23/y3x2M1ROtV8jZIAYEj5nmn8YhQl+ixhHD2/52QOedGe",
+	"BKa7UK53bTTHNhkltR0bDN761KAGn+gmsFvgr3toyBLw6rCJ2LRgH8XHsdv7f/BxFsTHeYaMEMPDgVi4",
+	"u22AkKSgQkhD9CLAOCnB4EXNiD/mO3xk4lqHhisBNTu0g+W6QWuI5u7Dg5/RFeGXGyvpIzW9Wy5rAa6b",
+	"W+YzIbxCJ9gxtOldB6GhBa31tpuBuPw9sZVVCT2ExvjBP5Oh5wUtyul4XLsIkU/FKiVz+e1bes+W06+W",
+	"jePQW41vJZEc0EfarJhqUF8BOniwyBwP5DP30QgWUHuLsobC/Zr0Zm6bfcUl5zg2f0GICOhp5yOGlmmd",
+	"/b3EKbGcgx1rqEZOaqB9IbOPKbaQJRs5FJqN93a9Yeaq2H4wfoT035wcHoslARyWZTIONBTHNvIo5E4G",
+	"9tb2bgqlx72SEKDW+W6ElIv6hpmrVReYT+Q0S23ss6qCXVjMQWZHs1vlxdVwuxJs//B3zaZ7nLq9WbBz",
+	"3B+FusHjppl52nG2EW26qAbnn4p48b1m5vKmAwmnnQe0uOKJ+xnk1cf1130UhkDfnNueOYfs4Z65/thn",
+	"menXZJKoSP4PycX1OMSOnt1Q+g/FIa8Opl0a5oDGmcNnMJgluSfykMk+wSpY1rnzA2P1DY59LSGAw3+i",
+	"u3fEzLNKEJpWPoqyREMiKxhC+4CeKzvdHy622Q9/9/85ejW/hJ7fnW38+DZzn5jOq73o3dsscBnDOCFL",
+	"u8fhYrib1sYeBF/8BD8rS+zoe6Vgsx39s63nfFaWAd6kA/YK57nbPdegM8LbNGm/KTpux1Ar3BNzuQ78",
+	"6Au7LZrJZnkJYObfi42c9BPgwNlZT0o6p+Uy1qnbUz/omkjB/qSJPIoQpPOb5+eZTHz6mR1fY5LAlc4I",
+	"DL/0IYFBfWvyZcxDJOcau6vJGjry+WCCVK6Y5n8/++nHGH27x+Ph7/D/GX3WPPE/WsvxJSnXJFs42jkx",
+	"IiRGYzTTT/GGV8wcFGAXatkRNreM3Lr2pf1AfIt1RyXNsoLm4xHvWUM1ackQwv2W11jJu5Cc7YM8a7VO",
+	"pr0YgUil9+yaIgDGfsPem+WQNpfcBsx1657/PjLFxDF/WCsGeHCz1ZfO7sTrY93QF7P6Z7Kxy+Q7IbmT",
+	"ty3+vBTmZGANF8Urye3BEBeXvLcyzZWAtHzBfeTJKf45aNa9KoaLokIfmbKyFEoIQUlsoRRhu0ZDT/oL",
+	"8msrx63VPYgWuy9W64jv8qPL0eVrKjHk5N30EIjlBtv7Q+HN+MasFz+4v+rU5d6DxKy0dJPeUmsKQ8KN",
+	"RzB1sAcOz2zt/k/3sViieQi8qmJocLdSVsxuW0ZFT2p/P7YN02zvBVbM8AQeKmYP4KFiowC6rw/VVZu7",
+	"wvipsvHDoh2JDpXTMjRgobqz0vPPGwh+Ro5DxBkw2bRjkLziaR8+NB5QNPEI+/XEUvjmMmaaW5NUf9Kk",
+	"4Ko47LWhouhAsaAKXGylZiK5FQlk+yVIdJXABsxq6QLfBTcHdT4zvkcRgLJmV/qs/HADPRFHWfolPnLe",
+	"dk0L7JdclKGo+3pNvHAVqdxRrlsNhwSjak1qpvbcQF8SK7UdkGNAVxQlqdhmsWQi3AhnrrukYrdFayKF",
+	"Q8AoaAXZRrdUlHpif+VBFeMVljf4yOfg8GpNN6/Iz++UW8R02TWOn+v4qrheUqL64dxNX8iDMD0Qq/j2",
+	"Pfzd/cd0FN+R4VMUrODs4+uZ7SDC7XybIsRDxey+jTty8ZGszFcoY/iMUhj95COM+WvtkL+3B1EqBNha",
+	"YicD7BJuXODSqgRr8ZZBA9KPvMNfFPq+tcv9bM6CVag4U6JrOz/Xy9fZtBCN3UhFKGTkHioKDWOUleZY",
+	"XkUFodYCUrLeMp/zys3Q0vz2fS1Vi6kmth6A7XHuI6jwUb15mQ31QyX2sdfIE2A7QG14fvP3j7zHD393",
+	"/3FGQW0Q/HEdH4a9WpLNjRcyixVQaEOdbPdp9qv1qqJONJVcF1SVrIxl1vfuORjmvJKK690VPzBWW0NO",
+	"HuFMwrrWBJcFHoImgYIOHOpdRozZFD8xUYb9+MgmRXcbrVTqajG9/ZrQU9z75+3fgn5Kr129ZoVUaRxA",
+	"BAtS0FxguTYFwCgAJ+YhzKkvRCghMPNPyQX6E/HG4ptWYCZ9WQV5ZKgabSh8Aw9cM1sJPpAGWGyb10sY",
+	"GAyigVDSwXVTdb2RVWnP4qRhP4lE0VDsKtjGyvz/sDi+Kat1+AVr+xeuWk5j9++ec3iAbWCwc8Go1vwm",
+	"PPQReiikcuIXSoV/jk0S4Dpx5CAl2/DQhc7nxJ88w+9paU3reLVWouPF/bX7XfzAajOv28Xjj7NTz6oq",
+	"VA8spB5gX4sRhM/AxZPID9Yibm3N55bcPkraN4DHFGCbFvIwobWeJvJF9TaQA3dFYJwrJsPNzoS7pkcF",
+	"88/RwSgV0dTBRLlw4FiHpmO4piag6txDn8bn9xneswEWsTVzImsmHCpXhOD2dabuPeEOqlo9WT20p+H/",
+	"CwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -90,6 +90,11 @@ type planData struct {
 		Kind, Name      string
 		Slots, Priority []int // of the first radio
 	}
+	Listening struct {
+		Goal    string
+		Lengths map[int]float64 // of overs, by slot of the first radio
+	}
+	Diary []evening
 }
 
 // Fill writes the demonstration into a data file, in place of anything in it,
@@ -164,6 +169,9 @@ func Add(ctx context.Context, s *store.Store, today time.Time) (int64, error) {
 			if err := fillLoad(e, loads[i], l.Radio, l.Slots, band.MustLoad(o.Region), channels); err != nil {
 				return err
 			}
+		}
+		if err := fillDiary(e, data, plan.ID, loads[0].ID, today); err != nil {
+			return err
 		}
 		for _, set := range data.Sets {
 			made, err := e.AddSet(set.Kind, set.Name)

@@ -9,6 +9,7 @@ import (
 	"mnemos/internal/demo"
 	"mnemos/internal/fleet"
 	"mnemos/internal/importing"
+	"mnemos/internal/listen"
 	"mnemos/internal/live"
 	"mnemos/internal/plan"
 	"mnemos/internal/print"
@@ -23,6 +24,7 @@ type House struct {
 	Imports *importing.Imports
 	Plans   *plan.Plans
 	Sheets  *print.Sheets
+	Scans   *listen.Listening
 
 	store *store.Store
 	now   func() time.Time
@@ -35,6 +37,7 @@ func New(s *store.Store, now func() time.Time) *House {
 	h.Imports = importing.New(s, h.Fleet, now, h.Hub)
 	h.Plans = plan.New(s, h.Fleet, h.Catalog, now)
 	h.Sheets = print.New(h.Plans)
+	h.Scans = listen.New(s, h.Fleet, h.Plans, now)
 	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })
 	return h
 }

@@ -216,6 +216,25 @@ func (p *Plans) Band(ctx context.Context, id int64) (*band.Plan, error) {
 	return band.Load(x.Region)
 }
 
+// Published returns what is published on the outputs of a range, within the radius of a
+// plan.
+func (p *Plans) Published(ctx context.Context, id int64, outputs band.Span) ([]listing.Record, error) {
+	x, err := p.Plan(ctx, id)
+	if err != nil {
+		return nil, err
+	}
+	source, _, err := p.catalog.Source(ctx, x.ID)
+	if err != nil {
+		return nil, err
+	}
+	var box *geo.Box
+	if x.Lat != nil && x.Lon != nil {
+		b := geo.Around(geo.Point{Lat: *x.Lat, Lon: *x.Lon}, x.Radius)
+		box = &b
+	}
+	return source.ByOutput(ctx, outputs, box)
+}
+
 // at is the time now, as changes are stamped with it.
 func (p *Plans) at() string { return p.now().UTC().Format(time.RFC3339) }
 

@@ -34,6 +34,11 @@ var columnWords = []struct{ column, words string }{
 	{"short_name", "short name"},
 	{"pinned", "pinned"},
 	{"scan", "scanning"},
+	{"sets", "what is scanned"},
+	{"resume", "how the scan goes on"},
+	{"stay", "how long it stays"},
+	{"watch_id", "the other side"},
+	{"goal", "goal"},
 	{"season", "season"},
 	{"region", "region"},
 	{"lat", "latitude"},
@@ -89,6 +94,12 @@ func called(row map[string]any) string {
 	switch {
 	case row["fingerprint"] != nil:
 		return "how far a channel has come"
+	case row["timed_channels"] != nil:
+		return "how the radio scans"
+	case row["began"] != nil:
+		return "a time of listening"
+	case row["listened_id"] != nil:
+		return "what was heard"
 	case row["set_id"] != nil:
 		return "a channel of a set"
 	case row["event"] != nil:

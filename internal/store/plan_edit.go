@@ -175,6 +175,9 @@ func (e *Edit) DropLoad(l Load) error {
 	if err := e.forget("load_id", l.ID); err != nil {
 		return err
 	}
+	if err := e.unlisten(l.ID); err != nil {
+		return err
+	}
 	if err := e.Drop("load", l.ID); err != nil {
 		return err
 	}

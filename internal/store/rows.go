@@ -128,6 +128,46 @@ type Standing struct {
 	Rev         int64  `db:"rev" json:"-"`
 }
 
+// Listening is how a radio scans, and what its person wants to hear. The zero value of
+// each is what is usual.
+type Listening struct {
+	ID            int64   `db:"id" json:"id"`
+	LoadID        int64   `db:"load_id" json:"load_id"`
+	Sets          Strings `db:"sets" json:"sets"` // numbers of scan lists
+	TimedChannels int     `db:"timed_channels" json:"timed_channels"`
+	TimedSeconds  float64 `db:"timed_seconds" json:"timed_seconds"`
+	Resume        string  `db:"resume" json:"resume"`
+	Stay          float64 `db:"stay" json:"stay"`
+	Every         int     `db:"every" json:"every"`
+	WatchID       int64   `db:"watch_id" json:"watch_id"`
+	Goal          string  `db:"goal" json:"goal"`
+	Talk          string  `db:"talk" json:"talk"` // JSON: hertz -> Talk
+	Rev           int64   `db:"rev" json:"-"`
+}
+
+// Listened is some time in which somebody listened.
+type Listened struct {
+	ID       int64  `db:"id" json:"id"`
+	PlanID   int64  `db:"plan_id" json:"plan_id"`
+	LoadID   int64  `db:"load_id" json:"load_id"`
+	PersonID int64  `db:"person_id" json:"person_id"`
+	Began    string `db:"began" json:"began"`
+	Ended    string `db:"ended" json:"ended"`
+	Chances  string `db:"chances" json:"chances"` // JSON: hertz -> 0 to 1
+	Rev      int64  `db:"rev" json:"-"`
+}
+
+// Heard is an over that somebody heard.
+type Heard struct {
+	ID         int64  `db:"id" json:"id"`
+	PlanID     int64  `db:"plan_id" json:"plan_id"`
+	ListenedID int64  `db:"listened_id" json:"listened_id"`
+	Receive    int64  `db:"receive_hz" json:"receive_hz"`
+	PersonID   int64  `db:"person_id" json:"person_id"`
+	At         string `db:"at" json:"at"`
+	Rev        int64  `db:"rev" json:"-"`
+}
+
 // Snapshot is a plan as it was after a change, under a name.
 type Snapshot struct {
 	ID     int64  `db:"id" json:"id"`
@@ -215,6 +255,9 @@ func (r TeamSlot) of() (string, int64)   { return "team_slot", r.ID }
 func (r Set) of() (string, int64)        { return "channel_set", r.ID }
 func (r Member) of() (string, int64)     { return "member", r.ID }
 func (r Standing) of() (string, int64)   { return "standing", r.ID }
+func (r Listening) of() (string, int64)  { return "listening", r.ID }
+func (r Listened) of() (string, int64)   { return "listened", r.ID }
+func (r Heard) of() (string, int64)      { return "heard", r.ID }
 func (r Snapshot) of() (string, int64)   { return "snapshot", r.ID }
 func (r Template) of() (string, int64)   { return "template", r.ID }
 func (r Profile) of() (string, int64)    { return "profile", r.ID }
@@ -232,7 +275,7 @@ type table struct {
 // tables are those that are edited.
 var tables = func() map[string]table {
 	out := map[string]table{}
-	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Listening{}, Listened{}, Heard{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
 		name, _ := r.of()
 		out[name] = tableOf(name, reflect.TypeOf(r))
 	}

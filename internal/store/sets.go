@@ -127,5 +127,5 @@ func (e *Edit) DropSets(planID int64) error {
 			return err
 		}
 	}
-	return nil
+	return e.dropDiary(planID)
 }

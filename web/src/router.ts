@@ -12,6 +12,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/find': () => import('./views/find/Find.svelte').catch(failed),
   '/radios': () => import('./views/radios/Radios.svelte').catch(failed),
   '/radios/:radio': () => import('./views/radios/Radios.svelte').catch(failed),
+  '/listen': () => import('./views/listen/Listen.svelte').catch(failed),
   '/load': () => import('./views/load/Load.svelte').catch(failed),
   '/settings': () => import('./views/settings/Settings.svelte').catch(failed),
   '/keypad/:load/:slot': () => import('./views/sheet/Sheet.svelte').catch(failed),

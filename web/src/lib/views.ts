@@ -2,6 +2,7 @@
 export const views = [
   { path: '/find', name: 'Find', digit: 1 },
   { path: '/', name: 'Plan', digit: 2 },
+  { path: '/listen', name: 'Listen', digit: 3 },
   { path: '/load', name: 'Load', digit: 6 },
   { path: '/radios', name: 'Radios', digit: 9 },
   { path: '/settings', name: 'Settings', digit: 0 },

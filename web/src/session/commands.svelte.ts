@@ -11,7 +11,9 @@ export type Scope =
   | 'Importing'
   | 'Radios'
   | 'Sheet'
-  | 'Load';
+  | 'Load'
+  | 'Listen'
+  | 'In the scan';
 
 export interface Command {
   id: string;
@@ -30,7 +32,7 @@ export interface Command {
 }
 
 /** Scopes whose keys act only where the focus is: whatever holds it asks for them. */
-const local: readonly Scope[] = ['On the line', 'In the slots', 'In the list', 'Importing'];
+const local: readonly Scope[] = ['On the line', 'In the slots', 'In the list', 'Importing', 'In the scan'];
 
 const fields = 'input:not([type=checkbox], [type=radio], [type=file], [type=button]), textarea, select';
 

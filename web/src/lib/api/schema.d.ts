@@ -1605,6 +1605,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/listen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What the radio catches of what it scans, and what would catch more */
+        get: operations["getListen"];
+        /** Say how the radio scans, or keep what is wanted */
+        put: operations["setListen"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/listen/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make changes of what is scanned, and how, as one step */
+        post: operations["changeListen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/diary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What was heard on a channel, by hour and weekday, and what was missed */
+        get: operations["getDiary"];
+        put?: never;
+        /** Note an over as heard now, or that somebody begins or stops listening */
+        post: operations["noteDiary"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** How long a step scan takes, and what it meets */
+        get: operations["getSweep"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -3358,6 +3436,398 @@ export interface components {
             setting: string;
             text: string;
             means: string;
+        };
+        ListenList: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            channels: number;
+            chosen: boolean;
+        };
+        ListenRate: {
+            /** Format: double */
+            per_second: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            look: number;
+            /**
+             * Format: double
+             * @description a second
+             */
+            profile: number;
+            timed: boolean;
+            channels: number;
+            /** Format: double */
+            seconds: number;
+        };
+        ListenWord: {
+            from: number;
+            to: number;
+            as: string;
+            doubt: boolean;
+        };
+        ListenGoal: {
+            line: string;
+            words: components["schemas"]["ListenWord"][];
+            /** @description what to write */
+            trouble: string;
+            /** @description -1 for none */
+            slot: number;
+            name: string;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            length: number;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            share: number;
+            kept: boolean;
+        };
+        ListenChange: {
+            /** @description leave, back, priority, watch, second, resume, open, listen or split */
+            kind: string;
+            slot: number;
+            resume?: string;
+            /** Format: double */
+            stay?: number;
+            stays?: number[];
+            says?: string;
+        };
+        ListenChanges: {
+            changes: components["schemas"]["ListenChange"][];
+            /** Format: int64 */
+            revision: number;
+        };
+        ListenLoss: {
+            name: string;
+            /** Format: double */
+            was: number;
+            /** Format: double */
+            is: number;
+        };
+        ListenWay: {
+            changes: components["schemas"]["ListenChange"][];
+            /** Format: double */
+            chance: number;
+            /**
+             * Format: double
+             * @description overs an hour on all channels
+             */
+            heard: number;
+            /**
+             * Format: double
+             * @description what is missing to the goal; 0 where it is reached
+             */
+            short: number;
+            loses?: components["schemas"]["ListenLoss"];
+            label: string;
+        };
+        ListenCall: {
+            kind: string;
+            title: string;
+            short: string;
+            do: string;
+            label: string;
+        };
+        ListenRow: {
+            slot: number;
+            name: string;
+            short_name: string;
+            /** Format: int64 */
+            receive_hz: number;
+            in: boolean;
+            priority: boolean;
+            /** @description a second receiver stays on it */
+            second: boolean;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            opens: number;
+            lock: string;
+            /**
+             * Format: double
+             * @description overs an hour
+             */
+            rate: number;
+            /**
+             * Format: double
+             * @description of an over in seconds
+             */
+            length: number;
+            /** @enum {string} */
+            by: "diary" | "said" | "guess" | "always";
+            /** Format: double */
+            chance: number;
+            /** Format: double */
+            then?: number;
+            /**
+             * Format: double
+             * @description seconds from look to look; none where it never comes back
+             */
+            return?: number;
+            /** Format: double */
+            away?: number;
+            /** Format: double */
+            wait?: number;
+            /** Format: double */
+            share: number;
+            /**
+             * Format: double
+             * @description an hour
+             */
+            stops: number;
+            /**
+             * Format: double
+             * @description the chance that a look stops
+             */
+            stop: number;
+            /**
+             * Format: double
+             * @description overs an hour
+             */
+            missed: number;
+            call?: components["schemas"]["ListenCall"];
+        };
+        ListenOver: {
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            heard: number[][];
+        };
+        ListenTraffic: {
+            slot: number;
+            overs: components["schemas"]["ListenOver"][];
+        };
+        ListenVisit: {
+            slot: number;
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            stop: boolean;
+            priority: boolean;
+        };
+        ListenHalf: {
+            /** Format: double */
+            seconds: number;
+            traffic: components["schemas"]["ListenTraffic"][];
+            visits: components["schemas"]["ListenVisit"][];
+        };
+        ListenCurve: {
+            slot: number;
+            /** Format: double */
+            longest: number;
+            now: number[];
+            then: number[];
+            /**
+             * Format: double
+             * @description the shortest over of which the share of the goal is heard
+             */
+            reach?: number;
+            /** Format: double */
+            reach_then?: number;
+        };
+        ListenMode: {
+            resume: string;
+            /** Format: double */
+            stay: number;
+            now: boolean;
+            /** Format: double */
+            round?: number;
+            /** Format: double */
+            heard: number;
+            /** Format: double */
+            chance: number;
+            says: string;
+        };
+        ListenCase: {
+            side: string;
+            slot: number;
+            name: string;
+            /** Format: int64 */
+            hears_hz: number;
+            /** Format: int64 */
+            sends_hz?: number;
+            bad: string;
+            lockable: boolean;
+        };
+        ListenDual: {
+            says: string;
+            asks: boolean;
+            cases: components["schemas"]["ListenCase"][];
+        };
+        ListenLine: {
+            term: string;
+            says: string;
+        };
+        ListenReport: {
+            /** Format: int64 */
+            load: number;
+            unit: string;
+            /** Format: date-time */
+            at: string;
+            /** @description 0 for Sunday */
+            day: number;
+            hour: number;
+            lists: components["schemas"]["ListenList"][];
+            scanned: number;
+            held: number;
+            rate: components["schemas"]["ListenRate"];
+            resume: string;
+            /** Format: double */
+            stay: number;
+            every: number;
+            has_priority: boolean;
+            /** @description slot; -1 for none */
+            priority: number;
+            /** @description slot; -1 for none */
+            watch: number;
+            receivers: string;
+            /** Format: int64 */
+            revision: number;
+            goal: components["schemas"]["ListenGoal"];
+            says: string;
+            why: components["schemas"]["ListenLine"][];
+            /** Format: double */
+            chance: number;
+            reached: boolean;
+            best?: components["schemas"]["ListenWay"];
+            parts: components["schemas"]["ListenWay"][];
+            rows: components["schemas"]["ListenRow"][];
+            /**
+             * Format: double
+             * @description seconds; none where the scan never goes on
+             */
+            round?: number;
+            /** Format: double */
+            overs: number;
+            /** Format: double */
+            heard: number;
+            half: components["schemas"]["ListenHalf"];
+            half_then?: components["schemas"]["ListenHalf"];
+            curve: components["schemas"]["ListenCurve"];
+            modes: components["schemas"]["ListenMode"][];
+            dual: components["schemas"]["ListenDual"];
+            from_diary: string;
+            guesses: number;
+        };
+        ListenForm: {
+            lists?: number[];
+            timed?: {
+                channels: number;
+                /** Format: double */
+                seconds: number;
+            };
+            resume?: string;
+            /** Format: double */
+            stay?: number;
+            every?: number;
+            watch?: number;
+            goal?: string;
+            talk?: {
+                slot: number;
+                /** Format: double */
+                rate: number;
+                /** Format: double */
+                length: number;
+            };
+            /** Format: int64 */
+            revision: number;
+        };
+        DiaryNote: {
+            /** @enum {string} */
+            do: "heard" | "begin" | "stop";
+            slot: number;
+        };
+        DiaryCell: {
+            /** @description 0 for Sunday */
+            day: number;
+            hour: number;
+            heard: number;
+            /** Format: double */
+            hours: number;
+            /**
+             * Format: double
+             * @description overs an hour, those that were missed too; none where nobody listened long enough
+             */
+            rate?: number;
+        };
+        DiaryFavourite: {
+            slot: number;
+            name: string;
+            /** Format: double */
+            rate: number;
+            day: number;
+            hour: number;
+            /** Format: double */
+            best: number;
+        };
+        Diary: {
+            slot: number;
+            name: string;
+            cells: components["schemas"]["DiaryCell"][];
+            heard: number;
+            /** Format: double */
+            hours: number;
+            /**
+             * Format: double
+             * @description hours, times the chance of hearing an over
+             */
+            counted: number;
+            /** Format: double */
+            rate?: number;
+            favourites: components["schemas"]["DiaryFavourite"][];
+            since: string;
+            noted: number;
+        };
+        Keyed: {
+            /** Format: int64 */
+            type_hz: number;
+            /** Format: int64 */
+            step_hz: number;
+            up: number;
+        };
+        SweepPass: {
+            /** Format: int64 */
+            receive_hz: number;
+            /** Format: int64 */
+            nearest_hz: number;
+            /** Format: int64 */
+            off_hz: number;
+            meets: string;
+            slot: number;
+            name: string;
+            keyed?: components["schemas"]["Keyed"];
+        };
+        Sweep: {
+            /** Format: int64 */
+            lower_hz: number;
+            /** Format: int64 */
+            upper_hz: number;
+            /** Format: int64 */
+            step_hz: number;
+            count: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            per_second: number;
+            steps: number[];
+            /** Format: int64 */
+            best_hz: number;
+            all: boolean;
+            met: number;
+            off: number;
+            passed: number;
+            passes: components["schemas"]["SweepPass"][];
+            begin?: components["schemas"]["Keyed"];
+            digits: number;
         };
         /** @description What a server-sent event holds */
         Event: {
@@ -5991,6 +6461,153 @@ export interface operations {
                 content: {
                     "text/html": string;
                     "application/pdf": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getListen: {
+        parameters: {
+            query?: {
+                /** @description what is wanted, such as: 9 of 10 overs of 5 s on Walk control; none for what is kept */
+                line?: string;
+                /** @description the channel that is looked at */
+                slot?: number;
+                /** @description when what is on the channels is reckoned for, RFC 3339; none for now */
+                at?: string;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The report */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListenReport"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setListen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListenForm"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeListen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListenChanges"];
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getDiary: {
+        parameters: {
+            query?: {
+                slot?: number;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The diary */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diary"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    noteDiary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DiaryNote"];
+            };
+        };
+        responses: {
+            /** @description The diary of that channel */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diary"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSweep: {
+        parameters: {
+            query?: {
+                lower?: string;
+                upper?: string;
+                step?: string;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The sweep */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sweep"];
                 };
             };
             default: components["responses"]["Problem"];
