@@ -40,6 +40,7 @@ func TestScreenshots(t *testing.T) {
 		{"load", 1280, 800, "day", loading},
 		{"load-walk", 1280, 800, "day", walking},
 		{"load-phone", 390, 844, "red", resting},
+		{"listen", 1280, 1000, "day", listening},
 		{"find", 1280, 800, "day", finding},
 		{"find-phone", 390, 844, "red", lacking},
 		{"find-import", 1280, 800, "day", bringing},
@@ -219,4 +220,21 @@ func bringing(p *person) {
 func setting(p *person) {
 	p.goes("/settings")
 	p.reads("main", "repeaters to talk through")
+}
+
+// listening is a Saturday evening with the weather left in the scan.
+func listening(p *person) {
+	p.goes("/listen")
+	p.mouse("Saturday 21:00")
+	p.reads("main", "Saturday 21:00")
+	p.do(focus("#scan-15"))
+	p.presses(" ")
+	p.reads("main", "on Weather")
+	p.do(focus("#scan-2"), blur())
+	p.reads(".panel h2", "Walk control")
+	p.chooses("#other-side", "12")
+	p.reads("body", "B, 12 Tern Stack")
+	p.do(blur())
+	p.until("document.querySelector('[role=status]') !== null")
+	ask[any](p, "scrollTo(0, 0)")
 }

@@ -154,7 +154,7 @@ func (s *setting) say(f *fault.Invalid, said Said, row *store.Listening) {
 	if said.Length < 0 || said.Length > 600 || math.IsNaN(said.Length) {
 		f.Add("length", "write how many seconds an over lasts, up to 600")
 	}
-	if said.Rate*said.Length > 0.95*3600 {
+	if said.Rate <= 3600 && said.Length <= 600 && said.Rate*said.Length > 0.95*3600 {
 		f.Add("rate", "%.0f overs of %.0f s do not go into an hour", said.Rate, said.Length)
 	}
 	talk := map[string]Talk{}

@@ -24,8 +24,9 @@
   let rate = $state('');
   let length = $state('');
 
+  const slot = $derived(row.slot);
   $effect(() => {
-    if (row.slot >= 0)
+    if (slot >= 0)
       untrack(() => {
         saying = false;
       });

@@ -4,6 +4,7 @@
   import PaintedLine from '$parts/PaintedLine.svelte';
   import Why from '$parts/Why.svelte';
   import type { ListenReport } from '$lib/api/client';
+  import { desk } from '$session/session';
   import type { ListenState } from './listen.svelte';
 
   /** What is wanted, as a line, and what comes of it in a sentence. */
@@ -38,6 +39,8 @@
     onkeydown={(e) => {
       if (e.key === 'Enter') keep();
       else if (e.key === 'Escape' && listen.line !== undefined) listen.line = undefined;
+      else if (listen.line === undefined && (e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z')
+        void desk.undo(r.load, e.shiftKey); // nothing was typed that it could mean
       else return;
       e.preventDefault();
     }}
