@@ -72,7 +72,7 @@ dev: build
 bench: $(UI) chromium
 	@command -v sqlite3 >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends sqlite3; }
 	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
-	$(GO) test -run '^$$' -bench 'Names|PlanFiles|Order|PDF' ./core/naming ./internal/exchange ./core/walk ./internal/print
+	$(GO) test -run '^$$' -bench 'Names|PlanFiles|Order|PDF|Reckon|Reach' ./core/naming ./internal/exchange ./core/walk ./core/scan ./internal/print
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_BENCH=1 $(GO) test -count 1 -v -run TestMapCost ./e2e
 
 ## bench-ui: what Plan costs with 1,000 channels, and events to 20 clients
@@ -84,15 +84,17 @@ bench-ui: $(UI) chromium
 recovery: build
 	$(GO) run ./cmd/recovery $(if $(CORPUS),--corpus $(CORPUS)) $(ARGS)
 
-## proof: what make test samples, in large numbers (PROOF channels into every radio, TABLES tables of clubs, LINES searches)
+## proof: what make test samples, in large numbers (PROOF channels into every radio, TABLES tables of clubs, LINES searches, SETUPS scans)
 PROOF ?= 5000
 TABLES ?= 10000
 LINES ?= 10000
+SETUPS ?= 600
 proof:
 	MNEMOS_PROOF=$(PROOF) $(GO) test -count 1 -timeout 120m -v -run 'Followed|Spoiled' ./core/keypad
 	@command -v pdftotext >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends poppler-utils; }
 	MNEMOS_PROOF=1 $(GO) test -count 1 -timeout 30m -v -run PaperByAnother ./internal/print
 	MNEMOS_LINES=$(LINES) $(GO) test -count 1 -timeout 30m -v -run PlainScan ./core/find
+	MNEMOS_SETUPS=$(SETUPS) $(GO) test -count 1 -timeout 60m -v -run 'WithStops|Smallest' ./core/scan
 	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
 	MNEMOS_ROUNDS=50 $(GO) test -count 1 -timeout 30m -v -run TwoProcesses ./internal/cli
 	@command -v soffice >/dev/null && /usr/bin/python3 -c 'import openpyxl' 2>/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends libreoffice-calc python3-openpyxl; }
@@ -115,7 +117,7 @@ generate:
 ## fuzz: every parser for a while (FUZZTIME=1m)
 FUZZTIME ?= 1m
 fuzz:
-	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake core/table core/document core/template internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
+	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake core/table core/document core/template core/scan internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
 		echo "$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 20x ./$$p || exit 1; done; done
 
 clean:

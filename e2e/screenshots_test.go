@@ -34,7 +34,6 @@ func TestScreenshots(t *testing.T) {
 		{"plan-phone-open", 390, 844, "night", opening},
 		{"plan-radios", 1280, 800, "day", several},
 		{"plan-work", 1280, 800, "day", working},
-		{"plan-fit", 1280, 800, "night", matching},
 		{"columns", 1280, 800, "day", dividing},
 		{"keypad-sheet", 1280, 1000, "day", keying},
 		{"load", 1280, 800, "day", loading},
@@ -112,19 +111,6 @@ func working(p *person) {
 	p.presses("w", kb.ModifierAlt)
 	p.reads("#evidence", "A witness says otherwise")
 	p.do(chromedp.Evaluate[chromedp.Void]("document.querySelector('.slots').scrollTop = 0"))
-}
-
-// matching is what fits into five radios, with one cell closely.
-func matching(p *person) {
-	for _, profile := range []string{"beck", "gale"} {
-		_, err := p.another().Plans.AddUnit(p.t.Context(), 1, profile, plan.UnitForm{})
-		require.NoError(p.t, err)
-	}
-	p.reads("[role=columnheader]", "Gale")
-	p.presses("f", kb.ModifierAlt)
-	p.reads("[role=dialog]", "What fits into which radio")
-	p.mouse("≠ 12")
-	p.reads("[role=dialog]", "The nearest that it can hold")
 }
 
 // dividing is columns of somebody's own.
@@ -232,9 +218,6 @@ func listening(p *person) {
 	p.reads("main", "on Weather")
 	p.do(focus("#scan-2"), blur())
 	p.reads(".panel h2", "Walk control")
-	p.chooses("#other-side", "12")
-	p.reads("body", "B, 12 Tern Stack")
-	p.do(blur())
-	p.until("document.querySelector('[role=status]') !== null")
+	p.until("document.querySelector('.said.shown') === null")
 	ask[any](p, "scrollTo(0, 0)")
 }

@@ -205,3 +205,21 @@ func TestDiary(t *testing.T) {
 		assert.InDelta(t, 0.5, e.Cells[scan.Hour{Day: time.Saturday, Hour: 16}].Hours, 1e-9)
 	}
 }
+
+// FuzzAsk: no line makes the reader fall over, and its words lie in it.
+func FuzzAsk(f *testing.F) {
+	for _, line := range []string{"9 of 10 overs of 5 s on Walk control", "#2 90%", "slot", "\"", "nine/ten 5,5s", "of of of"} {
+		f.Add(line)
+	}
+	f.Fuzz(func(t *testing.T, line string) {
+		a := scan.Ask(line, named)
+		for _, w := range a.Words {
+			if w.From < 0 || w.To > len([]rune(line)) || w.From >= w.To {
+				t.Fatalf("%q: %v", line, w)
+			}
+		}
+		if a.Trouble == "" && a.Length && (a.Goal.Length < 0.1 || a.Goal.Length > 600) {
+			t.Fatalf("%q: %v s", line, a.Goal.Length)
+		}
+	})
+}

@@ -17,37 +17,37 @@ import (
 
 // Report is what a radio catches of what it scans.
 type Report struct {
-	Load          int64
-	Unit          string
-	At            time.Time // when what is heard is reckoned for
-	Lists         []List
-	Scanned       int
-	Rate          Rate
-	Resume        scan.Resume
-	Stay          float64
-	Every         int
-	HasPriority   bool
-	Priority      int // slot; -1 for none
-	Watch         int // slot on the other side; -1 for none
-	Receivers     radio.Receivers
-	Revision      int64
-	Goal          Goal
-	Says          string
-	Why           []Line
-	Chance        float64
-	Reached       bool
-	Best          *Way // what reaches the goal, or comes nearest; nil where nothing has to change
-	Parts         []Way
-	Rows          []Row
-	Round         float64
-	Overs, Heard  float64 // an hour on all channels
-	Half          Half
-	HalfThen      *Half
-	Curve         Curve
-	Modes         []Mode
-	Dual          Dual
-	DiaryOf       string // channels whose rate is from the diary, of how many
-	Guesses       int
+	Load         int64
+	Unit         string
+	At           time.Time // when what is heard is reckoned for
+	Lists        []List
+	Scanned      int
+	Rate         Rate
+	Resume       scan.Resume
+	Stay         float64
+	Every        int
+	HasPriority  bool
+	Priority     int // slot; -1 for none
+	Watch        int // slot on the other side; -1 for none
+	Receivers    radio.Receivers
+	Revision     int64
+	Goal         Goal
+	Says         string
+	Why          []Line
+	Chance       float64
+	Reached      bool
+	Best         *Way // what reaches the goal, or comes nearest; nil where nothing has to change
+	Parts        []Way
+	Rows         []Row
+	Round        float64
+	Overs, Heard float64 // an hour on all channels
+	Half         Half
+	HalfThen     *Half
+	Curve        Curve
+	Modes        []Mode
+	Dual         Dual
+	DiaryOf      string // channels whose rate is from the diary, of how many
+	Guesses      int
 }
 
 // List is a scan list that can be scanned.
@@ -732,4 +732,3 @@ func (s *setting) side(name string, selected, other item) Case {
 	}
 	return c
 }
-
