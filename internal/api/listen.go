@@ -144,7 +144,7 @@ func wireDiary(d *listen.Diary) Diary {
 func wireListen(r *listen.Report) ListenReport {
 	out := ListenReport{
 		Load: r.Load, Unit: r.Unit, At: r.At, Day: int(r.At.Weekday()), Hour: r.At.Hour(), Scanned: r.Scanned, Held: len(r.Rows), Resume: string(r.Resume), Stay: float64(r.Stay), Every: r.Every,
-		HasPriority: r.HasPriority, Priority: r.Priority, Watch: r.Watch, Receivers: string(r.Receivers), Revision: r.Revision, Says: r.Says,
+		HasPriority: r.HasPriority, HasLists: r.Holds, Priority: r.Priority, Watch: r.Watch, Receivers: string(r.Receivers), Revision: r.Revision, Says: r.Says,
 		Chance: float64(r.Chance), Reached: r.Reached, Round: finite(r.Round), Overs: float64(r.Overs), Heard: float64(r.Heard), FromDiary: r.DiaryOf, Guesses: r.Guesses,
 		Rate: ListenRate{PerSecond: float64(r.Rate.PerSecond), Look: float64(r.Rate.Look), Profile: float64(r.Rate.Profile), Timed: r.Rate.Timed, Channels: r.Rate.Channels, Seconds: float64(r.Rate.Seconds)},
 		Lists: each(r.Lists, func(l listen.List) ListenList {

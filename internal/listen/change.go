@@ -1,6 +1,7 @@
 package listen
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -154,8 +155,9 @@ func (s *setting) say(f *fault.Invalid, said Said, row *store.Listening) {
 	if said.Length < 0 || said.Length > 600 || math.IsNaN(said.Length) {
 		f.Add("length", "write how many seconds an over lasts, up to 600")
 	}
-	if said.Rate <= 3600 && said.Length <= 600 && said.Rate*said.Length > 0.95*3600 {
-		f.Add("rate", "%.0f overs of %.0f s do not go into an hour", said.Rate, said.Length)
+	length := cmp.Or(said.Length, s.items[i].talk.Length)
+	if said.Rate <= 3600 && length <= 600 && said.Rate*length > 0.95*3600 {
+		f.Add("rate", "%.0f overs of %s s do not go into an hour", said.Rate, short(length))
 	}
 	talk := map[string]Talk{}
 	for k, v := range s.talk {
@@ -350,6 +352,10 @@ func (w *work) split(f *fault.Invalid, x item, stays []int) {
 	}
 	if len(there) == 0 {
 		f.Add("changes", "nothing would be left for the second list")
+		return
+	}
+	if w.s.Radio.Scan.Lists < 2 {
+		f.Add("changes", "%s has no two scan lists", w.s.Radio.Name)
 		return
 	}
 	name := title(x)

@@ -154,7 +154,8 @@ func (l *Listening) setting(ctx context.Context, loadID int64, at time.Time) (*s
 	if err != nil {
 		return nil, err
 	}
-	s := &setting{Loading: loading, at: cmp.Or(at, l.now())}
+	// the hours of the diary are those of the clock here
+	s := &setting{Loading: loading, at: cmp.Or(at, l.now()).In(l.now().Location())}
 	if s.row, err = l.store.Listening(ctx, loadID); err != nil {
 		return nil, err
 	}

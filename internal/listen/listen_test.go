@@ -152,6 +152,7 @@ func TestChanges(t *testing.T) {
 		{Kind: scan.Prefer, Slot: 2}, // Trail has no key for it
 		{Kind: scan.Second, Slot: 2},
 		{Kind: scan.Leave, Slot: 99},
+		{Kind: scan.SplitOff, Slot: 2, Stays: []int{1}}, // it has no lists
 		{Kind: "dance", Slot: 2},
 		{Kind: scan.GoOn, Slot: -1, Resume: "never", Stay: 1},
 		{Kind: scan.GoOn, Slot: -1, Resume: scan.Time, Stay: math.NaN()},
@@ -207,12 +208,13 @@ func TestSet(t *testing.T) {
 		"stay":   {Stay: &long},
 		"goal":   {Goal: &bad},
 		"lists":  {Lists: &[]int64{4711}},
+		"rate ":  {Talk: &listen.Said{Slot: 7, Talk: listen.Talk{Rate: 3600}}}, // of the usual length they do not go into an hour
 		"rate":   {Talk: &listen.Said{Slot: 7, Talk: listen.Talk{Rate: 1000, Length: 600}}},
 		"slot":   {Talk: &listen.Said{Slot: 99}},
 	} {
 		err := set(f)
 		require.Error(t, err, field)
-		assert.Contains(t, strings.ToLower(err.Error()), field)
+		assert.Contains(t, strings.ToLower(err.Error()), strings.TrimSpace(field))
 	}
 }
 

@@ -21,6 +21,7 @@ type Report struct {
 	Unit         string
 	At           time.Time // when what is heard is reckoned for
 	Lists        []List
+	Holds        int // scan lists that the radio has
 	Scanned      int
 	Rate         Rate
 	Resume       scan.Resume
@@ -203,6 +204,7 @@ func (s *setting) report(ask Ask) *Report {
 	r := &Report{
 		Load: s.row.LoadID, Unit: s.Unit.Title(), At: s.at, Resume: s.setup.Resume, Stay: s.setup.Stay, Every: s.setup.Every, HasPriority: s.hasPriority(),
 		Priority: -1, Watch: -1, Receivers: s.Radio.Receivers, Revision: s.Revision, Rows: []Row{}, Why: []Line{}, Parts: []Way{}, Lists: []List{}, Modes: []Mode{},
+		Holds: s.Radio.Scan.Lists,
 	}
 	for _, x := range s.lists {
 		r.Lists = append(r.Lists, List{x.ID, x.Name, len(x.Members), slices.ContainsFunc(s.chosen, func(c plan.SetInfo) bool { return c.ID == x.ID })})

@@ -3677,6 +3677,8 @@ export interface components {
             day: number;
             hour: number;
             lists: components["schemas"]["ListenList"][];
+            /** @description how many the radio has */
+            has_lists: number;
             scanned: number;
             held: number;
             rate: components["schemas"]["ListenRate"];

@@ -78,7 +78,11 @@
           >
         {/each}
       </fieldset>
-      <p>Several lists are scanned one after another.</p>
+      <p>
+        Several lists are scanned one after another.{#if r.has_lists < r.lists.length}
+          {r.unit} has {r.has_lists === 0 ? 'no scan lists' : `${String(r.has_lists)} of them`}: set the others to be
+          skipped on the radio.{/if}
+      </p>
     {/if}
   {:else if what === 'rate'}
     <p>
