@@ -130,3 +130,15 @@ func BenchmarkReach(b *testing.B) {
 		})
 	}
 }
+
+// BenchmarkDraw draws half a minute of 14 and of 200 channels.
+func BenchmarkDraw(b *testing.B) {
+	for _, n := range []int{14, 200} {
+		b.Run(strconv.Itoa(n), func(b *testing.B) {
+			r := scan.Reckon(many(n))
+			for b.Loop() {
+				scan.Draw(r, 30, 3)
+			}
+		})
+	}
+}

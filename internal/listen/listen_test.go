@@ -218,6 +218,30 @@ func TestSet(t *testing.T) {
 	}
 }
 
+// TestEmpty: a radio without channels, and one with a single one, say what to do.
+func TestEmpty(t *testing.T) {
+	a := demotest.Open(t)
+	var slots []int
+	for _, r := range a.Ledger(t, demotest.Trail).Rows {
+		slots = append(slots, r.Slot)
+	}
+	_, err := a.Plans.DeleteSome(t.Context(), demotest.Trail, slots[1:], plan.Latest)
+	require.NoError(t, err)
+	r, err := a.Scans.Report(t.Context(), demotest.Trail, listen.Ask{Slot: -1})
+	require.NoError(t, err)
+	assert.Contains(t, r.Goal.Trouble, "Write how many", "the goal that was kept is of a channel that is gone")
+	r, err = a.Scans.Report(t.Context(), demotest.Trail, listen.Ask{Slot: -1, Line: "calling"})
+	require.NoError(t, err)
+	assert.Contains(t, r.Says, "looks at nothing else")
+	assert.InDelta(t, 1, r.Chance, 0.02)
+	_, err = a.Plans.DeleteSome(t.Context(), demotest.Trail, slots[:1], plan.Latest)
+	require.NoError(t, err)
+	r, err = a.Scans.Report(t.Context(), demotest.Trail, listen.Ask{Slot: -1})
+	require.NoError(t, err)
+	assert.Contains(t, r.Says, "holds no channels yet")
+	assert.Empty(t, r.Rows)
+}
+
 // TestDiary: a tap begins to listen, and what was heard is divided by the chance of it.
 func TestDiary(t *testing.T) {
 	a := demotest.Open(t)

@@ -584,6 +584,10 @@ func (s *setting) modes(r *Report, g scan.Goal) {
 func (s *setting) says(r *Report, g scan.Goal, now *scan.Result) {
 	unit := s.Unit.Title()
 	switch {
+	case len(s.items) == 0:
+		r.Goal.Trouble = "" // there is nothing that it could mean
+		r.Says = fmt.Sprintf("%s holds no channels yet. Add some in Plan or Find, then say here what you want to hear, such as: %s", unit, scan.Such)
+		return
 	case r.Scanned == 0:
 		r.Says = fmt.Sprintf("%s scans nothing. Choose a list, or put channels back.", unit)
 		return
