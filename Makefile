@@ -95,6 +95,7 @@ proof:
 	MNEMOS_PROOF=1 $(GO) test -count 1 -timeout 30m -v -run PaperByAnother ./internal/print
 	MNEMOS_LINES=$(LINES) $(GO) test -count 1 -timeout 30m -v -run PlainScan ./core/find
 	MNEMOS_SETUPS=$(SETUPS) $(GO) test -count 1 -timeout 60m -v -run 'WithStops|Smallest' ./core/scan
+	MNEMOS_WORLDS=5000 $(GO) test -count 1 -timeout 30m -v -run "Lead|Optimal" ./core/trial
 	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
 	MNEMOS_ROUNDS=50 $(GO) test -count 1 -timeout 30m -v -run TwoProcesses ./internal/cli
 	@command -v soffice >/dev/null && /usr/bin/python3 -c 'import openpyxl' 2>/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends libreoffice-calc python3-openpyxl; }
