@@ -118,7 +118,7 @@ generate:
 ## fuzz: every parser for a while (FUZZTIME=1m)
 FUZZTIME ?= 1m
 fuzz:
-	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake core/table core/document core/template core/scan internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
+	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake core/table core/document core/template core/scan core/adif internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
 		echo "$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 20x ./$$p || exit 1; done; done
 
 clean:
