@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -18,9 +19,13 @@ import (
 // looks like.
 var Colours = []string{"teal", "plum", "ochre", "moss", "slate", "rust"}
 
+// callsign is what one looks like: letters with a figure among them, or none.
+var callsign = regexp.MustCompile(`^([A-Z0-9]{1,4}/)?[A-Z0-9]{1,3}[0-9][A-Z0-9]{1,5}(/[A-Z0-9]{1,4})?$|^$`)
+
 // PersonForm is what was typed about a person; nil for what stays.
 type PersonForm struct {
 	Name, Colour, Licence *string
+	Callsign              *string
 	Bands, Services       *[]string
 	Unlicensed            *bool
 	Revision              int64 // of the person that was seen
@@ -37,6 +42,12 @@ func (form PersonForm) Read(p *store.Person, f *fault.Invalid) {
 	if form.Colour != nil {
 		if p.Colour = *form.Colour; p.Colour != "" && !slices.Contains(Colours, p.Colour) {
 			f.Add("colour", "use one of %s", strings.Join(Colours, ", "))
+		}
+	}
+	if form.Callsign != nil {
+		p.Callsign = strings.ToUpper(strings.TrimSpace(*form.Callsign))
+		if !callsign.MatchString(p.Callsign) {
+			f.Add("callsign", "write your callsign, such as QX9ABC: letters and figures, with a stroke where there is one")
 		}
 	}
 	if form.Licence != nil {

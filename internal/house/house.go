@@ -11,6 +11,7 @@ import (
 	"mnemos/internal/importing"
 	"mnemos/internal/listen"
 	"mnemos/internal/live"
+	"mnemos/internal/logbook"
 	"mnemos/internal/plan"
 	"mnemos/internal/print"
 	"mnemos/internal/store"
@@ -25,6 +26,7 @@ type House struct {
 	Plans   *plan.Plans
 	Sheets  *print.Sheets
 	Scans   *listen.Listening
+	Log     *logbook.Logbook
 
 	store *store.Store
 	now   func() time.Time
@@ -38,6 +40,7 @@ func New(s *store.Store, now func() time.Time) *House {
 	h.Plans = plan.New(s, h.Fleet, h.Catalog, now)
 	h.Sheets = print.New(h.Plans)
 	h.Scans = listen.New(s, h.Fleet, h.Plans, now)
+	h.Log = logbook.New(s, h.Fleet, h.Plans, now)
 	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })
 	return h
 }

@@ -231,3 +231,17 @@ func (d *desk) nearby(ctx context.Context, r *Ribbon) error {
 	}
 	return nil
 }
+
+// Variants judges what a channel would be with other settings, in the slot that it has.
+func (p *Plans) Variants(ctx context.Context, loadID int64, slot int, channels []channel.Channel) ([]check.Result, error) {
+	d, e, err := p.occupied(ctx, loadID, slot)
+	if err != nil {
+		return nil, err
+	}
+	subjects := make([]store.Entry, len(channels))
+	for i, c := range channels {
+		subjects[i] = e
+		subjects[i].Channel = c
+	}
+	return p.judge(ctx, d, subjects)
+}

@@ -39,6 +39,9 @@ var columnWords = []struct{ column, words string }{
 	{"stay", "how long it stays"},
 	{"watch_id", "the other side"},
 	{"goal", "goal"},
+	{"answer", "what came back"},
+	{"note", "note"},
+	{"callsign", "callsign"},
 	{"season", "season"},
 	{"region", "region"},
 	{"lat", "latitude"},
@@ -96,6 +99,10 @@ func called(row map[string]any) string {
 		return "how far a channel has come"
 	case row["timed_channels"] != nil:
 		return "how the radio scans"
+	case row["power_set"] != nil:
+		return "a try on the air"
+	case row["receive_hz"] != nil && row["note"] != nil:
+		return "a permission"
 	case row["began"] != nil:
 		return "a time of listening"
 	case row["listened_id"] != nil:

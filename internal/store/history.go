@@ -46,6 +46,10 @@ func (s *Store) Snapshots(ctx context.Context, planID int64) ([]Snapshot, error)
 	return out, nil
 }
 
+// stays are the tables that going back in a plan leaves alone: what happened on the air
+// happened.
+var stays = []string{"snapshot", "plan", "attempt", "permission"}
+
 // since are the changes of a plan after one, merged: each row as it was after
 // that one, and as it was left last. A snapshot is no part of what it shows.
 func since(changes []string) ([]RowChange, error) {
@@ -57,7 +61,7 @@ func since(changes []string) ([]RowChange, error) {
 		}
 		all = append(all, some...)
 	}
-	all = slices.DeleteFunc(all, func(c RowChange) bool { return c.Table == "snapshot" || c.Table == "plan" })
+	all = slices.DeleteFunc(all, func(c RowChange) bool { return slices.Contains(stays, c.Table) })
 	return merged(all), nil
 }
 

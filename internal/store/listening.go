@@ -91,5 +91,5 @@ func (e *Edit) dropDiary(planID int64) error {
 			return err
 		}
 	}
-	return nil
+	return e.dropLog(planID)
 }

@@ -20,6 +20,7 @@ type Person struct {
 	ID       int64   `db:"id" json:"id"`
 	Name     string  `db:"name" json:"name"`
 	Colour   string  `db:"colour" json:"colour"`
+	Callsign string  `db:"callsign" json:"callsign"`
 	Licence  string  `db:"licence" json:"licence"` // what the person wrote about it
 	Services Strings `db:"services" json:"services"`
 	Bands    Strings `db:"bands" json:"bands"`
@@ -168,6 +169,49 @@ type Heard struct {
 	Rev        int64  `db:"rev" json:"-"`
 }
 
+// Attempt is a try on the air, or something that was found out without keying.
+type Attempt struct {
+	ID        int64   `db:"id" json:"id"`
+	PlanID    int64   `db:"plan_id" json:"plan_id"`
+	LoadID    int64   `db:"load_id" json:"load_id"`
+	ChannelID int64   `db:"channel_id" json:"channel_id"`
+	PersonID  int64   `db:"person_id" json:"person_id"`
+	At        string  `db:"at" json:"at"`
+	Kind      string  `db:"kind" json:"kind"`
+	Answer    string  `db:"answer" json:"answer"`
+	Yes       bool    `db:"yes" json:"yes"`
+	Negative  bool    `db:"negative" json:"negative"`
+	Slot      int     `db:"slot" json:"slot"`
+	Name      string  `db:"name" json:"name"`
+	Receive   int64   `db:"receive_hz" json:"receive_hz"`
+	Offset    int64   `db:"offset_hz" json:"offset_hz"`
+	ToneOut   string  `db:"tone_out" json:"tone_out"`
+	ToneIn    string  `db:"tone_in" json:"tone_in"`
+	Width     string  `db:"width" json:"width"`
+	Power     string  `db:"power" json:"power"`
+	Watts     float64 `db:"watts" json:"watts"`
+	PowerSet  bool    `db:"power_set" json:"power_set"`
+	ModeSeen  bool    `db:"mode_seen" json:"mode_seen"`
+	Place     string  `db:"place" json:"place"`
+	Spot      string  `db:"spot" json:"spot"`
+	Aerial    string  `db:"aerial" json:"aerial"`
+	Callsign  string  `db:"callsign" json:"callsign"`
+	Station   string  `db:"station" json:"station"`
+	Note      string  `db:"note" json:"note"`
+	Rev       int64   `db:"rev" json:"-"`
+}
+
+// Permission is what the owner of a closed repeater said.
+type Permission struct {
+	ID       int64  `db:"id" json:"id"`
+	PlanID   int64  `db:"plan_id" json:"plan_id"`
+	Receive  int64  `db:"receive_hz" json:"receive_hz"`
+	Note     string `db:"note" json:"note"`
+	PersonID int64  `db:"person_id" json:"person_id"`
+	At       string `db:"at" json:"at"`
+	Rev      int64  `db:"rev" json:"-"`
+}
+
 // Snapshot is a plan as it was after a change, under a name.
 type Snapshot struct {
 	ID     int64  `db:"id" json:"id"`
@@ -258,6 +302,8 @@ func (r Standing) of() (string, int64)   { return "standing", r.ID }
 func (r Listening) of() (string, int64)  { return "listening", r.ID }
 func (r Listened) of() (string, int64)   { return "listened", r.ID }
 func (r Heard) of() (string, int64)      { return "heard", r.ID }
+func (r Attempt) of() (string, int64)    { return "attempt", r.ID }
+func (r Permission) of() (string, int64) { return "permission", r.ID }
 func (r Snapshot) of() (string, int64)   { return "snapshot", r.ID }
 func (r Template) of() (string, int64)   { return "template", r.ID }
 func (r Profile) of() (string, int64)    { return "profile", r.ID }
@@ -275,7 +321,7 @@ type table struct {
 // tables are those that are edited.
 var tables = func() map[string]table {
 	out := map[string]table{}
-	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Listening{}, Listened{}, Heard{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Listening{}, Listened{}, Heard{}, Attempt{}, Permission{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
 		name, _ := r.of()
 		out[name] = tableOf(name, reflect.TypeOf(r))
 	}
