@@ -36,7 +36,7 @@ func (s *server) Start(ctx context.Context, r StartRequestObject) (StartResponse
 
 func personForm(b PersonRequest) fleet.PersonForm {
 	return fleet.PersonForm{
-		Name: b.Name, Colour: b.Colour, Licence: b.Licence, Bands: b.Bands, Services: b.Services, Unlicensed: b.Unlicensed, Revision: orLatest(b.Revision),
+		Name: b.Name, Colour: b.Colour, Callsign: b.Callsign, Licence: b.Licence, Bands: b.Bands, Services: b.Services, Unlicensed: b.Unlicensed, Revision: orLatest(b.Revision),
 	}
 }
 

@@ -898,6 +898,24 @@ func (e LoadFileParamsFormat) Valid() bool {
 	}
 }
 
+// Defines values for GetLogFileParamsAs.
+const (
+	GetLogFileParamsAsAdi GetLogFileParamsAs = "adi"
+	GetLogFileParamsAsCsv GetLogFileParamsAs = "csv"
+)
+
+// Valid indicates whether the value is a known member of the GetLogFileParamsAs enum.
+func (e GetLogFileParamsAs) Valid() bool {
+	switch e {
+	case GetLogFileParamsAsAdi:
+		return true
+	case GetLogFileParamsAsCsv:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for GetPaperParamsAs.
 const (
 	Html GetPaperParamsAs = "html"
@@ -2259,6 +2277,38 @@ type LoadInfo struct {
 	Unit  Unit  `json:"unit"`
 }
 
+// LogBook defines model for LogBook.
+type LogBook struct {
+	Answered int         `json:"answered"`
+	Silent   int         `json:"silent"`
+	Tries    []LoggedTry `json:"tries"`
+}
+
+// LoggedTry defines model for LoggedTry.
+type LoggedTry struct {
+	Answer    string `json:"answer"`
+	At        string `json:"at"`
+	Callsign  string `json:"callsign"`
+	Id        int64  `json:"id"`
+	Kind      string `json:"kind"`
+	Name      string `json:"name"`
+	Negative  bool   `json:"negative"`
+	Note      string `json:"note"`
+	Person    int64  `json:"person"`
+	Power     string `json:"power"`
+	ReceiveHz int64  `json:"receive_hz"`
+
+	// Says what came of it
+	Says    string     `json:"says"`
+	Setting TrySetting `json:"setting"`
+	Slot    int        `json:"slot"`
+	Spot    string     `json:"spot"`
+	Station string     `json:"station"`
+	ToneIn  string     `json:"tone_in"`
+	Watts   float64    `json:"watts"`
+	Yes     bool       `json:"yes"`
+}
+
 // Loss defines model for Loss.
 type Loss struct {
 	Field  string `json:"field"`
@@ -2437,6 +2487,7 @@ type Pasted struct {
 type Person struct {
 	// Bands permitted; empty for all
 	Bands    []string `json:"bands"`
+	Callsign string   `json:"callsign"`
 	Colour   string   `json:"colour"`
 	Id       int64    `json:"id"`
 	Licence  string   `json:"licence"`
@@ -2451,6 +2502,7 @@ type Person struct {
 // PersonRequest defines model for PersonRequest.
 type PersonRequest struct {
 	Bands      *[]string `json:"bands,omitempty"`
+	Callsign   *string   `json:"callsign,omitempty"`
 	Colour     *string   `json:"colour,omitempty"`
 	Licence    *string   `json:"licence,omitempty"`
 	Name       *string   `json:"name,omitempty"`
@@ -3311,6 +3363,74 @@ type Templates struct {
 	Templates []KeptTemplate  `json:"templates"`
 }
 
+// TestAct defines model for TestAct.
+type TestAct struct {
+	Back    float64 `json:"back"`
+	Bits    float64 `json:"bits"`
+	Change  string  `json:"change"`
+	Channel Channel `json:"channel"`
+	Kind    string  `json:"kind"`
+
+	// No what leads, if nothing does
+	No      string     `json:"no"`
+	Says    string     `json:"says"`
+	Setting TrySetting `json:"setting"`
+	Why     string     `json:"why"`
+
+	// Yes what it was, if something comes back
+	Yes string `json:"yes"`
+}
+
+// TestCard defines model for TestCard.
+type TestCard struct {
+	Acts       []TestAct    `json:"acts"`
+	Aerials    []TestChoice `json:"aerials"`
+	Answered   bool         `json:"answered"`
+	Answers    []TestChoice `json:"answers"`
+	Basis      string       `json:"basis"`
+	Bearing    *float64     `json:"bearing"`
+	Callsign   string       `json:"callsign"`
+	Causes     []TestCause  `json:"causes"`
+	Channel    Channel      `json:"channel"`
+	Closed     bool         `json:"closed"`
+	DistanceKm *float64     `json:"distance_km"`
+	First      string       `json:"first"`
+	Found      bool         `json:"found"`
+	Load       int64        `json:"load"`
+	Minutes    int          `json:"minutes"`
+	Name       string       `json:"name"`
+	Owner      string       `json:"owner"`
+	Permission *string      `json:"permission,omitempty"`
+	Places     []TestChoice `json:"places"`
+	ReachKm    *float64     `json:"reach_km"`
+	Refused    string       `json:"refused"`
+	Revision   int64        `json:"revision"`
+	Setting    TrySetting   `json:"setting"`
+	Slot       int          `json:"slot"`
+	Source     string       `json:"source"`
+
+	// Standing how far a channel has come into the radio
+	Standing RowStanding `json:"standing"`
+	Tries    []LoggedTry `json:"tries"`
+	Unit     string      `json:"unit"`
+	Watts    float64     `json:"watts"`
+}
+
+// TestCause defines model for TestCause.
+type TestCause struct {
+	InTen string  `json:"in_ten"`
+	Now   float64 `json:"now"`
+	Says  string  `json:"says"`
+	Short string  `json:"short"`
+	Was   float64 `json:"was"`
+}
+
+// TestChoice defines model for TestChoice.
+type TestChoice struct {
+	Id   string `json:"id"`
+	Says string `json:"says"`
+}
+
 // Thin defines model for Thin.
 type Thin struct {
 	All       int     `json:"all"`
@@ -3364,6 +3484,49 @@ type TransmitSideKind string
 type Trust struct {
 	Says    string  `json:"says"`
 	Verdict Verdict `json:"verdict"`
+}
+
+// TryEdit defines model for TryEdit.
+type TryEdit struct {
+	Answer  *string `json:"answer,omitempty"`
+	Note    *string `json:"note,omitempty"`
+	Spot    *string `json:"spot,omitempty"`
+	Station *string `json:"station,omitempty"`
+}
+
+// TryForm defines model for TryForm.
+type TryForm struct {
+	// Answer of a call: nothing, weak, tail, ident or reply
+	Answer *string `json:"answer,omitempty"`
+	At     *string `json:"at,omitempty"`
+
+	// Kind key, listen, look or ask
+	Kind string `json:"kind"`
+
+	// Negative a call that is to fail
+	Negative *bool      `json:"negative,omitempty"`
+	Note     *string    `json:"note,omitempty"`
+	Setting  TrySetting `json:"setting"`
+	Spot     *string    `json:"spot,omitempty"`
+	Station  *string    `json:"station,omitempty"`
+
+	// Yes of the others: it is heard, or no tone is sent
+	Yes *bool `json:"yes,omitempty"`
+}
+
+// TrySetting defines model for TrySetting.
+type TrySetting struct {
+	Aerial string `json:"aerial"`
+
+	// Mode the display was seen to show the mark of a tone
+	Mode     bool  `json:"mode"`
+	OffsetHz int64 `json:"offset_hz"`
+
+	// Power it was looked at and set high again
+	Power bool   `json:"power"`
+	Tone  string `json:"tone"`
+	Where string `json:"where"`
+	Width string `json:"width"`
 }
 
 // UndoRequest defines model for UndoRequest.
@@ -3733,6 +3896,16 @@ type DeleteEntryParams struct {
 	Revision int64 `form:"revision" json:"revision"`
 }
 
+// KeepTryJSONBody defines parameters for KeepTry.
+type KeepTryJSONBody struct {
+	Revision int64 `json:"revision"`
+}
+
+// PermitJSONBody defines parameters for Permit.
+type PermitJSONBody struct {
+	Note string `json:"note"`
+}
+
 // CopyEntryJSONBody defines parameters for CopyEntry.
 type CopyEntryJSONBody struct {
 	Load     int64 `json:"load"`
@@ -3770,6 +3943,20 @@ type GetListenParams struct {
 	// At when what is on the channels is reckoned for, RFC 3339; none for now
 	At *string `form:"at,omitempty" json:"at,omitempty"`
 }
+
+// GetLogParams defines parameters for GetLog.
+type GetLogParams struct {
+	// Find words that a line has to hold
+	Find *string `form:"find,omitempty" json:"find,omitempty"`
+}
+
+// GetLogFileParams defines parameters for GetLogFile.
+type GetLogFileParams struct {
+	As GetLogFileParamsAs `form:"as" json:"as"`
+}
+
+// GetLogFileParamsAs defines parameters for GetLogFile.
+type GetLogFileParamsAs string
 
 // GetPaperParams defines parameters for GetPaper.
 type GetPaperParams struct {
@@ -4025,6 +4212,15 @@ type StoreLineJSONRequestBody = StoreRequest
 // UpdateEntryJSONRequestBody defines body for UpdateEntry for application/json ContentType.
 type UpdateEntryJSONRequestBody = UpdateRequest
 
+// RecordTryJSONRequestBody defines body for RecordTry for application/json ContentType.
+type RecordTryJSONRequestBody = TryForm
+
+// KeepTryJSONRequestBody defines body for KeepTry for application/json ContentType.
+type KeepTryJSONRequestBody KeepTryJSONBody
+
+// PermitJSONRequestBody defines body for Permit for application/json ContentType.
+type PermitJSONRequestBody PermitJSONBody
+
 // CopyEntryJSONRequestBody defines body for CopyEntry for application/json ContentType.
 type CopyEntryJSONRequestBody CopyEntryJSONBody
 
@@ -4075,6 +4271,9 @@ type UndoJSONRequestBody = UndoRequest
 
 // TickJSONRequestBody defines body for Tick for application/json ContentType.
 type TickJSONRequestBody = TickRequest
+
+// EditTryJSONRequestBody defines body for EditTry for application/json ContentType.
+type EditTryJSONRequestBody = TryEdit
 
 // AddPersonJSONRequestBody defines body for AddPerson for application/json ContentType.
 type AddPersonJSONRequestBody = PersonRequest
@@ -4240,6 +4439,18 @@ type ServerInterface interface {
 	// UpdateEntry Change fields of a stored channel, as typed
 	// (PATCH /api/loads/{load}/entries/{slot})
 	UpdateEntry(ctx *echo.Context, load Load, slot Slot) error
+	// GetCard The test card of a channel, with why nothing came back and what to change next
+	// (GET /api/loads/{load}/entries/{slot}/card)
+	GetCard(ctx *echo.Context, load Load, slot Slot) error
+	// RecordTry Record a try and what came back
+	// (POST /api/loads/{load}/entries/{slot}/card)
+	RecordTry(ctx *echo.Context, load Load, slot Slot) error
+	// KeepTry Store what worked on the air as the channel
+	// (POST /api/loads/{load}/entries/{slot}/card/keep)
+	KeepTry(ctx *echo.Context, load Load, slot Slot) error
+	// Permit Keep what the owner of a closed repeater said
+	// (PUT /api/loads/{load}/entries/{slot}/card/permission)
+	Permit(ctx *echo.Context, load Load, slot Slot) error
 	// CopyEntry Put a channel into another radio of the plan too
 	// (POST /api/loads/{load}/entries/{slot}/copy)
 	CopyEntry(ctx *echo.Context, load Load, slot Slot) error
@@ -4279,6 +4490,12 @@ type ServerInterface interface {
 	// ChangeListen Make changes of what is scanned, and how, as one step
 	// (POST /api/loads/{load}/listen/changes)
 	ChangeListen(ctx *echo.Context, load Load) error
+	// GetLog What happened on the air, newest first
+	// (GET /api/loads/{load}/log)
+	GetLog(ctx *echo.Context, load Load, params GetLogParams) error
+	// GetLogFile The log as a file
+	// (GET /api/loads/{load}/log/file)
+	GetLogFile(ctx *echo.Context, load Load, params GetLogFileParams) error
 	// RenameSeveral Work short names out again, for every radio with the same display
 	// (POST /api/loads/{load}/names)
 	RenameSeveral(ctx *echo.Context, load Load) error
@@ -4336,6 +4553,12 @@ type ServerInterface interface {
 	// GetWork What to do next
 	// (GET /api/loads/{load}/work)
 	GetWork(ctx *echo.Context, load Load) error
+	// DropTry Take a try out of the log
+	// (DELETE /api/log/{id})
+	DropTry(ctx *echo.Context, id ID) error
+	// EditTry Correct what is noted of a try
+	// (PATCH /api/log/{id})
+	EditTry(ctx *echo.Context, id ID) error
 	// GetOutlines Coasts that are drawn on the map beside those of the world
 	// (GET /api/outlines)
 	GetOutlines(ctx *echo.Context) error
@@ -5231,6 +5454,102 @@ func (w *ServerInterfaceWrapper) UpdateEntry(ctx *echo.Context) error {
 	return err
 }
 
+// GetCard converts echo context to params.
+func (w *ServerInterfaceWrapper) GetCard(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "slot" -------------
+	var slot Slot
+
+	err = runtime.BindStyledParameterWithOptions("simple", "slot", ctx.Param("slot"), &slot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetCard(ctx, load, slot)
+	return err
+}
+
+// RecordTry converts echo context to params.
+func (w *ServerInterfaceWrapper) RecordTry(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "slot" -------------
+	var slot Slot
+
+	err = runtime.BindStyledParameterWithOptions("simple", "slot", ctx.Param("slot"), &slot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.RecordTry(ctx, load, slot)
+	return err
+}
+
+// KeepTry converts echo context to params.
+func (w *ServerInterfaceWrapper) KeepTry(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "slot" -------------
+	var slot Slot
+
+	err = runtime.BindStyledParameterWithOptions("simple", "slot", ctx.Param("slot"), &slot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.KeepTry(ctx, load, slot)
+	return err
+}
+
+// Permit converts echo context to params.
+func (w *ServerInterfaceWrapper) Permit(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "slot" -------------
+	var slot Slot
+
+	err = runtime.BindStyledParameterWithOptions("simple", "slot", ctx.Param("slot"), &slot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.Permit(ctx, load, slot)
+	return err
+}
+
 // CopyEntry converts echo context to params.
 func (w *ServerInterfaceWrapper) CopyEntry(ctx *echo.Context) error {
 	var err error
@@ -5517,6 +5836,56 @@ func (w *ServerInterfaceWrapper) ChangeListen(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.ChangeListen(ctx, load)
+	return err
+}
+
+// GetLog converts echo context to params.
+func (w *ServerInterfaceWrapper) GetLog(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetLogParams
+	// ------------- Optional query parameter "find" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "find", ctx.QueryParams(), &params.Find, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter find: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetLog(ctx, load, params)
+	return err
+}
+
+// GetLogFile converts echo context to params.
+func (w *ServerInterfaceWrapper) GetLogFile(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetLogFileParams
+	// ------------- Required query parameter "as" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "as", ctx.QueryParams(), &params.As, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter as: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetLogFile(ctx, load, params)
 	return err
 }
 
@@ -5962,6 +6331,38 @@ func (w *ServerInterfaceWrapper) GetWork(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GetWork(ctx, load)
+	return err
+}
+
+// DropTry converts echo context to params.
+func (w *ServerInterfaceWrapper) DropTry(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DropTry(ctx, id)
+	return err
+}
+
+// EditTry converts echo context to params.
+func (w *ServerInterfaceWrapper) EditTry(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "id" -------------
+	var id ID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", ctx.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter id: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.EditTry(ctx, id)
 	return err
 }
 
@@ -7008,6 +7409,14 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/loads/:load/diary", wrapper.GetDiary, options.OperationMiddlewares["getDiary"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/diary", wrapper.NoteDiary, options.OperationMiddlewares["noteDiary"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/sweep", wrapper.GetSweep, options.OperationMiddlewares["getSweep"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot/card", wrapper.GetCard, options.OperationMiddlewares["getCard"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/card", wrapper.RecordTry, options.OperationMiddlewares["recordTry"]...)
+	router.PUT(options.BaseURL+"/api/loads/:load/entries/:slot/card/permission", wrapper.Permit, options.OperationMiddlewares["permit"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/card/keep", wrapper.KeepTry, options.OperationMiddlewares["keepTry"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/log", wrapper.GetLog, options.OperationMiddlewares["getLog"]...)
+	router.DELETE(options.BaseURL+"/api/log/:id", wrapper.DropTry, options.OperationMiddlewares["dropTry"]...)
+	router.PATCH(options.BaseURL+"/api/log/:id", wrapper.EditTry, options.OperationMiddlewares["editTry"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/log/file", wrapper.GetLogFile, options.OperationMiddlewares["getLogFile"]...)
 	router.GET(options.BaseURL+"/api/events", wrapper.Watch, options.OperationMiddlewares["watch"]...)
 
 }
@@ -8443,6 +8852,169 @@ func (response UpdateEntrydefaultApplicationProblemPlusJSONResponse) VisitUpdate
 	return err
 }
 
+type GetCardRequestObject struct {
+	Load Load `json:"load"`
+	Slot Slot `json:"slot"`
+}
+
+type GetCardResponseObject interface {
+	VisitGetCardResponse(w http.ResponseWriter) error
+}
+
+type GetCard200JSONResponse TestCard
+
+func (response GetCard200JSONResponse) VisitGetCardResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetCarddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetCarddefaultApplicationProblemPlusJSONResponse) VisitGetCardResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RecordTryRequestObject struct {
+	Load Load `json:"load"`
+	Slot Slot `json:"slot"`
+	Body *RecordTryJSONRequestBody
+}
+
+type RecordTryResponseObject interface {
+	VisitRecordTryResponse(w http.ResponseWriter) error
+}
+
+type RecordTry200JSONResponse TestCard
+
+func (response RecordTry200JSONResponse) VisitRecordTryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RecordTrydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RecordTrydefaultApplicationProblemPlusJSONResponse) VisitRecordTryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type KeepTryRequestObject struct {
+	Load Load `json:"load"`
+	Slot Slot `json:"slot"`
+	Body *KeepTryJSONRequestBody
+}
+
+type KeepTryResponseObject interface {
+	VisitKeepTryResponse(w http.ResponseWriter) error
+}
+
+type KeepTry200JSONResponse struct{ LedgerJSONResponse }
+
+func (response KeepTry200JSONResponse) VisitKeepTryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type KeepTrydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response KeepTrydefaultApplicationProblemPlusJSONResponse) VisitKeepTryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PermitRequestObject struct {
+	Load Load `json:"load"`
+	Slot Slot `json:"slot"`
+	Body *PermitJSONRequestBody
+}
+
+type PermitResponseObject interface {
+	VisitPermitResponse(w http.ResponseWriter) error
+}
+
+type Permit200JSONResponse TestCard
+
+func (response Permit200JSONResponse) VisitPermitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PermitdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PermitdefaultApplicationProblemPlusJSONResponse) VisitPermitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type CopyEntryRequestObject struct {
 	Load Load `json:"load"`
 	Slot Slot `json:"slot"`
@@ -8954,6 +9526,98 @@ type ChangeListendefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ChangeListendefaultApplicationProblemPlusJSONResponse) VisitChangeListenResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetLogRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetLogParams
+}
+
+type GetLogResponseObject interface {
+	VisitGetLogResponse(w http.ResponseWriter) error
+}
+
+type GetLog200JSONResponse LogBook
+
+func (response GetLog200JSONResponse) VisitGetLogResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetLogdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetLogdefaultApplicationProblemPlusJSONResponse) VisitGetLogResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetLogFileRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetLogFileParams
+}
+
+type GetLogFileResponseObject interface {
+	VisitGetLogFileResponse(w http.ResponseWriter) error
+}
+
+type GetLogFile200ResponseHeaders struct {
+	ContentDisposition string
+}
+
+type GetLogFile200ApplicationoctetStreamResponse struct {
+	Body          io.Reader
+	Headers       GetLogFile200ResponseHeaders
+	ContentLength int64
+}
+
+func (response GetLogFile200ApplicationoctetStreamResponse) VisitGetLogFileResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/octet-stream")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.Header().Set("Content-Disposition", fmt.Sprint(response.Headers.ContentDisposition))
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetLogFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetLogFiledefaultApplicationProblemPlusJSONResponse) VisitGetLogFileResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -9752,6 +10416,79 @@ type GetWorkdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetWorkdefaultApplicationProblemPlusJSONResponse) VisitGetWorkResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DropTryRequestObject struct {
+	Id ID `json:"id"`
+}
+
+type DropTryResponseObject interface {
+	VisitDropTryResponse(w http.ResponseWriter) error
+}
+
+type DropTry204Response struct {
+}
+
+func (response DropTry204Response) VisitDropTryResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DropTrydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DropTrydefaultApplicationProblemPlusJSONResponse) VisitDropTryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EditTryRequestObject struct {
+	Id   ID `json:"id"`
+	Body *EditTryJSONRequestBody
+}
+
+type EditTryResponseObject interface {
+	VisitEditTryResponse(w http.ResponseWriter) error
+}
+
+type EditTry200JSONResponse LoggedTry
+
+func (response EditTry200JSONResponse) VisitEditTryResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EditTrydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response EditTrydefaultApplicationProblemPlusJSONResponse) VisitEditTryResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -11649,6 +12386,18 @@ type StrictServerInterface interface {
 	// UpdateEntry Change fields of a stored channel, as typed
 	// (PATCH /api/loads/{load}/entries/{slot})
 	UpdateEntry(ctx context.Context, request UpdateEntryRequestObject) (UpdateEntryResponseObject, error)
+	// GetCard The test card of a channel, with why nothing came back and what to change next
+	// (GET /api/loads/{load}/entries/{slot}/card)
+	GetCard(ctx context.Context, request GetCardRequestObject) (GetCardResponseObject, error)
+	// RecordTry Record a try and what came back
+	// (POST /api/loads/{load}/entries/{slot}/card)
+	RecordTry(ctx context.Context, request RecordTryRequestObject) (RecordTryResponseObject, error)
+	// KeepTry Store what worked on the air as the channel
+	// (POST /api/loads/{load}/entries/{slot}/card/keep)
+	KeepTry(ctx context.Context, request KeepTryRequestObject) (KeepTryResponseObject, error)
+	// Permit Keep what the owner of a closed repeater said
+	// (PUT /api/loads/{load}/entries/{slot}/card/permission)
+	Permit(ctx context.Context, request PermitRequestObject) (PermitResponseObject, error)
 	// CopyEntry Put a channel into another radio of the plan too
 	// (POST /api/loads/{load}/entries/{slot}/copy)
 	CopyEntry(ctx context.Context, request CopyEntryRequestObject) (CopyEntryResponseObject, error)
@@ -11688,6 +12437,12 @@ type StrictServerInterface interface {
 	// ChangeListen Make changes of what is scanned, and how, as one step
 	// (POST /api/loads/{load}/listen/changes)
 	ChangeListen(ctx context.Context, request ChangeListenRequestObject) (ChangeListenResponseObject, error)
+	// GetLog What happened on the air, newest first
+	// (GET /api/loads/{load}/log)
+	GetLog(ctx context.Context, request GetLogRequestObject) (GetLogResponseObject, error)
+	// GetLogFile The log as a file
+	// (GET /api/loads/{load}/log/file)
+	GetLogFile(ctx context.Context, request GetLogFileRequestObject) (GetLogFileResponseObject, error)
 	// RenameSeveral Work short names out again, for every radio with the same display
 	// (POST /api/loads/{load}/names)
 	RenameSeveral(ctx context.Context, request RenameSeveralRequestObject) (RenameSeveralResponseObject, error)
@@ -11745,6 +12500,12 @@ type StrictServerInterface interface {
 	// GetWork What to do next
 	// (GET /api/loads/{load}/work)
 	GetWork(ctx context.Context, request GetWorkRequestObject) (GetWorkResponseObject, error)
+	// DropTry Take a try out of the log
+	// (DELETE /api/log/{id})
+	DropTry(ctx context.Context, request DropTryRequestObject) (DropTryResponseObject, error)
+	// EditTry Correct what is noted of a try
+	// (PATCH /api/log/{id})
+	EditTry(ctx context.Context, request EditTryRequestObject) (EditTryResponseObject, error)
 	// GetOutlines Coasts that are drawn on the map beside those of the world
 	// (GET /api/outlines)
 	GetOutlines(ctx context.Context, request GetOutlinesRequestObject) (GetOutlinesResponseObject, error)
@@ -13016,6 +13777,179 @@ func (sh *strictHandler) UpdateEntry(ctx *echo.Context, load Load, slot Slot) er
 	return nil
 }
 
+// GetCard operation middleware
+func (sh *strictHandler) GetCard(ctx *echo.Context, load Load, slot Slot) error {
+	var request GetCardRequestObject
+
+	request.Load = load
+	request.Slot = slot
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetCard(ctx.Request().Context(), request.(GetCardRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetCard")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetCardResponseObject); ok {
+		return validResponse.VisitGetCardResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// RecordTry operation middleware
+func (sh *strictHandler) RecordTry(ctx *echo.Context, load Load, slot Slot) error {
+	var request RecordTryRequestObject
+
+	request.Load = load
+	request.Slot = slot
+
+	var body RecordTryJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RecordTry(ctx.Request().Context(), request.(RecordTryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RecordTry")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RecordTryResponseObject); ok {
+		return validResponse.VisitRecordTryResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// KeepTry operation middleware
+func (sh *strictHandler) KeepTry(ctx *echo.Context, load Load, slot Slot) error {
+	var request KeepTryRequestObject
+
+	request.Load = load
+	request.Slot = slot
+
+	var body KeepTryJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.KeepTry(ctx.Request().Context(), request.(KeepTryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "KeepTry")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(KeepTryResponseObject); ok {
+		return validResponse.VisitKeepTryResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// Permit operation middleware
+func (sh *strictHandler) Permit(ctx *echo.Context, load Load, slot Slot) error {
+	var request PermitRequestObject
+
+	request.Load = load
+	request.Slot = slot
+
+	var body PermitJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Permit(ctx.Request().Context(), request.(PermitRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Permit")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(PermitResponseObject); ok {
+		return validResponse.VisitPermitResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // CopyEntry operation middleware
 func (sh *strictHandler) CopyEntry(ctx *echo.Context, load Load, slot Slot) error {
 	var request CopyEntryRequestObject
@@ -13504,6 +14438,58 @@ func (sh *strictHandler) ChangeListen(ctx *echo.Context, load Load) error {
 		return err
 	} else if validResponse, ok := response.(ChangeListenResponseObject); ok {
 		return validResponse.VisitChangeListenResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetLog operation middleware
+func (sh *strictHandler) GetLog(ctx *echo.Context, load Load, params GetLogParams) error {
+	var request GetLogRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetLog(ctx.Request().Context(), request.(GetLogRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetLog")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetLogResponseObject); ok {
+		return validResponse.VisitGetLogResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetLogFile operation middleware
+func (sh *strictHandler) GetLogFile(ctx *echo.Context, load Load, params GetLogFileParams) error {
+	var request GetLogFileRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetLogFile(ctx.Request().Context(), request.(GetLogFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetLogFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetLogFileResponseObject); ok {
+		return validResponse.VisitGetLogFileResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -14217,6 +15203,79 @@ func (sh *strictHandler) GetWork(ctx *echo.Context, load Load) error {
 		return err
 	} else if validResponse, ok := response.(GetWorkResponseObject); ok {
 		return validResponse.VisitGetWorkResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DropTry operation middleware
+func (sh *strictHandler) DropTry(ctx *echo.Context, id ID) error {
+	var request DropTryRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DropTry(ctx.Request().Context(), request.(DropTryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DropTry")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DropTryResponseObject); ok {
+		return validResponse.VisitDropTryResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// EditTry operation middleware
+func (sh *strictHandler) EditTry(ctx *echo.Context, id ID) error {
+	var request EditTryRequestObject
+
+	request.Id = id
+
+	var body EditTryJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.EditTry(ctx.Request().Context(), request.(EditTryRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "EditTry")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(EditTryResponseObject); ok {
+		return validResponse.VisitEditTryResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -15792,361 +16851,382 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L17s9s2si/6VVC6p2r2riPHdpKZU2P/5djxJDsvXy9nck/t8XVhkdASRhTADUBL1qT83W+h0QBfAAlK",
-	"lO3se/6ZiZdIEOhuNBr9+PXvq0LuaymYMHr15PdVTRXdM8MU/OslF+WPXDD73yXTheK14VKsnqzMlpGj",
-	"VKVeE6qJ2bIToYoRc6pZuVqvuH3mvw5MnVbrlaB7tnqyquxA65UutmxP7Yh7+v5HJu7MdvXk60eP1iv7",
-	"8urJShvFxd3qw4e1+76kZfz7ipZcErOlhnBNKil3rCTUPCVHbrbyYAg3dmZkw5U2RApG5Ab+UFdUpCZp",
-	"v9ae5EaqPTWrJysuzF++XoVZcmHYHVMwze9f2CdhuJqabTMat2Mp9l8Hrli5emLUgc0ee19LZVLjux/H",
-	"vjEkqidoZDxc/WUzfmWpG2WYpfsIdzwnhTSEqmLL75OyhBycN7HXVl6SvAJpmknKG8YSS1XsnmsuhVvU",
-	"kWqiGesu/rilht0zZamgmF0412TPqDCJRfsxZy/8ppIpCdL2p4xFd4aTB1Ww1IDux3l0/I1Wu2d3lEeI",
-	"SSstgVSWOtpIZfd4pRgtTwkyURio/cGSbeihMqsnG1ppFkh0K2XFqAgz+JnumR7OYMdOIKh2eE14SnPA",
-	"z/HPOgIkvvqLKpkaftUyhojD/pYp+1GYgbSPEiPJnVyTmirDSnJ7IoXc76kebCx82pJO03umSa2Y1jDH",
-	"2Pzh8ZR+fvzlo5iG/uDYzLT5RpbcEc8prJdS7e2/CikMEyB9tK4rXlC7vof/1BJ43Xzsfyi2WT1Z/V8P",
-	"m/PooftVP2wNGb7ZiJb7i66l0O0ZvLLbhR0XnoQfFebR5dgbUGYVswciB3E9iJIpbaQsV0GT3xhq2MKT",
-	"cmNGpvSdPJINVW46dg4/svLOSdsin8fhEsQAjfonTawo62AmaEMF0OOVkrcVG5OS2j3xP+dNyo8bmdVv",
-	"qEeOSlr5xSNhUVltRkxQpVbSSskKjg9juLjTi308DJj4tm5+9xsdPv7sVh7g07WSNVMGt/JGVqibeht/",
-	"jWoenuKG7fXUzOALeHB8CIqEKkVPq+6W/k//2eYjb8ML8vafrDB2hPaAg4nr8PfhxA8qYs5u5ZHYX7wN",
-	"sloP37SHUPz4ak8enlo3xyB8L74Ajfzuzr1IWU/O3C3koSrJlt4zws1qeKqsV8WWCsGqKY48x8c+rK2Z",
-	"Ovgimsp+sPW0obF25mN07s7IaxnsW1CSucNq3RO1AXO6ArVeuZMzPhk4Wrkgxy0vtsSaYKdbWZ6aOYlD",
-	"VdHbivVO7taUNFpUEeuoLQxg/zck9JcLZ3PhFNfA8bDKqKiUJSuHklIFZZ6jo9er+mDyN+yrg4nRVe94",
-	"XbvJZA1zg8/HhrLHQoyrLTqP6glcvx+pmRwuNUpKJQ8iQstbKsp84nxDRflcHkSURIUUG672M4j00s7p",
-	"NasZNbFlr1elPNya7OFewNORYbasKuN03nOt7U5abMbSXmqG248LApR2SqCl1aiwt76DZlENYLbuakCr",
-	"6pfN6sl/jk/ujX36w9v+Pv6wXt3TggozS+bWK2tWc/Fut+9ctyxLqtZscTcPjoPwckNkz09kyBqFzxOt",
-	"LUG49DDzuEgrKu7YPnqa0AL+yMRhb6ezl/dwKBlW2/870hpuA5qBF6GoJDCAVvzOftRdCd5GzsIChD9K",
-	"PtCnR3ulTVzm/GXGLtaxX/sz4Z61D51w79F077S2jh544V6ccx3O0zt7+v5792vn4hNkwsgM7W9p3yin",
-	"MMsYD7+hxe61u0kNecjukbUZi5tFi9583XcmZ+pVX8xyETIhFVmqZ/iju5tO2VzwVNhNzTbDCaWW8VJW",
-	"lTzqyKbRu/h0Kl4woVl7JS05rOSRqXfbf81aynolGFXxV9Aoj/5gTzj81gxdpljB+D3T8QUYWiUWbhQV",
-	"es9N4sVDXSdXHudVoFXr5c66kC4tmrdm354QTnsNXHM0SzH8ht15LZl3ktzUsL6B4UVvnX094KU9wCbF",
-	"1Z1ybpDhVN/aydr3kvqgpIamzGw4ksLGvz0ZFrvKeFlseXi+ivh37LTrinZuUpfp3YR0sX1doVuku6hC",
-	"Voe9wPNByz0DQ33H6syrwz1nx1py0TkELS2pkQokCk2Yt+s8HQO0n1KRSh7uthHG1VQbpzzyxO+Vez5q",
-	"yhyl2ukaeZM33G/hlciIfbslPLv2044t9TmrquE6d9yZ2J7gllfgJxTFyW7RzUYzuLtKiAgdpSqjVoZh",
-	"7zNu3PA1fDg1x5fOETs4sUC8hmK3UXJPHj0lDx6TjVTOTpVHQjWh5LiVVdxK3TOt6V1cySv7UvTimrVG",
-	"nCiOg281X4wuu3EDDK86R17aTd+w6MhLBr5gpeQxyozk+VVbVd4ea8vvtnAOl07RR4dDXZ48Lv3vICNP",
-	"fk/dyVuExBNh6uryBp+7sStuvYczmb77hxcypxZXJK31t+benU7/Wz2qrFus9GwYkYQXfLNhiomYw2zD",
-	"WTXj/vvSPt4aL2JpcJ2vmJ7LfU1VUtPRhYbqqzgKoRD7P7j8BPGUuall7G51KPltlTgcc4zhGYabc9GN",
-	"2iqGGrgEfv/CvpB5XZ2yv4MbLTJFbhI67Z6pkheTO/Hv+NiH9ep9JOy2J4zqzjmfXsQp+r6QCrbG3Ev7",
-	"+5UdMX2haPnu/FLXztfnaALUXwf5GBWryPVjjOi6ljOceI3wTvnS3LhhYfEpS83ES/5+OGMnne14YdSa",
-	"zPSaon+UJ0wOOArftEzG2JmeTyM/kht3cPmP+ff2+4j9XbKC72nlorFRP0XJ7+2Z06NUhE5bRsvulmyN",
-	"ErHdv4xnz0ROHT85nErzqXWgW5zmqFWHspqyCqbO93myMDw009PkGDLrXZrCaTVr+/QOzpgbu0uB5ELw",
-	"/tCaRmoJFTM8tgRrlSaISU96jnWZ6cCCD8KzweKEL41PXMf2ZOfHPOI3lJhSXu3h43MTm4oX5u+0OkQ0",
-	"xo6dRmKc8+h6qEtqOg6ixIYMAUL79UBe/3p8FUqxwrASrK+IORKf0YZ3XW8ti16a+OpkHUtrokSwI1OE",
-	"ldz+hVhRgDu52XJxR1jVdt63FFbNFO7IoaHgGTJOK7cE/zhOPAy8XkHEFSY9QrfoloJcIedj6S726OMT",
-	"2ptVRFNePiVsX5sT3AqFhIXH/CuzWeEO0AyHRppnm5kG4ghbZjp2MrkIBpLceHO7xU/PhQRnR50tL1gR",
-	"5trj7UyCJJh2O3OYbFYux4DeEdTOMBswwJ7+t6u1P4/mUJpTdYrodlZV+VodBgGvUTRyehCoPPvpGQel",
-	"18TwPdMhQlRAPu+WUUs1QgWR92CSZ1wXNvReHhQ3bObEX/r34tFVqhIxDph/5n0sHSeQ3YOl7SxBSzhj",
-	"eM1FKjPmHIvMcd8v3q+0YWWH1v7rfi1JKYu7FUsaueY9Al18cxD213X0sj3KlssZpqKeayuM2kqlHWpN",
-	"jL08YTIwU4zYOyUriZHyKRFSMAIRUyIkOLgrrg0TrCSVtCerkIe7c+6xjiSwyj6HkqRvRHzoOMRoRAZN",
-	"kFVzSJ6+ScwQ7rMuFdQ4z36LWLDUJI1+ljHylLLjBEVy37I7l41sZB11hGbOuZQ+cyg+rbRvjwnDFCtn",
-	"WiT14bbieptjyvrj3H+o/XJ0sj6bpTvPEIuZm3sy39103J6mlxXm0/by2Deja1L0KL6hsdQin82QzLHD",
-	"YoZY4ttZAeWlorFh4skFv0EPeO8+JeRRJCLMyXuTjp37t6cIgVLmDV6h3NdxxNjMv3X3F3u5v4vl+6M1",
-	"Cl/2d51btpGKPSXiUFVw4MBlCPS0uwIMWX6XOqzvkGgRjrp09cj5jmkKWZbKa1ZIVbrlXeCwsJNZh5Xg",
-	"tIPdCDOKUnezwXqlyIWKki0VJSklGAO94ChWJ0Rzc/dUnMiOnfRTUlS82Glr+lGyE/KWgKlhT9JEQozd",
-	"xWPDul24d/VrPttox05EWhNzLxVbEwwCCvbeuAlMZ9M01RZ+ClFy8XiinJ0dhaCjYrTUBCKSt9JsieZl",
-	"hHohph2/TjSadVznjYfGW9P2KUmR/HpKNFP3TD3Q9tYMSUVkK6tSJ7bJDMmWx7RYs/iU3DeeEG40ltM8",
-	"JVtWVfKJs8ZQB1fUFaHlpRXwUJQ3oHU6N6SSwavbmyI1tJJ3T7Bq5JbZ+4xl+4Q7JeeOGa3F8zTxuhXk",
-	"+1He0rWvX8kvS4nKDy/j1sotnqHDlMPZae0bLkpfXpEZ1oQXYtIVyUEfTbqWWseG2VNTbGeM85N9Pprf",
-	"nozGUxfYHxvVU/+VfbZv62WmpoRXojHbWQeWn85reYyeV1upzLvkgtNpRcF1l4ixzrUbR28RrVm2U/4b",
-	"y7Eh8tqXTAKVWnLayEcQOBfjX3UW83ZkQ71C9vevJs4gG68TcIK/heylhGGZLyAw3GQM3n8Nxl67eY4t",
-	"z4rI2AVnVDOg1yl959lTtWvf4eidYsADF7WB+KgkzOuu2G3OK9yciXS23fQLM25da18gDSuKERRiCD4u",
-	"ksgHSbvs50Rx2qGXycqvtmNYpyc+mcoSd7LHY2SYX5J3xw1JI8m5JVLNRqQumTaWmMNY1tdLXrHvxUZG",
-	"dACr+J6bRD0fE4XsxZxbXgI0C2Lad8tYRv4ajtD6zro1IT9MfEGifL6VPFrmlwp7QkbhdKmeBA9NMqRp",
-	"P/03JZ3W61uudkbzLAtcRf5hngjh46dTM/4N195PaU9cybhDJzB0xwSh0cLHdNy5YhvzDrPUE7crbkjF",
-	"oPxcHsDaDpE1gA/Bm7V9DLN6Y3mV4hDPd76z3PEmvH0M6zcN2dMd04QSRy0CYafIvSgW+nOuWi7cBGPv",
-	"ebmLhQwlYKAQLrTpWPCtt70F3UqPvTswrUNh0Ixc2PMj+cBrNxdcUYufSBukfUrUUF/kKroNfz9ry7yP",
-	"WtBjSbaHREKaZvdMcXNqUx0csjAp2FQM7vQQf4x6aUdyAZJ5cOhmzPTaUJ2R6gBLbC2oCab61DNPoFYN",
-	"sp2HJ3+cl+Z74yrxo67LWXeuBXgMCiNSPGhIQQW5ZaitUKGYLdfEo7dEqnIgljI22p6WjGBq0QMpqtNw",
-	"90byr4YiEq3cbj5jfxesRCAEV/+mCVXxrImRaokF8y6zHOG9iF/kbuNlry1ogfKen0ihhAD+jGTtVdrI",
-	"hEky+zoYXxOMj6MlJvaaeV9P0sebKetuk8Xi3q0IwZDfJSswbfDS7wzyjs8cR3ignNyBgLmpgd7dnuL2",
-	"gwPcuWNYrO/io4ZgUGDHTjUtwXUFOTmxoxZNk0vX6y91kdCk1To5iCBwfRbcJM4JrA7p0YBVJfnnQRur",
-	"MuwcBCsz/M7u5gcfWwdUqyBi/mshuxnFq+3qdxaABzQKTIpvkPexdD+xafx7/sC9Z+pEKr5j1QnKFbTu",
-	"ZUf306Fm+FZlWUYssu/kET/ozVyA11o7b/oja6w9XqNkBZyuo1Q7VtrD5SnktHUdoyNpAEzjxS/zqJyD",
-	"IeFWvm5TFhcdPpzgzg9clMlKwnmndZMAnlEhPTOFyZturazmv0wmNaMx5M+b0eyll/x9kgwJ/BNKNvy9",
-	"Ewz7n2DvEuk9QZPZ7peUYiNw4Nh6JoqXe3caSajeEXprbSYAY4lyYT4Khp9GTLljXXN3Jj6spImDRgBd",
-	"XnJtqBPqZBV0jz2HJnTDCwbJYMr/pWcMduMhRSzQHEpLt1RDomfQCg7YMo474LX/8EqAhdQDJtgfSOP0",
-	"jBh3UszYkW+kYCMcuAi5whMRSbbuQFl4xAqs0R5UYPuFxCU3E4FlEuRnrMZq478Sywjjd1vzLrdAKg1d",
-	"4PGOsjCMimR4dk/VLp/n1pYqX0FVdux6zMuymlETjAPFYjiTwAyRfUSFg/UAoWlAXiouED8xWo0uE3Ah",
-	"sJ2lZgSY2QIJEZLUUkNqRlxleExFb3u0FIxitNh2KpITfvxiGTKmtYSCRA2dqn9FPbkcJk8Ms21yjxnZ",
-	"zeVrF9wetJlWUbSqTqsO9s7Qjwd5FQ4m0B23ipGNYpZdVwPqcV7ieS5c8K1OuWi829CJUNiSjQ7wu6el",
-	"ibra1UNxNjLg9dlYTSLyo1HOXr6aHdbIQHMzQFAyx+fAJq+Vkgr8Ryl3Maiaxu7P2zkhE8BunjEIOtz+",
-	"sio14QZTcqzNDoB4t8yDw26kItxgqlY4xR3ArnAZHoM9KhgrWelOhOE9dMvvtuQkD4rIoyCUKU4r/KyD",
-	"LJL28/a7J3nAf3Gheckg62QrFf+XFJ0ZuUwPKCJxiBYCQ8EDqU0Ul7fvHWemTTp6xTekpzkPGEwOp6tB",
-	"3p1IxmslTwaZCJ9sETwpX69by+rX7CQAHCFZmt5JQn1iHglIWh2wxFZxh6seeFeyu7jSmCS/T4rOSpZw",
-	"qXld06UfRDhFYdES8y8wvDqzdD8EfqNFGFhmNiPG2ylMi+HX4fGb1M2TZN7s4wml3jgbwMzRqvLgYj3U",
-	"95wlfceqElCzY140t59TuN+02NptU9CqOFTUWI2k5J5QEsLzxKn96J1idp0/fDD/zFPMJzlEQrl8E4vk",
-	"MWX+1VenhIv6gBjHPuE2DzUznQadgPOfZwN0c34ykS4Hu3NgBCVd7nDoTkOO2Ieid3zvOb914TbHg+6G",
-	"6WqpFscbUVyvMOKDWHNoJHRNgxXsoiACHVq1t31bq8TU83fWvGAmVWI9074sua4rZ2GObkj30Rf4NESl",
-	"Z3mhcYCXKuGK3rHTzJn3/HdtmXDbbxq5iJ1cdpFbVFhTM0QAi/W0HWHIsyIGJkELk8C0/+nbn39dkyPl",
-	"hvyF/JtmhRSl/ndrlMB17SuvN11uRmsXtjxff445vhrX4OOIa3AIkji6qheNfPSrkVgdPxM2/O6gmF7g",
-	"ro1z+MnulzlJmL6AOpk5MBW2mi6RzsWj9sRYe2RqR4F1L6oHM24qcoG4I6kxnd0UUQRn7ulUJT4Ufmb4",
-	"yrGWnu9Ze1+NLOAnPAy7898zKhJscgDqFyB5+RFaGF40AVsQjJAxTRsDAWRwR/IA1z17Hhw0R+6qEQVp",
-	"Jw3m674Znq99tH9Q51YRO/PnRMSvFPfuwnXvXfuiJujdJIWmisK+4/bCc0rFjmeYKFSbdOXDXqoECJUW",
-	"tNbbOYhBN/jGNOYGLgE/3/5WlBSyiqcLJZMm7P16Ct9+Bib9LJz5gaz6VDnsTgSRWd/mY9bG8ULc/ULP",
-	"uHa7opQMvxbA/jNMbBOtRt42jUC2VJNC7q0Jb2TzOY9skTGLCajCBNx9B+XeTzQmKt+XTBi+iWybPRcH",
-	"wxI3gWSGVm9+fpDwRnQOUMDyPMBD9oqtVKotRhLmUWMKxzCnPp4U0HenuJA9BvX7uNz9efuGJn1LsGC1",
-	"eZeUcniV0Mps5eFui35750appGaa7KWGoBs3mjS+xcgGnYnA1SH2FKB+H5PGlUMRTY/ECrlHwbU7VTFa",
-	"romWISkUE7EU2zN7H2blU2L3UccnV7GNIRjCGnobZMzboI2sfR5r43ryh5pzPqLjjKDafErUQRCoNHX9",
-	"nIgU8WovJXVKuadTEjuwt30Hk9SMvPl/3HJ99kOLjrwkWkKmdshOPQswN2QfuiWMA4wNWjb1Y9rd7dMJ",
-	"WSeCc5Nl13dSlk+I5vu6Yu8JFWU3B7CVMRMZfKaI48rSMg7IzTFW2lnGF5hIkuGY/T/uBMQqgXEJazZK",
-	"4ndZzQ0nzSoMc1KRKgsbF/+8sf/uenlFHDMIpQ3UXLe72gWSNJIN32uEwhMmFHgBD52orlGWJ6rrm5Wn",
-	"90LCcSyP0CmPGQJPjifIDcF7JjkIPe1mJA0F9OXYNYKnSuHd+XJGPaJ34k2WnmE7Ug9ggx8M6/OMSnMn",
-	"dHK7XFfdnpJmTeuqkBlQ68IbRGPSTKlELkJa3fidG//lXc3UO+dDysVqcQ6neU+/s8fzmSGEsaZg/ZIM",
-	"vXU+7SPleFtXASizxDJxyiuGXlYrRKwVnYUyDpYANZeGVu+SHO+foligMaZJ3FjdkRv6DvnTo6YXh5aW",
-	"80KXFv6/R8/p0PUnkutAdR/9cfqyxIRhSbgqZkyVOpmiuP/nWjLNYM1XmxW1puk7+MTI9h+Si/gFuGWn",
-	"BNLk+FUmEjC7zUM6JiWXvhhmIoo7ekb9wGqThuHNhsGbmSja7hUxHpTswATHgy/+14lcyx9Y5DLKRcne",
-	"p/pZ5HgC0f/nxkl8Nga5qw2rEd0nh16nmuU/fagzdJIfch2mAi8ml/Dte2pt7BngwaGqdNRVBQ+di/qV",
-	"rjj9AQoLbvwULq2IgrNgbvfCJLrDMpUIM+l7NgDD2Ikr65lEOQijeMwJ8JszfX2KD2AMWfvXSGLUqYlh",
-	"ESnGreHrAUJg7kGvGqPjTnYUCfLSbiGKAThPgKjQ8inosUiKLH9Pb6tU3iXbY/LlkZttOxeea9Iq5XCu",
-	"0VBbMZrcP1qXmV1XGS8C8IH0VmVk6wbvlxojXdMTuZ+QrFk8wmLoXUg+h5db7QzlUaOTZ+BRhUxySExB",
-	"AkdvZFtW7KIwQb4JepNH0gELeuIy/MGl5JvWoHTF3XQeh2zYdzykzFgSNBmZbjlCHuelZOy4KFPl0lZu",
-	"ILNx7Vwyit4zbcAZA95GTNJtahay7pywGS6LWgn23rzzmm3a7e71cg4k08FEqeHccJ1kR0sdqP/C1Maj",
-	"pQQXndaJuTRJ9HNVrJRLQBDPQ6hLeHToPSvf0d79jhr2wPB9tI+ZoXdJ6G7w5cLmdNlYFbNCBsmZkH7r",
-	"Exu3jJZMkZ8E20v9wCkDu2dFg/gmBRwtVO9cfml3ZzvHMlQmJiZZVafsNOmDiDIkHpr0x4rnVYuG4cro",
-	"Pt+WaPwIMr+lclA4/ZZ19F07RYj6Iq5AN+aXWP9wJRN4hnn4m6BoUrHVH1nkLsUSaHoBcwI9vMryUoOa",
-	"vD0R35PB2KNOAGrfuq213e+zwnys0iwUNUTiCAlIT8x/yHP02FtJ1LtTyWLX63cnmm5rtwenSX3iXrT6",
-	"gfoYkR/j5EpB5cSLaUQWiil5F62tJyFw83A5H7Bm/5mwgDYj1l46RtJafoSK9ec0ij4d15O+192MYlWw",
-	"DC8xeXzHO2/ywHhrBxGcaivZLE5HUffii9gyqnT+9dFygSZbYqVvEEyUM76SjKXmXgSd26xrroeVeu9a",
-	"WMsILV1KRrL/YVcJAQrCmtzSYrcm3gmzJkdqiu2aOJfcmiimD3u2JnbTrhEI3F5adF1x0y07/TJedWrf",
-	"HzQIGtmrk01ARxH2TrkOXENPl3Vdjm+CJCR2m0X68hScDsc7c/3zxeXPydSaUa8Uzuig7hPAGflw7cId",
-	"1EP3Y/qV4YJpsY1fl0A/WbNe2pMXIKB8Xpre2otFCMhSyFDz0OlZ6ey02L4zWyYuRIhfr/wg5xMhDTHC",
-	"sLnJcYXfSfPzxYFW0aJuneozqOdLsT0Dogb4KQMKD7GiYEr+++n1xHNRoEl8Ch7bEWCiv5mDl7nAa57Y",
-	"trnac26LlnxN6YvHexsaJzOrJcXiLROwVwJOJsZ1e1Wb7YmaEwtMhSiaUWLTglM2Y50ZGvdvMrZDAb0u",
-	"3hY+cK7naQkBugw29SLlOUBIVrXG+qUYSR7nfTSerIhNkbGWMtYfN5Q/xAHyjtBeZB2HbZyry7JKcjHW",
-	"HwD9+tUVvg2C45Sn3doxNS0J39FqE4nPzApsG0U3G17MXPUbfCuixK38mrlU/Lt9afpECxLrZx0+lybS",
-	"j1zMge40TO1zYmdqP32Rs/87VxUVAHIT38n5XdqyAD0hBtlFVdOrMIORZUkdMWj5xQ2mEAh3rgbGFYwi",
-	"47qJ/yRLFudHwbLBOLCbU75VG8tr86d8JIH3kJ/BkizmyT3sB4cPzAsH8AajN4eRTpNS/8t9LJrhQVzn",
-	"0DgokEsuBkNAiXNI0wYwdfNLE+B1vC/w6LavEM7ggiN6dgZUraRP++xnNYdMncUTqYJ9NpH60ckXAuo0",
-	"E/ajrHOtL+RLAklxjsc/p9weDYMGWzFbuxT+Mp1xh4JHm1ZnM7vSlXjNm/4QXAhdf5PUlclujnelb88Y",
-	"yenL/RaYth8QjjiVkbhFq2d6OLCP8I1wSZ/zmn4XLnkJeOmmUGVL46nadpSxlKd5Z0oaDCrd2W54UZ2m",
-	"AZguFxbeyXK2ZwBO6MhnoZthrlqjavZyf4ufFW2+DcPUT8nUVURlJIq1zgzvUErmu2P0SCcipmmrYm4w",
-	"9RBzIKOG7TSMBCdaQQURVj+QO8m0KyXJ8RLMidkimVKR25Ql5DCPL/Yep6FT/b3+HPGYg8/dusxM3jZd",
-	"cBaLtSAW22ku6fRBW781hAopxMrnJXZNQncK9LRaa6N4irSFtRMghsMgAL47wOZgWXrp95s4BJElDhSa",
-	"iFoV7c9Lr2rwVOucR81ZMmIXRMscjtnCcXvqQr2572oK9yuPrE+rY9dsbqXcYLwvx3HqOrfMMiq4mOcX",
-	"khvfzJhwQeZ5iTDyO4Q9gHazE11q874xCnqgL7WhRw/qjE67uWED2Bv5IUfFzEGJ5OIcxI+1komR8P8d",
-	"Jc0NqudC7pmGCOAc0z59QWjyGSC8RqToVOi2iwW9NzDnq+c33JJ1Gk/MA0JSRyif75gVO8Rk0T7Y5AyW",
-	"z4gRHSk359xRR/I/WwIHCqGjscM1y+2gkMzQdbaDnmt7AdBH6emI/Sxwp6e17ZvG4dgr3rifgzbZ8jVM",
-	"Y+NMRBXcl9NTdt7JS1wa43plWqIjnWzlBSLS9mYg38IM02T4jZ4u9J5dGvROtrwf0chWKdGqatfT5pxk",
-	"I2008WaaYa1hF8aQcBNPqEUsTYJwCNZCekoedarCG8PonPiUC+aHneuNKJ+3M5WyM9bRaUCe0jfXjuAi",
-	"Jfs4ze4hRGPNilrzlrSMdyHLLws6q7XC2MO/2meiPvhOr4T4emIe93Sno23qh2S22JEKk+jRnpUsidkw",
-	"TZs6Ydq3iVQW5U+0ZC95rDanpIZ2WHV7igftKqnNQtUt7g+ZfdDgobWbJ84ivkK8IEZBRK8ACGpvE5rf",
-	"xct0ytC4MF8Jt5odXgVas5RHUXGxe2ewICDxRhtioD4YNJ6nc+NToF6VLGiVKv5wxSRRNSYPpvl8Gjh7",
-	"qO8DcqbrPQBp3Y4MRNeM7ojcwN9a2LWzapoOdUlTm/hQzyFxFNYsCFaLdG1qtPjS/V6fxePwkn4VrQIk",
-	"X9nTIozDm2yLc3TzMWaitSyuvbkvdrhjRjs4Io8fb9ng4Qfpvuno0A8cJKXAK1rvFQDSBHKBB0PtpeDF",
-	"vDTmTLu2nZu4xmmOxO1+pnv2+lAl0hQVLUzK5+iaIE35FyZmGy4YrY+FoVPzxRYEwzwlmpt0WElxWcQ6",
-	"fi5UFLPuklPX8UrUWeWIkW8neMuoijadKWjCLzQP38ybGpnVqAv1Mc+vjGoMm6wZJsHEHHwY7qi+eYOr",
-	"itP/+KqiItn7x8vWZLph6Agx+WQwXYd+kO9fEGgs1ERSxxseWWrcYeBgMp/bdZDsPtlBYB3fOPilMTv4",
-	"Z3YEkztJzULWp7GVAw63W7u9bsHjkaWc6L6Kgn3hq1yQ//3spx/XvlGjI2p8tA/xddjbQHIZW1khwtuM",
-	"ZJ+PKRfRXj0xjv2yiVcGz+v89Qsc82WqXWc8d6LVzsOji22p9g7SmcjeA1RbbDFpPx1f9yaWBTO/fN/+",
-	"WjGTKGlJpGUmoIYaZeYHTU7dETtxfU50Ns89ApKulTNcvpgzdo5u77pLO23uRnPJfkEMl7iDgR7MViZr",
-	"yme2fhrr2mT33EHPQd73inxiL3s13Kyk3Tqm1TKmmUGMTC3M2Isybtg9Eya3/osa1KcR2BlQAfNQsQ+i",
-	"lIJlZCu5SYawJn4Lg684SpheiloseR4oFk7/AfSjYi5Wd2zjPcb7xc0sGUiXqiC+TPfEefQoeupEoZDO",
-	"wkFCwBpfCjCWKQ/kLJPNCTORzFy9ZrzGNYA25I2FIA/DJkMt6F0t98xsubhrFXsj7EDk+5v81rK+QDph",
-	"SE+VxY0nG7iFNb0fENPLUjrKmbANE+33uuSpmdpzY1jpa943UhFaVbOqoQtZdZOj+p1ec1SL6/I479ya",
-	"u+OYuuezO6QdBMwtGl8XMrSnPDHzxNWTh77YE0qtkx/uSNjQoWnzFWbdmcrUBgUxSCq8YTPGqXtKu7Bq",
-	"TAKmbjEtPvfU2zrN+GnTewFBuIwCXSmJcH7Ioq2K1monYwhS8TsuLuhN4OvK7cNRoflYLp++jht16djr",
-	"fcIWVMWW36ey+Uq2l9ep8xgx9s4QRapzzMa2ssB31g0BcLXtS/6odhjzmIxT9Rr+lGwXyNm0zfCYDImU",
-	"Qqsea0tbKnpEj/hkYPMFPjsfdBcasSVRdzfcpIogNBsHf82D97GTR+okEka9g2eid42H4sUsxA13esDB",
-	"ifvmVjBWQ9m3aVal8Py3iO0aV6rzsf4B7nAu1mkU1VkzYYhUriR+3W7OICtGNq71s8s+6wK7x25yea0G",
-	"tgHoNtZ0YB3QM3CRcXLL24pFyr5LZiiP+x4Ag3YpCW9uBzl3gvbddBRCyz01KzkByt+bxkHT/Vf8c4hK",
-	"fEjdCdId6eJBdKh+3ekale7YHH4LD8aQP9vAM26CUREIbYWyr2guUv9hPXTGQpO78wPcrrVuhheh9aXw",
-	"1nBxb9vLex1wyofNNnR8548nCMwOxo+7tCaJs0wsP45400R4qSihiQwNwfV1J7/K/uZhOVtwzdicAXPm",
-	"WRxzKml+Tq59NAMhaatODruXCXwiIU0idXo8pWECufygp9IRJoVoXnqC3RxlJ7Scm7hwVrYC0NN/s5P8",
-	"0FwMOo5RJMra78JoUgMwAyV3VIPdBOr3QyjVbHfEaMN3++XEj+nUkngsD4NIzbKbfj3+O/E1mxiUUHbJ",
-	"2UicYHuK96zghpTcKYc7SfgoQu9of7ZUittrf1b3EGiEUZ26kT0TB+d1l3tqANugaejh0bfMkXc6RjW8",
-	"3cgobkGyTUtSSEIqwthZ2WSMtH2Io4ZFJc1rn8d7pGb6jd/gobF7Jqx5jaRsPJACm5i6ryR58qK5Ck05",
-	"n0bT4xQ9im9oHPEVoC17rawz3JVlqvaVNVDm2UCGDQB61JO9l/csCQgLQYUtBVhrS17ffgvT1lwT+juZ",
-	"CwJrheAnec/iAF5QopDfKbCmIl7fL9hM7r2RgsWHMjSSB+AzyXuNvWNINFToPTeXr0lxWs28AL+x70T9",
-	"xZqV74pBce68hCPPrdYiG4+wY4EX5M4XGxEOq2p2iae4F8rk1n3pM5+7G/dOyU4DgZaRyoVJJbDNRM+U",
-	"IAYTtEsYMIOC1XNHiNo5bvlNFHvrWob4CY8kADZXxWzFAq9gD69oYvpMcU327p/dn+M9Ar2WrhERrV51",
-	"JpeS84Yaec4h96G1X2zwA404Nt96UsfdxcEkGB7uEAaMtCnVxB96EVSGmRZBRXXSL5ewwKYvbOlqzc0F",
-	"ilUeE7mLNY0V2oRxfSPGrazKQSfikNQXsx5lDCclNt/eN6gOyPvTwJsjto1rB4UWp5sOrhZI6UUEuZjc",
-	"4y2v6AK5SR6JI9YDWmlD7PwcPRwxuInTfLwrRq+YpZ39tEwyqa8gGS6jWYDrQMpNM9UnBI67dX8H9nCW",
-	"59exxtOUmuStTmFnNwEV14KcSUrBG68j+1kmjaaNdqwMmZO+OYBmrIP1cEW1HNW+6RWC8TM0ECgXU+ph",
-	"S8WdK2TWRB5MIfdx8Aavavz9LYTDURz0lkMihDeG+inak+lHfUAkt9kxwwhWEl0+o2U6dFbpSAJou53D",
-	"UJVRBamydwy0mpEdY38m4ulkB8bh7pg6YmKpjim6jPU/Wywlk93z0mcQZOYZ+TeS2UFu0zUdhtD69u1J",
-	"itNTsuHCrk+73iXUFFumHe8gLoNsbboIDu6BfoAZIRB4IdVXU8cR3CZvvxHtvISSR5Jkj+OjAUMooqI4",
-	"1DxRZiVdS/7BFnuDGATeWoAuQbQiQChCDZGiYE8Jo8UWkr/gB3/Zdmd/fqJ0FMlopOsLN+Ei75uSLNjh",
-	"RReJlmHt7op5H3AJKbFv5J200+bq3A5cLVfWOYGhWXizWUizLTMB3ZLodvXy3275FbZ8ENyWcuv0lezY",
-	"HG7JyNnWhvD7vmWOBGWIEpjQzNGMwETOEETGRDy41SOGf3AkpcjFz1J5ypGL7KT+moilpAOnxy3tGBTC",
-	"NXWGqZXD/jepNW8hJuFDpO2AB64mTgaf4tIzGGo1c/lUv3NXu8GT45nx85yubr4pr+st1VynLtL7sZyr",
-	"yF2ZCcM3k/2TvvfPgUdVcCNVKqMjmtw3vdgb99rMVuSZHV14u59LO/E/hKscTT1/kZKdtbaItXaCE8kR",
-	"TQsfMDOSy1RV0Qren77716wc4IrveewIdOPMgTXnGzObd3AXyCniXIWZrsPaw0fTxPPCkVuwc1Y2c1LM",
-	"RtwYTbowvj2yBiBS5M5imBLU8Pu5KU0FU4ZyYTphtg1/D9r0oB1WHERzqxO5p8qdYYUUVrYJ/hC9sTmt",
-	"mi9N2i9tnHB+2Oby2Cxh3SVEnIz2v+K+nU/bZ39Gln2qIf+gRTrW0ygHJ1BQVUYbnsdks9d6P6T5uW+k",
-	"SRurj8cQ7SzS7mWqMdu8PMfA70mrMASSMZMRZhBdKL+9TZVnTM4H3vWH8vBAn96wsVbk019sXc0HUC+M",
-	"qtsTGmMzeoaOnahbPsdqf2Mfn2SQPyeBzL1G+Aha1SwlzCHNQH+Y5jkgMOyYOHvnU2+k0dod4J9kU8+u",
-	"48a9FI+LNgHWidw6j9rTRCvDZNbtlSaiNh1Bi/Ri7/WEa23pPWMzFuwRS9IB8nSW1lzQkIYa2fl3y3So",
-	"7qARtufQvpwiTYPH09ExKvLLRDM2Fb27MHLIy6TvvLmYzz8GW0UL3MMZJ9qcQW9ZROOEJrLgyfEtoRNl",
-	"oQ1gUaa+8EBG37+I+CzBfRx6RGv/bAiMQa9uWjKCgG4DT6TyUDTDceEnNxK0bW7VTELvZuXCSpRgdt2M",
-	"/Pekm+p8NFIqypxaC3m88Y9C0kmdz4ngg41l9nxMZ9asoBVKcYtEA6dSy0kF29JLhaNPMOFaiFC8TCmH",
-	"ZBX6xkt9dMO7dSbW3Xzglm3QnLtomGwT2fQanKbSE6jjGxi8OMc1LjlBp5uWwA7hsjZUtSCztlQDmrCD",
-	"zQpdECIQWclK/8kkX+yf4w3+uqJBbKSC/9ixk0MLV/I+kZ3dlFZk0BbRJGIwnYZsaemWDE28LUFb3R+O",
-	"DllkK6u2TmKVZu3CZSHh75OZpa7xjkOhaGMJRBl3iMInyiJe5tIkEObmhSzsXbIza1m4fkKxpd0wcyGK",
-	"Z7JWdc+s3sq3y26Y+YmlWgwtVf99EHM6p90w4yBFJ+4WQH0srQ1QSwGP3xPCfz3BhziKT0piks3VzpCX",
-	"ZNJaw5Ix4y+D7GPgzMnwyihe8g0zP6NMnIn2dUn/XvhIYlpp5KzY3XtWeD/WM7nZgVOls5mUiVeMj634",
-	"V8HNvBrZQh6STXaS7XfmVClk5Xtgrhcm+Lg5tapOx7aFjhftz1ItsOFjdjKbp6IwRXSqsSPYfm6SiUWF",
-	"8sWpZP1JU38uCNOIr3wMoGlP1S4+oREoolCVfj28J//T3CDGAsm55wGcGCnYu1pWvODnv3pKADxNoGJE",
-	"kbGCSea4NQmP1Z1HJyjSYKd4F2AHQ8XJUJ8EDQcncBT8tpmBszJr98yKK4X90EP4sTTEO721nG9leQIv",
-	"hn5CtgdD/vbzl485fUpqzhT5+vEXj9cP/vznL75era+xr84F0oi6fHzNNeZLAsRTdsLkpVslR94nsYI8",
-	"bqKrftXTkEHpLXLpxoiLN2RRvQxZGkPhThWKjhjtjY8tkl8ujyk0hqZ8KfVbKG+NtilLR5vPcUsFr2ri",
-	"mx/S5EwqiyYbZvzMbzPlPNi5KUSycaMz4ovqFGqMq8wtY1HzmLnWVjMUJS9L1/Mn/x3n0Mh3xG7lUaQA",
-	"6mivmG46RUL6WsWuYvht6/pcQgHg/qANVMt6CRtP3l8oe1NIM1cVKkbLd/JgEjvS55xFl6oYpM4KSbRh",
-	"tR5fospoCYuMAo+nmtmuAqaQb3Jb+b0xrM4o4UOUJuS7n5z/opchXGGLoo3jDWXcMwhL+cYRsWGGz4rI",
-	"Jtux09xkO0BonEfOLcbYc0HKXLfhRBNYuTFMPCWu3+5BGF4Rboj7RiKAdtvLYqiVy1HcSrjhQaO30F5E",
-	"1wzADjXLyP2DwdeOjJ42fvZ+4SO5kI3oROBEzEwRfFZEI7bUl2BE8NBkvHvwAXM9ezaWINQeNHfsCRES",
-	"jMadkEfdwHr4bmbDL3k5ywfIwGtV9DBK9B20GvOeVgdGrPG35cUWkrmtKeWm1sApOeBWO30RNWup16GJ",
-	"L0DjPfuvI/TozN8LIHpsrL+xJdVTUlS82GkHEb4T8pYU8iB8MUiqBcrYsM5C3mOBAjbZ2LET5MGTvVQs",
-	"6SCNLgzIkIFO4dgIshb2Cch2Q4tm+k3zTi9KyIn45sGixL7NdHdQifBxsltmUgzT5mDazOuYQq2apKbP",
-	"n59jdFk7Xtcs6frNjhJntpHiY82iAnpAshPfxZ3FUp99ncoPV8ma2UQ17QBIfqJs035djwBDfx629bhJ",
-	"LWitt9J8PBzwSwE0RxJaPdJ3Ihrn13ppv49sl35NRQwy58hUMlHoUNfJXwdOaByo9VZ0GoaK8vOR0ki6",
-	"6DnR44Swu7GnhN4b+oN8UXmYW1PhkWIjeTYVFb62zz4ltFHU/t6FN0NI+HPq9xkr484iMLlwbHJi8ba/",
-	"WEE2CwkiHjFYzmvd31puhT2EWr0Kk18HpiX5nJT8OcCOfhDnrZx8qddYaFAu3HLAJSU0nM+xq9hFNQAh",
-	"vm8Hin9dKrZoofLHrlBuNWVYrNfCOdXOU4royKI3uqqKz/yWIYj3JKyUe1qb/DbmcG1IABPzO55Cn2sf",
-	"Zzn8ZIlvyM0m/gPY9eXIbzMuv5bcr2jcjWVP0KanenYDdp37tGF1PpmGfqWc7LM+mFTLlpibpxAzLppF",
-	"eGlZtzr4t+jXeKm8CK5Xri/EnjlQlM0qMDZwMchZcqcA62LqcLqJXNgUIeV7Buqea9OXzz252eQ/3E0d",
-	"vwBIMY4C5qjfWkKYnqfFutNtKUb8N1btvUEPXFYhcKw7THzkXfqgyW4zXFMVr6DnxZa0+pCuyS24kLki",
-	"cDz4inorL1RxdyZfYNjOPFiW676DjY4dHSbOnDdQORdpeqxYCtmwkGJTYbbyZB/8jkvonim+4XH13VsD",
-	"TqDzVuvT+J34ilznoH6WZa+00LeEW69oaYfm+9r1WN/Le1c6X+3i8J3owchgqX30XTrtnI93/vaTxbb/",
-	"rbXfsq3LpsJ+9Djrsk+uimvTBbqf0bh2+sYxViCf34gc1Y1PIrSvotcPy0ngTo+On4aiUdazfV1Rw1Lo",
-	"/SUr+B7hGWMZYwF3ZjLpzxXOT2XKxbtvjeDtd5pLrKPA7OVo4Uu3O8V6LlYT1It7OoxROAHrGFBuEv24",
-	"N/OSUIeoG/OgL2E5KEXN1Py4Y+u7CbnXvQUu211jDj5saMAfDyLP7q0/KGA9F/hnohUH4pzBYsdIrrNA",
-	"PUYLODvCGZt3+1NZQ/7AauOHnVx5M/wogscbbDEwdsvrXLcUK0wqtSmd5uq6EuRmIfZNiPDRkNfqTPZm",
-	"1MTSVKLmDQphie+ljm14sUTF/gPbuWNZbXb39kv7r+c2Xn/Di91URnauVcDFHVO1QlMvmpBmrY8nDtM5",
-	"WrnSa/v7tbX2jGHKDvH//uejB3+lDzZv/+f/iCIcXMHf2iqZbC1urEz/jRTspWtKk/a8x4CoylTdT6t0",
-	"k7jn1nEkq5H3vY09MsAssQpdtjy2ikgYLpihc4O1yfE2bsEgDL0ufJTQg86LOPAQXPI0yy8enlltHDfs",
-	"mm92B4wT4BDbWMndfWF1c1OzmNzwv4pSjoRJSrmAN3FwRx+5qMWLI5r245GIg8sIdd2efL4oeGr0UwJw",
-	"hRup7M/sninotK3Pizxc3gTPNzO/uDJrJByIpOqUVPnvpgie0fa9S/dHWDx4K8tTXvbw1eqMhguCFh+j",
-	"CeZ/jBzcuR77xVN2e4dA64cjreOkyMjyzVYFf2+UX9pH0HEEBG8KJP2lXAK/0Wo3wzClHld3FDF1s5HK",
-	"OLg5Xs6wvO1kngGuRAw27vSuSBRXr1e9RuDtnhxuMtlTZtNIOi4JGbpjgV/iXegCmPeJGcVoVhwrzLDL",
-	"Gzw0iIlszSqxKfIb1p0ZPHvXipR0lSc0J4TkLmvmuv9wiLrUZTRzTQp7moU0TiiEcBgxcU/kPHm7sbso",
-	"2rc5px0ilgEiFD72QvS19q1Dx83LSVeQybA/UH79fYsimHRXvFrC0DTRCZuiR+eYCml216S1aa9/5JZC",
-	"/lkpmevA5vpr4n3h7SxUvqnGT9OZHc2ZjpZmKg3N8ZSeYmk3chdPenRpGPZ3VpJD7TEBXI6GkKTkuq7o",
-	"ySUOk7bozYUJR8cUTCU9exmNCKOKy1MD866npTzcmpkOobmKtXcFHno1ZEb5SgsQKC1tSfeALx7JUu4f",
-	"G1kGUIFmqq44Jrc+KBYXdHDKoFVCrCqwcg9oP/YdAr7TVu67YrR84EoKysN+fyKg7mJb/wwwm+3pHdZ4",
-	"D9u+WXVzewpTNTmoHANsZX8Rb2PbdF0VrSthA3Xj5DD4kJ3QePa0dXfl+xHC3kGyNwuLb28TK//e8rtt",
-	"do/0Y+aTe16e4wWEubi33dei64h3NY1vOyYS3spQOxC7G/oWwTFflkoBpuWHoptyGnckU51aaMQ8NlTv",
-	"Zrioqd5N+5FhyNQUQmPeYe/FKCLQEYsWGqAvrskt4+IOegygl5FrQrU98gzdMXv+2b0RTRS0H5pTJkbL",
-	"VJrgnuX3UQ6B8ClYfXzOf7NmEgM5ecD14YODhKCMRL9XFRXhwxWdkQHZfnNUNhwql1tUsDXdtzxr1u2s",
-	"AS8WUWlSUtz9xLVl+Qzfm8a6o5jnA2RJGylLoj320rSbBkYc8cXBRM8o20jjOuzdqmecsW1aTdQwJp3L",
-	"7gRF09Fs7T2mbV22+oYIluF8Tug0j0TgKbNuwBxDVWBY/5DcH+Ayu5GJ1hhSGEULQ26ZOTLmMmZoXVe8",
-	"gGxmaGrCjSaW12pDC/YFeYmhV459TqApFtkyZf61JtB0B/7slqP/If7tH6vHjx598egfqzX5x+rFoy+/",
-	"+tn95+P/9edH/1j9O7E3v0NVrQkUzMHLr18+J1999dVfCRfk1zfPvyDfQpf48Ntfv/7z/yJ4lBDXXF5/",
-	"QeyKtoyWTJGfBNtL/cApAGJF0VodvnvmVlr1qJ+SIzdby0NuQjVYq4sWvPwFeYYgjmRPT6SgSp0IFeT7",
-	"ku1raZgoTg9+YFBZdajtTfcvj+zzlqpM6Seoh+1ughI8chAloCW2aq/cJYUKfWSKleTLR18D3cP1zPIW",
-	"k5pgjC/+IUKKxZOVW6qzedzlffXYl8fRmq+erL764tEXX0EKkdnC1nhIa/6Q3qKA3znT2akZLsX35erJ",
-	"6m/MPLt10qWYrqXAXMwvHz1y6fTCYPClJS4P/4lJ126fTe1C9wEQ0a5o4g/2zxB/Tg0UZvbwFZoVH8BI",
-	"3u+pOkFVMW5EUlJDrfSsgbJhg5INLQwC6vliJAAj/c+mcf9bOyZQzF6bXZ/LFMm+cU/Motm9KL/Q/1Vx",
-	"w77qkq5JjeOCqlhb5AHh3J6uT3aZ5Ob//pEbK8wVW4CWz2BgK+bsnqkT4OmtCdWEwhdAwvcgikQxcCWM",
-	"E7OQCoPSeoyiz1uPXSiK/YKQzvfzsNbDOxnI383wca0c41zzzhLCT60Os7YFlLhaHW88UKuVfcwn0y0+",
-	"baApOvj6Y635nlVV0JONAQqKxCqxO37PNDnSExZkUyLYkSnCXHaTU8NdkMYvyDOBp6ar2XUGq+lQA/xV",
-	"XwRLyEsHcmPlCM+0+UaWpwskYsO72Rc5/fs3M4sxM+tlsdOHS9Vw7+As4rLUvOuhfLsb5eshL39g9RIq",
-	"9oaenJlIm3C7YtDZYUut3QD6gVWu1+RxK/cOxrPi7J4NJS+iHR7+zssPbv6++VtXDl4oWbd2JqTK0j0z",
-	"ADOZSMNqHnl4w5iD8pim2QvsV30hzd7Y85z2BTy6DWetBFChPQVLVoCLelS7vggPLapbO9/OaweOb0zq",
-	"1WboXK3avLGsTrXjlkH9BbjtUXXaE1wYYTH9RWfqotuZz+uuwzQFRUVXdmh8/HNUV3CCmaNs8YzomtGd",
-	"NW6kaPKGQGXJjX02ramCeGXpqSDnfxgt5dd3HR3l6mvj2+OXmokXvja0s+jHi11BGhdcQntAmaO/BWNh",
-	"6uW0tUuL1Q6DOQ2fvGXgxA89IdtqxVWWBgmEyvi2mu+u4oape6YeaCYMcY8+IVtWVRJuv/AFvBdjtmJF",
-	"tcEr7xr8GuEfrqoCyFFQQyt5t3atM2EkKsi3dvyn9gLADN6yrL3nMPj2XGurL0XZukLAldsaBOBQIVSw",
-	"I1zkoXO3HeiwZyWW9vjL/Y9UmwfwqQffv4BNensigLA+NBJ/g3aiAynlEDeB4Xw84cmqMy5A4nsRamdn",
-	"xjADcMD/OjC4p+F4DvR9xjhvJ09hw94bx/AH2ihG911Rn7wgfutkZaGTcEtrB6hDtQNqrz30D0pqxe9Z",
-	"S1I3GIyOyum3IEhSlUEOuQD/mb0SCPuJcHV4YncJVcblHVtqr1t+G/SUuR9DocCaUEhHtv9fcm2oKJj9",
-	"7yPXW6IPxdZ+AStwQO/XTDiXknPMuNsL1WDtOjdCQNVhYeqA3AX9q4ei+NKFt+fpS/vSjxwU+uSzryps",
-	"J5QzpqQlPJsAClLyqNfky0ePWj4ySFwYivnelQR0pJzvD/vVkz8/erRe7blw/3oc8Ry/vaJ76aU8iDK2",
-	"CX7zbdQ37ollNkPTOxgKUqAxtCZ0L8UdobGLc9qmsP98SBXMLmW9WyY+c498XjJ1TZbiglM85WEHr+3N",
-	"E+K3a+JSXk64+7HNICvhnFuK+VwTxy/foYKKEwB1QL8OyHKyfwpdKEb4XmwxChrVktjQWrlP/ovvD2ZL",
-	"qyeE2UPbKiUhlT2LFSM7XlmFaVUh5GK581iCUoVTE/5q9eael2XlRLcvpGuipRNdrzRdp/NQUqLDMAje",
-	"aE36uPJ7vnVx2c9aA+72jpZADE8wSKf2HuKYDjx6pMb2xWYdc+aGYH3Qkl8+etzRkw/wD4NofmSqjtvu",
-	"wASPa2xyWh7M9hPMLjEdS97PZzZAwY8+Hc3/BRXqu31715WKHsHScRHD2HQLB0u5yGwjE72m8obtf1NL",
-	"a38mFDgk6yCU5GLxn4oz7X2UcETDyTylhX079tT5+xwf+CNYdU080h9PSWOuoIolrLkvE8Lzcaw5pLdz",
-	"5MXv6hXfMcts4y4CS53tUMFnjftW8ykgEwSEb1kh92xCmnyCatKS+9GBF8RuqUNl7gCe0ipgEuIuPvKO",
-	"nXKH/Tox7H9bwxPuEsCkhOw1PkMXYLY3DHmwhiezphbXxKVXQ5yULyGbv7Q8laSopGbVad34dI705G7A",
-	"mt8Jaq8fSh7utpjjPCKreyYOo7L6k31grsb7+OzsOsfvlDzUc0r9Rfk3+8pkQAIHzo1GuLshF8S999Tx",
-	"CP6BpjleF5bw4IbvmdbpZ5XWVlblGkTRQD3hcSsJ4qckRMO5/kaDSd/jI4vyrfXdFErGGB/dnCCQMY2X",
-	"4b+Vy0t8voU85OyoJfxr32HnR3Atod+Vd11r2qdUpML1do4eLdK5xyoGF7+aasNKYth78wX5WQZHLKoo",
-	"2o7uB4PBPqAOYni1+8bq/x8RnCbrDAvd8FJHzfyjxemXt7mxNFkYFnehZmXdTAWwHk+z3UnmK8XuOTsu",
-	"IDDfo2/ep3XAOaQZI00ZDKSeQTpnXI56e/3h7+4/JoNa33uwpY8Wm3pORcEqQgVuDefOkOqOGZ+PZLyT",
-	"T4rq5CuAqEntoHGlltBpORwOumchhRDWPKYO5oXk3BKbsFyf//MjTE+d3oKCC0iWbEjhfOoQY8LzTt4n",
-	"Azej1P8cwyIxLvnwyJ2EhgEfi2k1qhZ7pJ43dCpvAZVWizkdlRunm3+Eh53xUqr96sP5O2s53fkdFlCB",
-	"4ghme6MuCd9AA3WmMEyp5TwN+lAdxBUY8fogrsSELz+2enttyRp4AM2tKQl33RFSQ5XEw9/t/00eVL+6",
-	"Kt5lMi8y5PRHVvoyzEVyMRxwULhgwsnGDapZeTBtbOZhvkD6kMN5ftIlPnOr+5OG4nC9djkCAQPon4fy",
-	"rhMyC4uax028W8ak5yEk1yOYxjmDprbpc4AgdXBv5yd7jV1zwARvEMkzLNRlHXMIsJpy6zqYVndRguqV",
-	"ZVQ2Wno4ug9ydUC23NZAKNjetrAvpzTJQ3vZ961HlpSFZzjudeQAR9/bgfLF4CPt8J/kfcD00pg26euO",
-	"cM+70AfBCrJQPQD9HxKMgrS0pbn0N/mNy3a7ymalDfjcZ8ekVwfTwPtb2qLxam9SkM+EQH93LMWtLddG",
-	"qlOSXwrrWhdlGCjA/6YK9htw3Jqkdi3oHmL3i3iV0dJAK+xpk45YSCjOI4IdgevWCqHE0NuKhV/D5kY7",
-	"xMOlZGncksMMRpLVufPH5ARJXIlkQ99AlQcfOwvJzTqVm+5+XCZOZbfollFVEikaOE44dLfyoJzdyNiu",
-	"pKd2lALT3ljfKcQuMK9S2/RnaZhn4zW2KYxtP/Kx9+g0l92eoMbzZQGu24USKsCBQgLzhTyCO6zb2Bu6",
-	"i2j7dwAsws7S3WykwPXo/mTCKN9dZ0mZgIY0P/qGKsvLRKfhzVLe28XOW5idZaIl78lFaCALvAE9SaR9",
-	"x5jz8Her+cbvwfD3b+3X8nRpC+sqI+skCWH4aS/Q30KJoQMem3Mz/vael9gZ/Wq6I3wjoT5Y+P1yMjR5",
-	"90491IzuvC1OffwnKXrnnQbTwZsbuBO+hQr1YjtkhMO69DJ7DSXRRdP87Kzy5w6AwMGQY1i/wyswxu2e",
-	"K89SGA8LWZ/O1exz+Jvwj9SnS5k7hM/JbtFzPiAtYgSOwHt+bsfNK9jn3qnm3Kyi1d6t291NyvOkacPf",
-	"fzJhelbX1ekldIS5hqJ4yd9/tloClu7YZ/UoFsBwgD/7kyYb/p782+uXz8lf/vroy38nzsM+ofFzuL2l",
-	"otTMfDKOv1GnH9ipxq24PMu/c+t7VvjE1Y93rcBPJ5POXDxgYxBRBjpqXy5HDskfRtwBYQlA5blrpeb7",
-	"Q0UNKwe3e4e9lyczbtyx236LpVcirvsCokLGCaw9ZOQSAUYJYD/txgagfxtntb2ou4YZfZJe2fDK4VhA",
-	"H04x7GcErr0av9wHEpzaS20gNgsOqaXyf3+BkxFwJqHMUHc6nURc1J+CUR5rP8oY+wH0i2bc9dAAGrvp",
-	"eRDRf7qOeoW+X61X7yttD9w7JvHPd/X7WJ+Razramo5KcQlZCAcJa/2whwuvKogxNUBImILrSzoqCYku",
-	"PiU34gxdMoK54aOIXi/5VfG8XnLzmrmUhWSSNEIGX4cJ7QI21wbHp1svpVITZPeVmsuGCsvyJdZ3LgQQ",
-	"gs2dl+vRzGdgh/bQRC7qrzloDKIXuoYtE4UtSzZeeAwl7UtFa5pcXV8OoBvLwu6DEKlzgbtMK3/HEdY/",
-	"aaFFK5+iLsRDlV2xch4uwvnM+mUD64hwCxHJrVm2nM8eRGDD3wMAWuONQ+QZS3NMQBvw6jITI6llXvL3",
-	"yMgrXZft6J/5lXnD3zvTLvDASKIte2gVgppnZSdgSGVkF/3onhhwNQ77fKTCQFG2A6x4Qv5qp/34EcSA",
-	"YAl/JnaW5Dda7Ry8q6yeAgRtg+jLNdmxOlUBiL3tZ5WTDdtV+SuOCXZQk4C9QMR2PSQQE2F1aG+FcDTX",
-	"RLFiJ9EgWAd82RZlhDwmpkbNKlkG93F1lZOVj2ljNZfTgppi63aJI7MhuqAA/tIteIMHyb4LALpAQPkQ",
-	"ix229s811Jcb3OXIfm6q6wbquI4tFiE/pCI7xmrS1RnZcV7360N3/iwf7nWhjI/Atee4gM8vD84abUje",
-	"9pXFsk9Y5Y7YQqkDZ5x9wU+zKNdeMzvujTsSrxWotwfpZ2sp/CbVrusJOhgHx+0KKV26sr+RYhEuQHxj",
-	"j6Fck0Ewqpg2D3/H4+vDqNPNPXxVtxt+IobTDZ7nl3z5Kz2cJB5HFq/2nQ7D3Oh+Pu/FPjg4/GsKcCAe",
-	"DiF4+i7KfYgyuqa16y2XYu4reGDCMkRw3VoWO2bWpKCq1GvnuIZ0n3qbBhPZNYZ/BpJAhuVHv7afrABo",
-	"OmXo8X+xuKG3ol93GyE/zjI2XeUyoa4IMPjhUsacTnwcSomaHkn4z7qEHvpmX13uzrRjzSw1dY1vHsL3",
-	"l8CGr1GiHPIhzPm5m+yDF1zXUnPfmnxGbW4Y4oYVB8XN6cErWfHiNG+YD8shcRVUKc5KF+HEsLZwawcZ",
-	"AVBq2BcB3I4SwcxRqt2VPYWK0fIKhzMtr5hAZ4f/RKnP9tMJcQ7XE0iZg2YzC1WhdZPxvIRoIxWUyZtM",
-	"/5nit7dy9Or/2j2R5ULDTvrp/XPNeydONKFUYGpLFIDZgcDzUtAQRwm3mz+10su5iLJhyY2q6R47TS2b",
-	"7ArDvmH7uqLmWhv2uawOexE+8pH3rP+uW2pMaF4DtmhwG3DX5cYVae0XirYXQAPnd2okqV2ggEeDr85u",
-	"okgwi8yiBXQSTifcNlenUWsOGuMiisgaMG4d+nEh93swXVK+M51rxz3+8tF54E2fQx2sS+P1nlm/7uU8",
-	"5GPpp1e+/LrR/zgZqF0Hq+gyJZqOOnrrxdcvSkRNat0XB8eWz86B8fErDRoNKAoGXlqAyr2nBRUmuaPi",
-	"LGt1w124IoReLSAFY3+2u8z7dDdUNZza0nvmWpQhLEI/8W6cS0fGRnuW3cADWUZoJY9pQPsv85EGD3W9",
-	"yDi+02TuMNe0kR0ZU3mE7sdFLJsKAMXBKQwuY9cyq21PGbJnzOgFwy9RyYLazxF81Pr0BhvYf54mzzWl",
-	"AVb+hr2Ph+no7QPNLFEgjVYeNTbQgAYX2FpsgfPa1dlrX6brAf8YKSpe30qqyuunF7yi2jAvB9dQ6PCB",
-	"T+SegG+XH6cw2x3fcB22AgMXGGTrGXkJoUnwkrx+Q3fsFVVhYy7Najv+J+K0P+FH8vA9cg2Yvlt2cmDW",
-	"SyV5QRsdHyzsIJ74tNO4FIzeXg+ilItLwa920CtV6YlSfra2G7Cp1z8JEDRchyJ0HrqQYaYL8Uir3Zjp",
-	"9pv9/YpSD+OngGzht2UwaqEpm4MnDl6ZYpB9B0gG3GiyYyf9EYskLBV+USUISdbDWKiQ9/AzkIeEiWWJ",
-	"/NDwYrd8RP8NvxrAjR36D3HFaiLK0KYlXLGC03ndJM0ZlHmiKS89Io5xCFO5RVDAzqOS7s6c3NXwwByc",
-	"k8ko23JQJ92Mcu27+Od33XeN/6dQtd3A2S0+XYaFXjLrDcfEVAQ7Hyy00xWvgwdsCz2FDIQbAYAvr0Tu",
-	"v6Oqkmr8rHLB1eudVXb8seKwWjHX3G3Z5hCSlJIIe9Nb7C7l6SsPpuJivOruF//Movu6/eWwteP4607j",
-	"9LbpxO4Ow+ds8L8x+R83v/xMNoyag2KkkFW1XJf055Jq4wHyFcMWPJhAvKd104hTauZ3/VGqaqR9m2sQ",
-	"PJrZ455YlGfNV7OU8SumdEa/ZRw1VxPj4wshlQBy0XErLcF3ugnjWZu5YwHiJD+MlFLheq/khIDB57v+",
-	"F/x4miOez5fG58sywEnFaN+V/tAN+Yz2wMlAnAtCfW6cfPRH4yTG8kItiJBW5W0I9Z8Y4y5svWTP5p/Z",
-	"8ZXLyrwGc3D0T7TPPlGvaEgXp4IwiH3DN+ylBBqV983Lri8BeDXZlvw128t7hlz73JuSu8l6VEo4ECyx",
-	"fazsKTmIUjpnC2R19JqWn5kolKWVrif2s2X+0R9d5l25AbJ57Z1p9hNCGmio5XpzYl8TDVUTqtjye/hb",
-	"298Wl4DhFoHpUTXe8I8q4LOeimn55Ig7hpfG45YX21aP6nZF3NNWi2VMRoKUqFQ9GvS5WM3LQB+kTQf1",
-	"4W1adytKlAQ6nKuLPgjlEKyQogSmdhbtSyVSzVU5pOTP/HxqpHdn0i853hnUefvfEo/dHKUzzdeoCQCG",
-	"lO+Zxi9GUaLPUsbR/XtO5pBX7Ulgugv1eveO5sQmo6S2cweDtz41qMEnOgksC/xxDw1ZAl4dNhGbVuyj",
-	"+DiWvf8HH2dBfJxnKAgxPByIhbvTBghJCiqENEQvAoyTUgxe1Yz4Y77DRyaOdWi4ElCzQztYrhu0hmju",
-	"Pjz4GR0Rfrmxkj5S07vlshbguLllPhPCG3SCHUOb3nVQGlrQWm+7GYjLnxNbWZXQQ2hMHvwzGXZesKKc",
-	"jce1ixD5VKxSMpffvqX3bDn7atk4Dr3V+FYSyQF9pM2KqQbzFaCDB4vM8UA+cx+NYAG1WZQ1FPJr0pu5",
-	"bfiKS85xbP6CEBHQ085HDK3Quvv3ErvESg52rKEaJamB9oXMPqbYQjfZyKbQbLy36w0zV8X2g/EjpP/m",
-	"5PBYLAlgsyyTcaChOLbRRyF3Moi3tmdTKD3ulYQAtc53I6Rc1DfMXK26wHwip1mKsc+qCriwmIPMjmZZ",
-	"5dXVkF0JsX/4u2bTPU4dbxbsHPdHoW7wuGlmnnacbUSbLqrB+bsiXnyvmbm86UDCaecBLa64434GffVx",
-	"/XUfRSDQN+fYM2eTPdwz1x/7rGv6NYUkqpL/Q3JxPQmxo2c3lP5DScirg2mXhjmgcebwGQxmSe6JPGSK",
-	"T7gVLOvc+YGx+gbHvpYSwOE/0dk7cs2zRhBerXwUZYmGRFYxhPYBPVd2uj9cjNkPf/f/OXo0v4Se3x02",
-	"fvw7c5+Yzqu96NnbLHCZi3FCl3a3w8VwNy3GHgRffAc/K0vs6HulYLMd/bOt53xWlgHepAP2Cvu52z3X",
-	"oDPC32nSflN03I6hVrgn5kod+NEXdls0k83yEsDMvxcbOeknwIGzs56UdE7LZW6njqd+0DWRgv1JE3kU",
-	"IUjnmefnmUx8+pkdX2OSwJX2CAy/9CaBQX1r8mWuh0jONXZXkzV05PPBBKlcMc3/fvbTjzH6drfHw9/h",
-	"/zP6rHnif7SW40tSrkm2cLRzakRIjMZopp/iCa+YOSjALtSyo2xuGbl17Uv7gfiW6I5qmmUVzccj3rOG",
-	"atKSIYT7rayxknchOdsbedZqnU57MQKRSu/ZNVUAjP2GvTfLIW0uyQbMdevu/z4yxcQ2f1grBnhws82X",
-	"Dnfi9bFu6ItF/TNh7DL5Tkju5GmLPy+FORlEw0XxSnJ7MMTFJe+tTnMlIC1fcB95ckp+Dpp1j4rhoqjQ",
-	"R6asLoUSQjASWyhF2K7R0JP+gvzaynFrdQ+ixe6L1Triu/zoenT5mkoMOXk3PQRiucH2/lB4M86Y9eIb",
-	"91edOtx7kJiVlm7SW2qvwpBw4xFMHeyBwzNbu//TfSyWaB4Cr6oYGtytlBWzbMuo6Enx92PfYRr2XnCL",
-	"Ge7AQ8XsBjxUbBRA9/WhumpzVxg/VTZ+WLQj0aFyVoYGLFS3V3r+eQPBz8h2iDgDJpt2DJJXPO3Dh8YD",
-	"iiYeYb+eWgrfXOaa5tYk1Z80KbgqDnttqCg6UCxoAhdbqZlIsiKBbL8Eia4S2IBZLV3guyBz0OYz4zyK",
-	"AJQ1XOmL8sMN9EQcFemX+Mh57JpW2C+5KENR9/WaeOEqUrmjXLcaDglG1ZrUTO25gb4kVms7IMeArihK",
-	"UrHNYslEyAh3XXdJxY5FayKFQ8AoaAXZRrdUlHqCv/KgivEKyxt85HNweLWmm1fk5znlFjFddo3j5zq+",
-	"Kq6X1Kh+OHfSF/IgTA/EKs6+h7+7/5iO4jsyfIqCFZx9fD2zHUTIzrcpQjxUzPJt3JGLj2RlvkIZw2eU",
-	"wugnHxHMX2uH/L09iFIhwNYSnAywS8i4IKVVCbfFWwYNSD8yh78o9H2Ly/1szoJVaDhToms7P9fL191p",
-	"IRq7kYpQyMg9VBQaxiirzbG8igpC7Q1IyXrLfM4rN8Ob5rfva6laQjXBegC2x7mPoMJH7eZlGOqHSvCx",
-	"18gTYDvAbHh+8/ePzOOHv7v/OKOgNij+uI0Pw14tyebGK5nFCii0oU63+zT71XpVUaeaSq4LqkpWxjLr",
-	"e+ccDHNeScX1zoofGKvtRU4eYU/CutYElwUegiaBgg4c6l1BjN0pfmKiDPz4yFeKLhutVupaMT1+Tdgp",
-	"7v3z+Legn9JbV69ZIVUaBxDBghQ0F1iuTQEICsCJeQhz6gsRSgjM/FNygf5EPLH4phWYSR9WQR8ZqkYb",
-	"Ct/AA9fMVoIPpAEW29frJS4YDKKBUNLBdVN1vZFVaffi5MV+EomiodhVsI2V+f9hcXxTVuvwC9b2L1y1",
-	"nMbu3z3n8ADbwGDnglGr+U146CP0UEjlxC+UCv8cmyTAceLIQUq24aELnc+JP3mB39PSXq3j1VqJjhf3",
-	"1+538QOrzbxuF48/DqeeVVWoHljIPMC+FiMIn0GKJ5Ef7I24xZrPLbl9lLRvAI8pwDYt5GHC23qayBfV",
-	"20AO3BWBca6YDDc7E+6aHhXMP0cHo1REUwcT5cKBYx2ajuGYmoCqcw99Gp/fZ3jOBljE1syJrJlwqFwR",
-	"gtvXmbr3hDuoavVk9dDuhv8vAAD//w==",
+	"7L1909s2ki/6VVC6p2p269CxncnsqbX/cux4ks2brx9nck/t+LogEpIwogAuAD2yJuXvfguNBkhKAAlK",
+	"1BNn7/lnd+KHwkt3o9Hol1//tijlrpGCCaMXz35bNFTRHTNMwX+95qL6gQtm/3fFdKl4Y7gUi2cLs2Hk",
+	"IFWlC0I1MRt2JFQxYo4NqxbFgttv/mvP1HFRLATdscWzRW0HKha63LAdtSPu6McfmFibzeLZV0+eFAv7",
+	"48WzhTaKi/Xi06fCzS9pFZ9f0YpLYjbUEK5JLeWWVYSa5+TAzUbuDeHGroysuNKGSMGIXME/NDUVqUXa",
+	"2bqLXEm1o2bxbMGF+bevFmGVXBi2ZgqW+d0r+yUM11CzaUfjdizF/mvPFasWz4zas8lj7xqpTGp898eh",
+	"Oc6J6gkaGQ93f92K31jqRhlm6T7AHc9JIQ2hqtzw+6QsIQenLeytlZckr0CaJpLyjrHEVhW755pL4TZ1",
+	"oJpoxvqbP2yoYfdMWSooZjfONdkxKkxi037MyRu/q2VKgrT9U8ame8PJvSpZakD3x2l0/JXW2xdryiPE",
+	"pLWWQCpLHW2ksme8VoxWxwSZKAzUnbBiK7qvzeLZitaaBRItpawZFWEFP9Ed0+cr2LIjCKodXhOe0hzw",
+	"5/i0jgCJWX9WFVPns1rGELHfLZmyk8IKpP2UGEnWsiANVYZVZHkkpdztqD47WPi1JZ2m90yTRjGtYY2x",
+	"9cPnKf389MsnMQ39ybGZafO1rLgjnlNYr6Xa2f8qpTBMgPTRpql5Se3+Hv9DS+B1O9n/UGy1eLb4vx63",
+	"99Fj91f9uDNkmLMVLfcvupFCd1fwxh4Xdph5EX5UWEefY+9AmdXMXogcxHUvKqa0kbJaBE1+Z6hhMy/K",
+	"jRlZ0rfyQFZUueXYNfzAqrWTtlmmx+ESxACN+idNrCjrYCZoQwXQ442Sy5oNSUnjvvif0xblx42s6lfU",
+	"IwclrfzilTCrrLYjJqjSKGmlZAHXhzFcrPVsk4cBE3Pr9u/+oMPkL5ZyD1M3SjZMGTzKK1mjbjo5+AWq",
+	"efiKG7bTYyuDGfDi+BQUCVWKHhf9I/2fftp2kvfhB3L5D1YaO0J3wLOF6/Dv5wvfq4g5u5EHYv/ibZBF",
+	"cf5LewnFr6/u4uGror0GYb74BjTyu7/2MmU9OXO3lPu6Iht6zwg3i/NbpViUGyoEq8c48hI/+1RYM/Vs",
+	"RjSV/WDFuKFROPMxunZn5HUM9g0oydxhtT4RtTPm9AWqWLibM74YuFq5IIcNLzfEmmDHpayO7ZrEvq7p",
+	"smYnN3dnSRotqoh11BUGsP9bEvrHhbO5cIkFcDzsMioqVcWqc0mpgzLP0dHFotmb/AP7Zm9idNVb3jRu",
+	"MVnD3OH3saHstRDjaofOg3oC9+9HaheHW42SUsm9iNBySUWVT5yvqaheyr2IkqiUYsXVbgKRXts1vWUN",
+	"oya27WJRyf3SZA/3Cr6ODLNhdRWn845rbU/SbCuW9lFzfvy4IEBppwQ6Wo0K++rbaxbVAGbjnga0rn9e",
+	"LZ795/Di3tmvP70/PcefisU9Lakwk2SuWFizmosP213vuWVZUndWi6f57DoIP26J7PmJDClQ+DzRuhKE",
+	"Ww8rj4u0omLNdtHbhJbwj0zsd3Y5O3kPl5Jhjf1/B9rAa0Az8CKUtQQG0Jqv7aTuSfA+cheWIPxR8oE+",
+	"PdgnbeIx5x8zdrOO/drfCfese+mEd4+mO6e1dfTCC+/inOdwnt7Z0Y/fub/2Hj5BJozM0P6W9q1yCquM",
+	"8fBrWm7fupfUOQ/ZPbI2Y3OTaHGyXjfP6Eq96otZLkImpCJL9Zz/0b1Nx2wu+CqcpvaY4YJS23gt61oe",
+	"dOTQ6G18OTUvmdCsu5OOHNbywNSHzT8nbaVYCEZV/CdolEf/YG84nGuCLlOsZPye6fgGDK0TGzeKCr3j",
+	"JvHDfdMkdx7nVaBV58e9fSFdOjTvrL67IFx2AVxzNEsx/I6tvZbMu0nuGtjfmeFFl86+PuOlvcBGxdXd",
+	"cm6Q86W+t4u1v0vqg4oamjKz4UoKB395NCz2lPGy2PHw/Dni37HLbmrae0ldp3cT0sV2TY1ukf6mSlnv",
+	"dwLvBy13DAz1LWsynw73nB0ayUXvErS0pEYqkCg0Yd4XeToGaD+mIpXcrzcRxjVUG6c88sTvjfs+asoc",
+	"pNrqBnmTN9yv4SeREU/tlvBt4Zcd2+pLVtfn+9xyZ2J7gltegZ9QlEd7RFcrzeDtKiEidJCqiloZhn3M",
+	"eHHDbPhxao2vnSP27MYC8ToXu5WSO/LkOXn0lKykcnaqPBCqCSWHjazjVuqOaU3XcSWv7I+iD9esPeJC",
+	"cRz8VTtjdNutG+D8qXPglT30LYsOvGLgC1ZKHqLMSN5fjVXl3bE2fL2Be7hyij46HOry5HXp/w4y8uy3",
+	"1Ju8Q0i8EcaeLu/wuzu7487vcCXjb//wg8ylxRVJZ/+dtfeXczrXCVWKDis9GwYk4RVfrZhiIuYwW3FW",
+	"T3j/vrafd8aLWBpc5yuml3LXUJXUdHSmoU5VHIVQiP0/uP0E8ZS5a2TsbbWv+LJOXI45xvAEw8256AZt",
+	"FUMNPAK/e2V/kPlcHbO/gxstskRuEjrtnqmKl6Mn8W/42adi8TESdtsRRnXvnk9v4hj9vZAKjsbUR/vH",
+	"hR0x/aDo+O78Vgvn63M0AeoXQT4GxSry/Bgium7kBCdeK7xjvjQ3bthYfMlSM/GafzxfsZPObrwwak1m",
+	"ek3RP8oTJgdche86JmPsTs+nkR/JjXv2+I/593a7iP1dsZLvaO2isVE/RcXv7Z1zQqkInTaMVv0j2Rkl",
+	"Yrt/Gc+eidw6fnG4lHaqItAtTnPUqueymrIKxu73abJwfmmml8kxZHbyaAq31aTjc3JxxtzYfQokN4Lv",
+	"h84yUluomeGxLVirNEFMetRTrMtMBxZMCN8GixNmGl64jp3J3h/ziN9SYkx5dYePr02sal6av9F6H9EY",
+	"W3YciHFOo+u+qajpOYgSBzIECO3sgbz+5/FdKMVKwyqwviLmSHxFK953vXUsemniu5NNLK2JEsEOTBFW",
+	"cfsvxIoCvMnNhos1YXXXed9RWA1TeCLPDQXPkGFauS34z3HhYeBiARFXWPQA3aJHCnKFnI+lv9mDj09o",
+	"b1YRTXn1nLBdY47wKhQSNh7zr0xmhbtAMxwaaZ6tJhqIA2yZ6NjJ5CIYSHLlze0OPz0XEpwddLa8YmVY",
+	"6wlvJxIkwbTlxGGyWTkfA06uoG6G2RkD7O2/XBT+PppCaU7VMaLbWV3na3UYBLxG0cjpXqDyPE3P2Ctd",
+	"EMN3TIcIUQn5vBtGLdUIFUTeg0me8VxY0Xu5V9ywiQt/7X8Xj65SlYhxwPoz32PpOIHsXyxdZwlawhnD",
+	"ay5SmTGXWGSO+37zfqctK3u09rP7vSSlLO5WrGjkmfcEdPHdXti/FtHH9iBbrmeYinqurTBqK5V2qIIY",
+	"+3jCZGCmGLFvSlYRI+VzIqRgBCKmREhwcNdcGyZYRWppb1Yh9+tL3rGOJLDLUw4lSd+K+LnjEKMRGTRB",
+	"Vk0hefolMUG4L3pUUOM8+x1iwVaTNPpJxshTyZ4TFMm9ZGuXjWxkE3WEZq65kj5zKL6stG+PCcMUqyZa",
+	"JM1+WXO9yTFl/XXuJ+r+OLpYn83SX2eIxUzNPZnubjpsjuPbCuvpennsL6N7UvQgvqax1CKfzZDMscNi",
+	"hlji20UB5bmisWHhyQ2/Qw/4yXtKyINIRJiT7yYdu/eXxwiBUuYNPqHc7DhibOXfuPeLfdyvY/n+aI3C",
+	"zP6ts2QrqdhzIvZ1DRcOPIZAT7snwDnL16nLeo1Ei3DUpatH7ndMU8iyVN6yUqrKbe8Kh4VdTBF2gssO",
+	"diOsKErd1QrrlSIPKko2VFSkkmAMnARHsTohmpu7o+JItuyon5Oy5uVWW9OPkq2QSwKmhr1JEwkx9hQP",
+	"DetO4c7Vr/lsoy07EmlNzJ1UrCAYBBTso3ELGM+maast/BKi5OLxRDm7OgpBR8VopQlEJJfSbIjmVYR6",
+	"IaYdf060mnVY5w2HxjvL9ilJkfx6SjRT90w90vbVDElFZCPrSieOyQTJloe0WLP4ktwczwg3GstpnpMN",
+	"q2v5zFljqINr6orQ8tIKeCjKO6N1OjeklsGre7JEamgt18+wamTJ7HvGsn3EnZLzxozW4nmaeN0K8v0k",
+	"b+va16/kl6VE5YdXcWtliXfoecrh5LT2FReVL6/IDGvCD2LSFclBH0y6llrHhtlRU24mjPOj/T6a356M",
+	"xlMX2B8a1VP/jf321NbLTE0JP4nGbCddWH45b+Uhel9tpDIfkhtOpxUF110ixjrVbhx8RXRW2U35by3H",
+	"lsiFL5kEKnXktJWPIHAuxr/obeb9wIF6g+w/fZo4g2y4TsAJ/gaylxKGZb6AwHCjMXg/G4xduHUObc+K",
+	"yNADZ1AzoNcp/ebZUbXtvuHoWjHggYvaQHxUEuZ1V+w15xVuzkJ6x278BxNeXYUvkIYdxQgKMQQfF0nk",
+	"g6Rd9lOiON3Qy2jlV9cxrNMLH01liTvZ4zEyzC/Je+OGpJHk2hKpZgNSl0wbS6xhKOvrNa/Zd2IlIzqA",
+	"1XzHTaKej4lSnsScO14CNAti2nfDWEb+Go7QmafoLMgPE9+QqF5uJI+W+aXCnpBROF6qJ8FDkwxp2qn/",
+	"qqTTeqeWq13RNMsCd5F/mSdC+Dh1asW/4t5PU9oTTzLu0AkM3TJBaLTwMR13rtnKfMAs9cTrihtSMyg/",
+	"l3uwtkNkDeBD8GVtP8Os3lhepdjH853XljvehLefYf2mITu6ZZpQ4qhFIOwUeRfFQn/OVcuFW2Dsd17u",
+	"YiFDCRgohAttehZ859fegu6kx673TOtQGDQhF/bySD7w2q0Fd9ThJ9IGaZ8SNdQXuYpuxT9OOjIfoxb0",
+	"UJLtPpGQptk9U9wcu1QHhywsCg4Vgzc9xB+jXtqBXIBkHhy6GTO9NlRnpDrAFjsbaoOpPvXME6hTg2zX",
+	"4ckf56X5zrhK/KjrctKbawYeg8KIFA8aUlJBlgy1FSoUs+GaePSWSFUOxFKGRtvRihFMLXokRX08P72R",
+	"/KtzEYlWbrfT2L8LViEQgqt/04SqeNbEQLXEjHmXWY7wk4hf5G3jZa8raIHynp9IoYQA/oRkPam0kQmT",
+	"ZPJzML4nGB9HSyzsLfO+nqSPN1PW3SGLxb07EYJzflesxLTBa+c5yzu+cBzhgXJyBwLmpgb6sDzG7QcH",
+	"uLNmWKzv4qOGYFBgy44NrcB1BTk5sasWTZNr9+sfdZHQpNU6OYgg8HwW3CTuCawOOaEBqyvyj702VmXY",
+	"NQhWZfid3csPJisCqlUQMT9byG5G8eq6+p0F4AGNApPiB+RjLN1PrFr/nr9w75k6kppvWX2EcgWtT7Kj",
+	"T9OhJvhWZVVFLLJv5QEn9GYuwGsVzpv+xBprTwuUrIDTdZBqyyp7uTyHnLa+Y3QgDYBpfPhlXpVTMCTc",
+	"zosuZXHTYeIEd77nokpWEk67rdsE8IwK6YkpTN5062Q1/9toUjMaQ/6+Gcxees0/JsmQwD+hZMU/OsGw",
+	"/xPsXSK9J2g02/2aUmwEDhzaz0jx8smbRhKqt4Qurc0EYCxRLkxHwfDLiCl3rGvur8SHlTRx0Aigyyuu",
+	"DXVCnayCPmHPvg3d8JJBMpjy/3JiDPbjIWUs0BxKSzdUQ6Jn0AoO2DKOO+C1//mTAAupz5hg/0Bap2fE",
+	"uJNiwol8JwUb4MBVyBWeiEiyogdl4RErsEb7rALbbyQuuZkILKMgP0M1Vis/SywjjK835kNugVQausDj",
+	"HWVhGJXJ8OyOqm0+z60tVb2BquzY85hXVT2hJhgHisVwRoEZIueICgfrAULTgrzUXCB+YrQaXSbgQuA4",
+	"S80IMLMDEiIkaaSG1Iy4yvCYit726CgYxWi56VUkJ/z45TxkTGsJBYkaOlX/inpyPkyeGGbb6Bkzsp/L",
+	"1y243WszrqJoXR8XPeydcz8e5FU4mEB33SpGVopZdt0MqMd5iae5cMG3Ouai8W5DJ0LhSLY6wJ+ejibq",
+	"a1cPxdnKgNdnQzWJyI9WOXv5ak9YKwPtywBByRyfA5u8Vkoq8B+k3Magalq7P+/khEwAe3iGIOjw+Mu6",
+	"0oQbTMmxNjsA4i2ZB4ddSUW4wVStcIs7gF3hMjzOzqhgrGKVuxHO36Ebvt6Qo9wrIg+CUKY4rXFaB1kk",
+	"7fR23qPc439xoXnFIOtkIxX/pxS9FblMDygicYgWAkPBZ1KbKC7vvjsuTJt09IofSE9zHjCYHE5Xi7w7",
+	"kozXSZ4MMhGm7BA8KV9vO9s6rdlJADhCsjRdS0J9Yh4JSFo9sMROcYerHvhQsXVcaYyS3ydFZyVLuNS8",
+	"vulyGkQ4RmHREusvMbw6sXQ/BH6jRRhYZjYhxtsrTIvh1+H1m9TNo2Re7eIJpd44O4OZo3XtwcVOUN9z",
+	"tvQtqytAzY550dx5TuF+03Jjj01J63JfU2M1kpI7QkkIzxOn9qNvisl1/jBh/p2nmE9yiIRy+SoWyWPK",
+	"/PNUnRIumj1iHPuE2zzUzHQadALOf5oN0M/5yUS6PDudZ0ZQ0uUOl+445Ij9KPrG957zpQu3OR70D0xf",
+	"S3U43opiscCID2LNoZHQNw0WcIqCCPRo1T32Xa0SU8/fWvOCmVSJ9UT7suK6qZ2FOXgg3aSv8GuISk/y",
+	"QuMAr1XCFb1lx4krP/HfdWXCHb9x5CJ2dNlFblNhT+0QASzW03aAIS/KGJgELU0C0/7Hb376pSAHyg35",
+	"N/IvmpVSVPpfrVECz7U/e73pcjM6p7Dj+fpLzPHVugafRlyD5yCJg7t61crHaTUSa+J3woqv94rpGd7a",
+	"uIYf7XmZkoTpC6iTmQNjYavxEulcPGpPjMIjUzsKFCdRPVhxW5ELxB1IjemdpogiuPBMpyrxofAzw1eO",
+	"tfR8x7rnamADP+Jl2F//jlGRYJMDUL8CycuP0MHwognYgmCEDGnaGAgggzeSB7g+sefBQXPgrhpRkG7S",
+	"YL7um+D52kX7B/VeFbE7f0pE/EZx7z5c9861L2qD3m1SaKoo7FtuHzzHVOx4golCtUlXPuykSoBQaUEb",
+	"vZmCGHSHvxjH3MAt4PTduaKkkHU8XSiZNGHf12P49hMw6SfhzJ/Jqk+Vw+5EEJn1bT4mHRwvxP0ZToxr",
+	"dyoqyXC2APafYWKbaDXypm0EsqGalHJnTXgj2+k8skXGKkagChNw9z2Ue7/QmKh8VzFh+CpybHZc7A1L",
+	"vASSGVon6/ODhF9E1wAFLC8DPORJsZVKtcVIwjxqTOE4z6mPJwWculNcyB6D+qe43Kfr9g1NTi3BkjXm",
+	"Q1LK4aeE1mYj9+sN+u2dG6WWmmmykxqCbtxo0voWIwd0IgJXj9hjgPqnmDSuHIpoeiBWyD0Krj2pitGq",
+	"IFqGpFBMxFJsx+x7mFXPiT1HPZ9czVaGYAjr3NsgY94GbWTj81hb15O/1JzzER1nBNXmc6L2gkClqevn",
+	"RKSIV3spqVPKPZ2S2IO9PXUwSc3Iu//HbddnP3ToyCuiJWRqh+zUiwBzQ/ah28IwwNhZy6bTmHb/+PRC",
+	"1ong3GjZ9VrK6hnRfNfU7COhournAHYyZiKDTxRx3FlaxgG5OcZKu8r4BhNJMhyz/4edgFglMCxh7UFJ",
+	"/F3WU8NJkwrDnFSkysKGxT9v7L+5Xl4RxwxCaQM1i25Xu0CSVrJhvlYoPGFCgRfw0IlqgbI8Ul3f7jx9",
+	"FhKOY3mATnnMEPhyOEHuHLxnlIPQ025C0lBAX449I3iqFN7dLxfUI3on3mjpGbYj9QA2OGHYn2dUmjuh",
+	"k9v1ump5TJo1nadCZkCtD28QjUkzpRK5CGl1409u/C8fGqY+OB9SLlaLczhN+/qDvZ4vDCEMNQU7LcnQ",
+	"G+fTPlCOr3UVgDIrLBOnvGboZbVCxDrRWSjjYAlQc2lo/SHJ8dNbFAs0hjSJG6s/ckvfc/6cUNOLQ0fL",
+	"eaFLC//fovd06PoTyXWg+hT9cfyxxIRhSbgqZkydupmiuP+XWjLtYO2s7Y46y/QdfGJk+w/JRfwB3LFT",
+	"Amly/CojCZj95iE9k5JLXwwzEsUdvKO+Z41Jw/Bmw+BNTBTt9ooYDkr2YILjwRf/15Fcy+9Z5DHKRcU+",
+	"pvpZ5HgC0f/nxklMG4Pc1YY1iO6TQ69jw/K/3jcZOskPWYSlwA+TW/jmI7U29gTw4FBVOuiqgo8uRf1K",
+	"V5x+D4UFd34J11ZEwV0wtXthEt1hnkqEifS9GIBh6MaVzUSi7IVRPOYE+NWZvj7FBzCGrP1rJDHq2Maw",
+	"iBTD1vDtACEw9+CkGqPnTnYUCfLSbSGKAThPgKjQ8jHosUiKLP9Il3Uq75LtMPnywM2mmwvPNemUcjjX",
+	"aKitGEzuH6zLzK6rjBcB+EB6pzKy84L3W42Rru2JfJqQrFk8wmLoOiSfw4877QzlQaOT58yjCpnkkJiC",
+	"BI6+yDas3EZhgnwT9DaPpAcW9Mxl+INLyTetQemKu+k8Dtl53/GQMmNJ0GZkuu0IeZiWkrHlokqVS1u5",
+	"gczGwrlkFL1n2oAzBryNmKTb1ixkvTnhMFwXtRLso/ngNdu4293r5RxIpr2JUsO54XrJjpY6UP+FqY0H",
+	"Swkueq0Tc2mS6OeqWCXngCCehlCX8OjQe1Z9oCfvO2rYI8N30T5mhq6T0N3gy4XD6bKxamaFDJIzIf3W",
+	"JzZuGK2YIj8KtpP6kVMG9syKFvFNCrhaqN66/NL+yXaOZahMTCyyro/ZadJ7EWVIPDTprxXPqw4Nw5PR",
+	"Td+VaJwEmd9ROSic/sg6+hZOEaK+iCvQlfk51j9cyQSeYR7+JiiaVGz1BxZ5S7EEml7AnEAPr7K81KAm",
+	"l0fiezIYe9UJQO0rulrb/X1SmI/VmoWihkgcIQHpifkPeY4e+yqJendqWW5P+t2Jttvacu80qU/ci1Y/",
+	"UB8j8mMcXSmoHPlhGpGFYkreVXs7kRB4ebicD9iznyZsoMuIwkvHQFrLD1Cx/pJG0afjetL3uptQrAqW",
+	"4TUmj+94500eGK9wEMGptpLt5nQUdS++iQ2jSuc/Hy0XaLIlVvoFwUQ1YZZkLDX3IejcZn1zPezUe9fC",
+	"XgZo6VIykv0P+0oIUBAKsqTltiDeCVOQAzXlpiDOJVcQxfR+xwpiD22BQOD20aKbmpt+2emX8apT+/uz",
+	"BkEDZ3W0Ceggwt4x14Fr6PG6rsvxQ5CExO6ySF+fgtPjeG+tf7m6/DmZWjPolcIV7dV9AjgjH65duIv6",
+	"3P2Y/sn5hmm5iT+XQD9Zs17amxcgoHxemt7Yh0UIyFLIUPPQ6Vnp7LTcfDAbJq5EiC8WfpDLiZCGGGHY",
+	"3OSwwHnS/Hy1p3W0qFun+gzq6VJs74CoAX7MgMJDrChYkp8/vZ94Lgo0iU/BYzsCjPQ3c/AyV3jNE8c2",
+	"V3tObdGSryl98fjJgcbFTGpJMXvLBOyVgIuJcd0+1SZ7oqbEAlMhinaU2LLgls3YZ4bG/auMnVBAr4u3",
+	"hQ+cO/G0hABdBptOIuU5QEhWtcb6pRhJnuZNGk9WxKbIWEsZ648byh/iAHkHaC9SxGEbp+qyrJJcjPUH",
+	"QL/T6grfBsFxytOucExNS8K3tF5F4jOTAttG0dWKlxN3/Q5/FVHiVn7NVCr+zf5o/EYLEutXHaZLE+kH",
+	"LqZAdxqmdjmxM7Ubf8jZ/ztVFZUAchM/yfld2rIAPSEG2UdV04uwgoFtSR0xaPnVDaYQCHeqBsYdDCLj",
+	"uoX/KCsW50fJssE4sJtTvlUby2vzt3wkgXefn8GSLObJvezPLh9YFw7gDUZvDiOdRqX+5/tYNMODuE6h",
+	"cVAg1zwMzgElLiFNF8DUrS9NgLfxvsCDx75GOIMrrujJGVCNkj7t8zSrOWTqzJ5IFeyzkdSPXr4QUKdd",
+	"sB+lyLW+kC8JJMUpHv+ccns0DFpsxWztUvrHdMYbCj5tW51N7EpX4TNvfCJ4ELr+Jqknkz0cHyrfnjGS",
+	"05c7F5i2nxCOOJWRuEGrZ3w4sI/wF+GRPuVn+kN45CXgpdtClQ2Np2rbUYZSnqbdKWkwqHRnu/OH6jgN",
+	"wHS5svBOVpM9A3BDR6aFboa5ao2qydv9NX5XdPl2HqZ+TsaeIiojUaxzZ3iHUjLfHaNHOhExTVsVU4Op",
+	"+5gDGTVsr2EkONFKKoiw+oGsJdOulCTHSzAlZotkSkVuU5aQwzy+2nuchk717/pLxGMKPnfnMTP62nTB",
+	"WSzWglhsr7mk0wdd/dYSKqQQK5+X2DcJ3S1wotU6B8VTpCusvQAxXAYB8N0BNgfL0ku/P8QhiCxxoNBE",
+	"1Kpof196VYO3Wu8+au+SAbsgWuZwyBaO5bEP9ebm1RTeVx5Zn9aHvtncSbnBeF+O49R1bplkVHAxzS8k",
+	"V76ZMeGCTPMSYeT3HPYA2s2OdKnNm2MQ9EBfa0MPXtQZnXZzwwZwNvJDjoqZvRLJzTmIH2slEyPh//eU",
+	"NDeonku5YxoigFNM+/QDoc1ngPAakaJXodstFvTewJxZL2+4JZs0npgHhKSOUD7fMSt2iMmip2CTE1g+",
+	"IUZ0oNxc8kYdyP/sCBwohJ7GDs8sd4JCMkPf2Q56rusFQB+lpyP2s8CTnta271qH40nxxv0UtMmOr2Ec",
+	"G2ckquBmTi/ZeSevcWkM65VxiY50spVXiEjXm4F8CytMk+FXerzSe3Zt0DvZ8n5AI1ulROu6W0+bc5MN",
+	"tNHEl2mGtYZdGEPCTTyhFrE0CcIhWAvpOXnSqwpvDaNL4lMumB9OrjeifN7OWMrOUEenM/JUvrl2BBcp",
+	"2cdpcg8hGmtW1Fm3pFW8C1l+WdBFrRWGPv7FfhP1wfd6JcT3s/46indKhT6c1Ef3EpVq7Ekbi5LxSf1E",
+	"12tWvVPH0ceHG7doVxaWkdgYjpvYWlTGEr3grB2t+TpeoJLN+GRCXdIgEWxNDb9PZZ1hs/7zJMdJjXTl",
+	"IVnZONGWHOgeVtIdcwgb0cZhLfjUMNrg8Q6/HL7bmgTkmDbUoLMiUr0q2AcuUm9xk+skOjKd4YSG0wkP",
+	"aMz2QqEsfD6q5/xpJLdnb3Ugt3D1np9+zUiMjgi3VEAJCvIyFH+JBubSDdE2qT8kz8CBCsOqoWZjWZmj",
+	"bTdLYbpOh1Sy9Y+0Yq95rISvoob2WL48xmP7tdRmpiI49w+Z7RLho8KtE1cR3yH6kaJYwzfADR5UllXo",
+	"b5p/RXR6ot4EgbeSB1Fzsf1gsG4o8YsuEkmzN6gXx0toUth/tSxpnaoRczVnUb0v96adPo2vf66JA8Cu",
+	"a1EC1R+ODEQ3jG6tgrb/1oG4nlT6uG8qmjrE+2YKiaPohx0VFkjXpUaHL/35Tlk8jELrd9GpU/QFgB3C",
+	"OFjarjhHDx9jJlrytpGHTk3UmhntUMt8mwnLBo9Saq/O0LPkJL6YlAKvaL3zEEgTyAWOTrWTgpfTqh0y",
+	"n7/dFOYClzlwvfxEd+ztvk5kMytamlRowvVKG3NDjqw2+CE6k4WhU+vFTiXn6Yw0Nze5luK6xJb4vVBT",
+	"TM5NLl3HC9YnVS1H5k7wllEV7U1V0oT7eBoMojc1MovWW5C4zOeJ1kNuoHHt3xo2WStMYg46lEE8Uafm",
+	"De4qTv/Dm5qKZIswL1ujWcmhcczol+GFe+4u/e4Vgf5jbcLFcF80S401muyjZR+u0Wz/yx5Q8/DBwZmG",
+	"nss/sQO8zJPULGVzHNo5wPW7vRMjCXwe2cqR7uooJiD+lAvyv1/8+EPh+7k6osZH+xTfxy+Cm+Q2NrJG",
+	"IMgJOYEPKRfRll4xjv28igMITGsQ+DNc81Wqq288xarT9ceDEG6o9nGUiQ0AzsCvsROtnTq+71UsWW46",
+	"yof9a81MwgeRyN5OIJK1yswPmly6I3bCy3ZukOspV0DSA3tBZAhTSy/R7f2Hfa8b5mDK6c8I9RT3Q9K9",
+	"2cgk9MTEDnFDzd3smdvrKQ061nHfy1muKKrhdifdDlOdzlLtCmJk6kBLX5WYx+7R1ZlTJkoN6tMIOlXw",
+	"yuWb23tRScEy/ElukSH7IXh0qC+KF2gasoSbwFKLJe8DxcLtf4YQq5gL6R+6sLDxtpITK4vSFW0IQ9W/",
+	"cZ48id46UcS0i+DSENfKVwwNFdQAOatkD9NMwENX1h0vhQ/YLnljIRbMeS+yDkK3ljtmNlysO5gQiE4S",
+	"mX+V34Ha4ygkDOmx6tnhnCS3sbZFDEL/WUpHOROOYaJLZ588DVM7bgyrPDTGSipC63oSaMKgS6yUdT/B",
+	"8oLQAnaKnXapTT2OTN3zyV0W9wLWFs3RETK0uD0y88xhUoTe+jkedF9j4kjYdxEhSdqugWEDvVWNHWQQ",
+	"l6RiPO/tOvae6dZpDktKZ6SvnhRDgjP2MuqIx4nKLNLyMm7OzyA/11GrL1wRgTln50ZFYSKScQmp+DoR",
+	"FcoDQ/SQFvbjqIA9lBvpVG8Ouone1FQk7EtVbvh9KpG4Yjt5mxKzAQPyAlGkOscU7eoY/E3REgB323Uc",
+	"DGqSIS/MMFVv4aPJdqtcTNsML8w5kVJA+UMdsStFDxnhY/DcvMJvp+N9Qw/IJOD3iptU/ZVmw7jTechi",
+	"dvFInUSuuncajbTN8ijgmAC94k4PuE4Gvq8ejNVS9n2aValWIhuElY4r1eltRgBpdSrMchRQXjNhiFQO",
+	"jaPo9oWRNSMr13XeJb72e0rEXod5XU42AWM71u+kCMA9uMk4ueWyZhHEiYoZyuP+DIC/nkvC2xdHzjuj",
+	"+94dRO9zX03KiwLkjTZtZLz1k/8OU0D2qXdGuhlmPDAPhfdb3aDSHVrDr+HDGOhwF/PKLTAqAqGjWfaz",
+	"z0X/PxXnDl7or3l50Nx19c7wTHRmCr8639z77vbehhYJ531+tJ6eoTU9wD/sJhslzjz5AXGwrTZqTEUF",
+	"/atoCNgXvdRO+zePCNxBise+MFiuw+Jwd0nzc3Tvg1kNSVt1dNidTECjJbPgRtIkRpom7PVYisOoEE1L",
+	"ebCHo+qFq3OTIS7KgAB6+jl7CRXtw6DnbEWiFP4URhMlMKEMJHdQg90F6p+GZerJXozSg6vEcmHszIk/",
+	"ptNV4vFBDEy1225bhfl54ns2MRSz7GrXgdjD5hhvl8MNqbhTDmtJ+CA4+GBryFTa3Ft/V5+AXwmjeiVr",
+	"Oyb2zpMvd9QArErbS8gD/5kD7zWra3m7klHIlGSHqHQirU9vGLor2yyUrl9y0LCopXnrSwhCkuigGQAf",
+	"Db0zYc8FkrL1agrsn+xmSfLkVfsUGnNUDabcKXoQX9M42DSg6p500R93gfqa7XMxZm0XhWwM1bb3QtQ7",
+	"vpP3LIlFDYGKDQVEfUte3/kPU+EOcl9XZC1z8aetEPwo71kcOxCydfOblDZUxKFFBJvIvXdSsPhQhkZy",
+	"C3wRS0hScADMsfR+KvSOm+v3pDitJz6A39nfRN3MmlUfyjNcgGlJTJ5bnU223mPHAi/IvRlbEQ67ak+J",
+	"p7gXyuTRfe2zqfsHd61kr3dJx0jlwqSS4iYC90oQgxHaJQyYs1r5S0eI2jlu+21kfOO6FfkFDyQVtk/F",
+	"bMUCP8H2gdFk94ni6lj66UoQVec8di+gyvVAo/Wb3uJSct5SI8855CYq/GaDH2jAsfnekzruLg4mwfnl",
+	"DqHFSIdkTfylFwGEmWgR1FQn/XIJC2z8wZYuFF9doVjlIZEP2dBYjV8Y1/eA3ci6OmuCHhIFY9ajjEE0",
+	"xdZ7MgfVoenHOObvgG3jOtGhxemWg7sFUnoRQS4mz3jHKzpDvpMHAYq1n1faELs+Rw9HDG7iNB9uyHNS",
+	"INPNqJonQdVXpZxvo92Aa37MTbvUZwSuu+L0BJ5AvE8voY+nPrUJYb2a8n5SK+4FOZOUgndeR55mrrSa",
+	"NtosN2Rj+r4kmrEezMwN1XJU+6Z3CMbPuYFAuRhTDxsq1g5DQRO5N6XcxXFjvKrx77cQOkdx0BsOyRXe",
+	"GDpN+x5NaTrFYnOHHbOWYCfR7TNapUNntY4klXY7yZyrMqog/XbNQKsZ2TP2J4ItjzZ/PT8dY1dMLH0y",
+	"RZeh1ouzpXmye175DILM3CX/i2TGkTt0bXMztL59Z6Ty+JysuLD7065tEjXlhmnHO4jLIFvbBqZn70A/",
+	"wIQQCPwg1dJXx8EjR1+/Ee08h5JHkmSP46MB5yhoZblveKJ0S65WWH7T5+M7hD/x1gI0KKM1AUIRaogU",
+	"JXtOGC03kFAGf/CPbXf35ydfR0HUBhpOcRMe8r4f0ozNpXSZ6FbYbeyaN4FLSInNkXfTjpurU5v/DdY7",
+	"jweGJkFdZ4Fcd8wEdEui29XLf7fbYDjyQXA7yq3X0rZnc4RyaVdnEw6EP/cdcyQoQ5TAhGaOZhkmcoYg",
+	"Mibiwa0TYvgPB1KKXPwslfsceciO6q+RWEo6cHrY0J5BIVw/eVhadd56K7XnDcQkfIi0G/DA3cTJ4FNc",
+	"TgyGRk3cPtUf3NPuHDBiMNt+mtPVrTfldV1SzXXqIb0byrmKvJWZMHw12rrtO/8deFQFN1KlMjqiyX3j",
+	"m71zP4uqv3R8LrOZFO+2kuoWE4RwlaOp5y9SsrfXDrEKJziRfNK08AEzI7lMdR2tCv7x239Oyiuu+Y7H",
+	"rkA3zpSOCnxlJvMO3gI5haGLsNIi7D1MmiaeF47cIqCLkqCTYjbgxmhTi/HXA3sAIkXeLIYpAQgfE1VR",
+	"yZShXJhemG3FP4I23WsHUwnR3PpI7qlyd1gphZVtgn+IvticVs2XJu23Nkw4P2z7eGy3UPQJESej/V9x",
+	"3w6r64nUm5jy95LVdTIfakJyvmBJnFj34uqkZ9QIMFBxXVJV9RDvhmTT19gBUYo2zc/NkSZtrOYeQ7ST",
+	"SLuTqZ6Q0/IcA79HrcIQSMZMRlhBdKN8uUyVfIyuB37rL+XzC338wHbQ+fMoADN2nuZn8DGMquURjbEJ",
+	"7YqHbtQNn2K1v7OfjzLI35NA5s6t28HLa7cS1pBmoL9M8xwQGHZM3L3TqTfQ43ENmCrZ1LP7uHM/isdF",
+	"2wDrSG6dRwJqo5VhMUV3p4moTU/Qzm9ZcdKOsnOkd4xN2LBHQUkHyNNZWlOBSFpqZOffzdMcvwfM1V1D",
+	"93GKNA0eT0fHqMjPE81Y1XR9ZeSQV0nfefswn34NdooWuEdST3RYhLbWCAQM/avBk+O70SdKTVsQpEx9",
+	"4cGRvnsV8VmC+zi0p9f+2xAYO1BNdrRiBLEkzzyRysPbnI8Lf3IjQcf4Th0mtI1XLqxECWbXTch/T7qp",
+	"LgdCpqLKqbWQhzv/KSSdNPmcCD7YWGbPQzqzJgWtUIo7JDpzKnWcVHAsvVQ4+gQTroMyxauUckhWtq+8",
+	"1EcPvNtnYt/tBEu2QnPuqmGyTWRz0ls5lZ5AHd/A4MU1FrjlBJ3uOgJ7DsG1oqoDw7WhGoDMHRRXaMAS",
+	"gd1KogeMJvli6y5v8Dc1DWIjHajplh1dowIl7xPZ2ZMAPhGhIoYQbMiGVm7LRhJH0E7jmYNDK9nIuquT",
+	"WK1ZtxhaSPj30cxS1/PLIVt08QmijNtHIRllGS9zaRMIc/NCZvYu2ZV1LFy/oNjW7pi5EkA4Wau6Y1Zv",
+	"5dtld8z8yFLdzeYqG9+LKU0b75hxaMYjbwugPpbWBvim0ArEE8LPnuBDHBkoJTHJvo4XyEsyaa1lyZDx",
+	"lwPrO4ALnwyvDEK13zHzE8rEhQhi17QOh0kSy0qjccXe3pPC+7F27e0JHCudzaRMvGJ8aMe/CG6m1ciW",
+	"cp/s75Xs/DWlSiEr3wNzvTDBx62pU3U6dCx0vGh/kmqBAx+zk9k0FYUpomM9ZcH2c4tMbCqUL44l64+a",
+	"+lOBnQZ85UOgTzuqtnoEdDxdlX47DCn/p6lBjBmScy/DRQHA7kbWvOSX//SYAI0aQcWIom0Fk8xxaxRy",
+	"q7+OXlCkxVnxLsAe3oqToVMStBwcwVHwx2YCJsuk0zMprhTOwwlqkKUhvumt5byU1RG8GPoZ2ewN+etP",
+	"Xz7l9DlpOFPkq6dfPC0e/eUvX3y1KG5xri4F0oi6fHzNNeZLAmxUdsLktUclR95HIYY8FqOrftXjSEPp",
+	"I3LtwYiLN2RRvQ5ZGufCnSoUHTDaWx9bJL98rAPEYHcII1PJjmnnUzxwOOqWCl7VxJyf0uRMKos2G2b4",
+	"zu8y5TIouzGUs2GjM+KL6hVqDKvMDWNR85i5rnoTFCWvKtduLP83zqGR74jdyINIgd7Rk2K68RQJ6WsV",
+	"+4rh141rsQsFgLu9NlAt6yVsOHl/puxNIc1UVagYrT7IvUmcSJ9zFt2qYpA6KyTRhjV6eIsqoxs1Mgo8",
+	"nmpiCwxYQr7JbeX3zrAmo4QPUZqQ735xfkYvQ7jDDkVbxxvKuGcQlvINo2zDCl+UkUO2ZcepyXaA+jiN",
+	"nBuMseeClLlG54n+03JlmHhOXKvvvTC8JtwQN0cigLY8yWJolMtR3Eh44UGPydCyRDcMABQ1y8j9g8EL",
+	"R0ZPG796v/GBXMhWdCJwImaiCL4ooxFb6kswInhoMt64fI+5nic2liDUXjRr9owICUbjVsiDbmE9fCPF",
+	"85m8nOUDZOCzKnoZJVqeWo15T+s9I9b42/ByA8nc1pRyS2vhlBwYrF2+iJq11OvQxAzQ89P+1wHaA+ef",
+	"BRA9NtRa3ZLqOSlrXm61gx3fCrkkpdwLXwySaqsyNKyzkHdYoICNO7bsCHnwZCcVSzpIoxsDMmSgUzg2",
+	"gqyFcwKy3dKiXX7bN9iLEnIifniwKPHUZlrvVSJ8nGzUmxTDtDmYNvN6plCnJqltMerXGN3WljcNS7p+",
+	"s6PEma2p+FADqoAekGwCenVTw9S0b1P54SpZM5uopj0Dpx8p27Sz6wGw6c/Dth42qQVt9Eaah8MWvxZA",
+	"cyCh1aOHJ6Jxfq/X9hDJduk3VMQgcw5MJROF9k2T/OuZExoH6vwqugxDRfX5SGkkXfSS6HFC2N3YY0Lv",
+	"Df2zfFG5n1pT4ZFiI3k2NRW+ts9+JbRR0LGwD2+GMPOX1O8zVsWdRWBy4djkyOIdx7GCbBISRDxiMJ/X",
+	"+vRouR2eINTqRVh8EZiW5HNS8qcAO/pBnLdy9EcnzYrOyoU7DrikhIb7OfYUu6oGIMT37UDx2aVisxYq",
+	"P3SFcqfRw2z9Gy6pdh5TRAcWfdHVdXzlS4Yg3qOwUu5rbfK73sKzIQFMzNc8hT7Xvc5y+MkSc8jVKv4H",
+	"sOurgb9NePxacr+hcTeWvUGx0X9eEM99nNtPVxvWTGhBfOZXysk+OwWT6tgSU/MUYsZFuwkvLS0RevRr",
+	"vVReBIuF6zWxYw4UZbUIjA1cDHKWPCnAupg6HG9MFw5FSPme0r4aWv/lc0+uVvkfT29PnYdN0kvk7mwh",
+	"LM/Tot+aOUb8d1btvUMPXFYhcKzjTHzkbfqiyW5d3FAVr6Dn5YZ0epsWZAkuZK4IXA++ot7KC1Xc3clX",
+	"GLYTL5b5Ovpg82RHh5E75x1UzkUaKSuWQjYspVjVmK0c01WySTxmxD1TfMXj6vtkD7iA3q86U+M88R3p",
+	"bSzL8qS00LeZKxa0skPzXSPBpb6T9650vt7G4TvRg5HBUvvph3TaOR/uJu4Xq10edWfvS7Zx2VQ7rrXL",
+	"UrWrrk7JVXNt+kD3E5rhjr84hgrk85ubo7rxSYT2p+j1w3ISeNOj46elaJT1bNfU1LAUen/FSr5DeMZY",
+	"xljAnRlN+nOF82OZcvGOXgN4+73mEkUUmL0aLHzpd6copmI1Qb24p8MQhROwjgHlJtHjezUtCfUcdWMa",
+	"9CVsB6WoXZofd2h/dyH3+mSD83bXmIIPG5r6x4PIk/v1nxWwXgr8M9KKA3HOYLNDJNdZoB6DBZw94Yyt",
+	"uztV1pDfs8b4YUd33g4/iODxjul4UHVJXZQh4/2w5Cb3qVGGmprz/gKTK++SWfpCJsoxakYrXRC+8iUV",
+	"pJIsDsKXvJFcdtYo+9URs+jSV1CxOLKBwpEDdUtt60JKuWOaAGcyM5xD/R4qHnehLR1QBA7kd9Stuzo6",
+	"7DmZlJmXNN4+wkw5IToZ7mXTkIthRRuZwDmhQh+YSuVmub/ONVcaQ2bJqMd2uQDzabi/Id1P8TU4/u3j",
+	"mFgX4NrVUieblXFtqCjZ5V1QTmNlXej6vUgifGZn1e+42JvU6yINQ3sQiYQ+6GapNR9KKJ1L2BSj5eZy",
+	"0iq22usEIt3kDO0LtOJADexg55CLymMVn5RPtl6z6p06xvttJrIJBspgRxoF9jpCYMQQ+1e1OtmzK5w4",
+	"L4a9ViVenju1cj5Y3Cp6R42gOPxZ6qjKkN/QqbX1WE6+5rZTDoZi3WruVq/2lUCrBzvim75k9rFOklx8",
+	"MEwkbv5DrtMzecFvpErx9yLu4tXrxi16RZq4k+T+3cm/sn4uFpVOlgG9w5ZTQ17/nvtdsdKklF267Ml1",
+	"qcqtSjl1KYVJQ52Tc+G2oya2phIYCACMQjZU7aTgpUtY8iXL9j+ECyEhzMppMsJ80BrxcniKztE003i5",
+	"HavQy/UScbFmqlHo+osWKBxovX3menxEK5mhAKVtOvtVsWioMUzZIf7f/3zy6N/po9X7//k/omb3DeLv",
+	"HQiNzuaGYJveScFeuyaF6UyMGDBplTLnO1AexH1XxJFNB37vfa4DA0wSq9B11WPtiYQjCzO27xCrJt7W",
+	"NzgIQ+8znzXmmxCJOBAlOP01yweTmYg+E38YtXP2B4wTYB87WMnTfSXaTYthkT7w6vhNFatPdZduVuEs",
+	"Jgv2WmDHPtSNNHkfGmrOG95+ldmW9p06+k4iqS2dKSNKrOHzzD/mC3JgdFsQQ3ldEECVJFLZc1Mf+zop",
+	"ShFqclqCx1sGbtmxwHKngtRSbu3EVG8zphVsDeB80T6EtK5Doq+RZEV5HU2YyefmRYb6/CKQ8H3gDePQ",
+	"h56FNCToIgtAGMRIAXDm2uXTjRSWebc+7iVxlu5aopzIHvMNAca46JsnntsWFddNTY+h8YHlo97IA2x0",
+	"R9XWmRuYWxvzU3e0Yw4sgYweF0RQsrLJKkINAL5rZsiGrzfE5dfHpvcZwmMEgLyxrA99ad3wh6fuTEee",
+	"rtr2jRXdhtt+i5i1hryLsfwXUcmBrMNKzpCccxbyHoh7xrEGrCkV42SnwNI1T/bll5D4oJ8TQP9fSWX/",
+	"zO6ZAqbryxL5ru8pj90/rvcyDGTXIqn6T1KcN0XwpACk6P4EsXiWsjrmFePeDLbjfEPQMXOwXvuPUdI6",
+	"1e80ewXsiQ3d+cOBNnFSZBTNZquCv7W2Yzrk3ourh+QEqKFLRdh/pfV2wrue+jY1gw1IViupjENv59UE",
+	"95pdzAuAaYx50I8fygRWWbGoZArol7nFZC+ZjQPTuppeaDYNYf4Poal+3hQTvNBWHGssWMsbPPRbjRzN",
+	"OnEo8vu/X5iL+qGTeNhXntDrH2qlrP3j/odrUENdgTDXpLS3WaiKBFwBB7kaT+yZJm939hTle3PjHlrs",
+	"LIeuWQ9d17l03LqcdAWZDOcD5de7qyj2ZuqLV0cY2p604VCc0DmmQtrTNfpY37C68vHESjLX0HzFTetu",
+	"eT8J5H6sj/J4oUR7p6Ppnqrqcjylx1gVi9zGawjdcwJN4H3jIfZcyYOQwVSHklfSFb2pTlb0+cJS0quX",
+	"0QRrVHF5amCad6+S+6WZmF8xVbGeeBDPncIyAw2iE15MS1vag49YDFnK/aGBWgFkd6Lqire40nvF4oIO",
+	"Pm20SohVBVbuATzX/oZAKlKnlFwxWj1yFfrVfrc7ElB3saN/ATbs5vgBIdPOu6hbdbM8hqWaHJDLs1ZF",
+	"3o/ZhYrte3o7HrU2muXksGjDM4zhF/Dfre6ufXt/ODtI9nZj8eNtYmhq9qmdix6WHcja8eqSIAqsxf3a",
+	"zRbdh4xmecSPHROJYE8oxY+9DZc126UCvSqFP56f2d2iU7grmerURiPmsaF6OyFWT/V2PC0LhkwtQTc0",
+	"Fu+zxzEKsHtA12CLm801WTIu1tCyD4M0XBOq7ZVn6JbZ+8+ejaizx040JUpOq1TV3Y7lVa8hEoLycHiD",
+	"XerwOz9nwyTmReb1gQsTntXXZNTNvampCBPXdEJBYfeXg7LhQK7dpoKt6ebyrCm6SfheLKLSpKRY/8i1",
+	"ZfmE0IVGGI+Y5wNkSRspK6I9lPG4mwZGHAhlwEIvQEFIwyTu3K4n3LFdWo1AAiVjc+4GRdPRbOw7pmtd",
+	"dtpwCpYRu0voNA/s5ylTtL0RAshO2P85uT/BY3YlE50mpTCKloYsmTmAp3rDCG2ampfg1geXMTeaWF6r",
+	"FS3ZF+Q1ZjJzbBsKPabJhinzzwJ82u6f3Xb038W//H3x9MmTL578fVGQvy9ePfnyzz+5//n0f/3lyd8X",
+	"/wpe/n1dFwTwZ+DHb1+/JH/+85//nXBBfnn38gvyjVJStX/796/+8r8IXiWkYobyWn9B7I42jFZMkR8F",
+	"20n9yCkAYkXRWh3uYrQrtupRPycHbjaWh9y0MZe2KTX8+AvyAnsikB09kpIqdSRUkO8qtmukYaI8Pvqe",
+	"AVDJvrEv3X97Yr+3VIWAhtPD9jSBx53sRQXNBzpQJu6R4hNxyJdPvgK6h+eZ5S3WCMEYX/xdhIqFZwu3",
+	"VWfzuMf74qlHm6ENXzxb/PmLJ1/8GSpyzAaOxmPa8Md0iQK+dqazUzNciu+qxbPFX5l5sXTSpZhupMB0",
+	"wy+fPHHV6cJg7LojLo//gTXM7pyNnUI3AYhoXzTxD/afIZ07NVBY2eM3aFZ8AiN5t6PqCCBdeBBJRQ21",
+	"0lMAZcMBJStaGsSn99ge0NvjP30ASS/e2zGBYvbZvG+GSPa1+2ISze5F9YX+r5ob9uc+6dpKMy6oiiCK",
+	"nRPOnenmaLdJ7v7vH7ixwlyzGWj5Aga2Ys7umTpi+JVqQmEGkPAdiCJRDFwJw8QspcKcHj1E0Zedz64U",
+	"xVN8hd78ea3Lwm8yGmm1w8e1coxz7W/mEH5qdZi1LQAxyup44/ueWNnH8izd4dOKi2rxHnz9sU73Lzqx",
+	"6dYABUVildia3zNNDvSI+GaUCHZgijBXLOTUcL/nwRfkhcBb00FgOYPV9KgB/qovgiXkpQO5sXCEZ9p8",
+	"LavjFRKx4v3ktQyYJVdRNAHbKBN+Chtnukw39xtcRVyW2t/6zjj9g/LVOS+/Z80cKvaOHp2ZSNtsJcWg",
+	"UeKGWrsB9AOrXTT/sJE71xWj5uyenUteRDs8/o1Xn9z6fS/1vhy8UrLpnEyoPKU7ZiDFP1HV1H7y+I4x",
+	"h4w5TrNX1pK7nmbv7H1OTwU8egwn7QSaLHkKVqwEF/Wgdn0VPppVt/bmztKsfiGjerUdOlertr+YV6fa",
+	"caug/kL3qkF1eiK4MMJs+otO1EXLid/rvsM0lYBDF3Zo/PxzVFdwg5mD7PCM6IZRSMuRok27BJUlV/bb",
+	"tKYK4pWlp4Kc/2G0lN/fbXSUg6uKH4+fGyZeeail3qafzvYEaV1wCe0BqEH+FYw4T9fT1m4tBsUF5jRM",
+	"uWTgxG9T4zqkd0BNQQIBaK6r5vu7uGPqnqlHmglD3KfPyIbVtYTXL8yA72JMxaupNvjkLcCvEf7DgRQA",
+	"OUpqaC3XBWG03LiRqCDf2PGf2wcAM/jKsvaeg7Tfca2tvhRV5wmBaY5L51AhVLADPOSP8NZXTO93rEKk",
+	"DP+4/4Fq8wimevTdKzikyyOBhmXnRuKv1JSb89PGIW4Cw/l4wrNFb1zoMOdFqJvcHktcwwH/a8/gnYbj",
+	"uR5qE8Z5P3oLG/bROIY/0kYxuuuL+ugD8RsnKzPdhBvaOHxaa+mF/+xIas3vWUdSVxiMjsrpNyBIUlVB",
+	"DrnL+7RPAmGnCE+HZ/aUUGVcHqWldtHx26CnzP0x1N0XhEI1h/3/vjzJ/u8D1xui9+XGzoCAFqD3Gyac",
+	"S8k5ZtzrhWqwdp0bIYDUsrB0AMLWRO7NuSi+duHtafrS/ugHDgp99Ns3NXbnzRlT0gq+TeDuKnnQBfny",
+	"yZOOjwwSF87FfOcq7HtSznf73eLZX548gfI0919PI57j9zd0L72GCrfIIQDZPVDtOoPOdRioE1i5AknQ",
+	"xAq7JnQnxZrQ2MM5bVPY/3xMla92jVrvlokvFBbxfU4ydUuW4oZTPOXhBBf25Qnx24K4lJcjnn7s2s8q",
+	"uOfmYj7XxPHLN3yk4gi4l9D+ErKc7D+Fpo4DfC83GAWNasl3rqxIuSn/yXd7s6H1M8LspW2VkpDK3sWK",
+	"kS2vrcK0qhBysdx97JLp4daEf4WcdF5VtRPdUyEtiJZOdL3S1M457SvydBgGeyFYkz6u/F5uXFz2s9aA",
+	"252jJRDDEwzSqb2HOKYDD77xQfdhU8ScuSFYH7Tkl0+e9vTkI/yHs2h+ZKmO2+7CBI9rbHFa7iFt/qFX",
+	"l1iOJe/nsxqg4IMvR/N/AuDbdtc9dZWiB7B0XMQwttzSdXmYZbWRhd5SecPxv2uktT8TChySdbAzw2zx",
+	"n5oz7X2UcEXDzTymheWu8c/46P37Ej/4I1h1bTzSX09JY66kiiWsuS8TwvMw1hzS2zny4m/1mm+ZZbZx",
+	"D4G57nYogLbGfaeXM5AJAsJLVsodG5Emn6CatOR+cFiAsVfquTJ3GA9pFTCKGB8fecuOucN+lRj2v63h",
+	"CW8JYFJC9lqfoQsw2xeG3FvDk1lTi2vi0qshTsrnkM2fO55KAvgg9bFofToHenQvYM3Xgtrnh5L79QZz",
+	"nAdkdcfEflBWf7QfTNV4D8/OvnN8reS+mYKcJ6q/2p+MBiRw4NxohHsbckHc7547HsF/oGmOz4U5PLhh",
+	"PtO5/azS2si6KkAUDdQTHjaSIBxpQjSc628wmPQdfjIr3zrzpkAnh/jo1gSBjHH4ST9XLi/x+w6Qr7Oj",
+	"5vCvfSsPZEWVcy2h35X3XWvap1SkwvV2jb75gnOP1Qwefg3VhlXEsI/mC/KTDI5YVFG0G90PBoP9QO3F",
+	"+dPua6v/f0Cs16w7LDSXT101068Wp1/e58bSZGlY3IWalXUzFsB6Os52J5lvFLvn7DCDwHyHvnmf1oHV",
+	"3oy0ZTCQegbpnHE5Ojnrj39z/2M0qPWdxy5+sNjUSypKVhMq8Gg4d4ZUa2Z8PpLxTj4p6mNbBJ86QcNK",
+	"LaHTcjgcdM9MCiHseUgdTAvJuS22YblT/k+PMD13egsKLiBZsiWF86lDjAnvO3mfDNwMUv9zDIvEuOTD",
+	"I2sJ/fceimkNqhZ7pV42dCpvAZVWhzk9lRunm/+Eh5MB4C+fLj9Z8+nOb7GAChRHMNtbdUn4CuBZmcIw",
+	"pZbTNOhjtRc3YMTbvbgRE758aPX21pI18IALI+3Txb91B0gNVRKPf7P/b/Si+sVV8c6TeZEhpz+wypdh",
+	"zpKL4XDXwgMTbjZuUM3Kvem2OjrPF0hfcrjO33WLL9zu/qShOFwXLkcgQKj9Y1+teyGzsKlp3MS3ZUx6",
+	"HkNyPYJpXDJo6pi+hI4eDj398mSvoWcOmOBtg68MC3Vexxz2K0m5dV3XE/dQguqVeVQ2Wno4ug9y9TAK",
+	"3dHAzionx8L+OKVJHtvHvu/kOacsvMBxbyMHOPrODpQvBg90wn+U9wESUWPapK87wjPvQh8EK8hC9QC0",
+	"U0wwyqPWz8qlv8qvXbbbTQ4rbbE7PzsmvdmbtluepS0ar/YlBflMiJO6Zilubbg2Uh2T/PKQ6LMyDBTg",
+	"f1MF+zU4bk1Su5Z0B7H7WbzKaGmgFfa8TUd0nQigpAO4bq0QSgxd1iz8NRxutEM8XEqWxq04rGAgWZ07",
+	"f0xOkMSVSLb0DVR59NBZSG7Vqdx098d54lT2iAJwIpGiRTOGS3cj98rZjYxtK3rsRikw7Y2dOoXYFeZV",
+	"6pj+JA3zbLzFMYWx7SQPfUbHuezOBDWeLzNw3W6UUAEOFBKYL+QB3GEwmZY7Bi5gaNap7b8DYBEil/az",
+	"kQLXo+eTiYCoP6tMQH/XH3x/0vllotc/di7v7Wz3LazOMtGS9+giNJAF3oKeJNK+Y8x5/JvVfMPvYPj3",
+	"b+xsebq0g3WVkXWShDD8fR/Q30CJoQMem/Iy/uaeV0xgvP1GuiPMkVAfLPz9ejK0efdOPTSMbr0tTn38",
+	"Jyl6l90G48GbO3gTvocK9XJzzgiHdell9hZKoo+m+dlZ5S8dAIHr6oVh/R6vwBi3Z666SGE8LrG5U7IM",
+	"2/79hmcgNJhKlUbD32aJiBumDYzXa/qAmRMIUeV6b1m72j2BvLFkpMeCEA5qKFydcv0g5yPuBmalVNC7",
+	"5jaHwwO1P7BNlSMT+Cad5enjyGgfNYDwgSwPUnDG7dxz9Xjr+6r/HsLxPWPNdaJxCpZ9E0jsz03jOrsM",
+	"87jUlsGjCtBxONjanfYelwtGv3PYrcVjHwvl2RXMB6EQaUrQa06dgDu4Atngj6tu7MFs3dXQ1wtvJOj1",
+	"1Wn+Qnl1mYzJ5vi76Z2Xsjlea7GdY+Jlt7G/XEkh8O+VuurpA/ts2+5VLnaK/atcFKQTFiRGystMxBX/",
+	"+LsJ04umqY+voWv6LQyc1/zjZ2v6w9Yd++zjCKtaOWCa/kmTFf9I/uXt65fk3/79yZf/SlzYfOQZl8Pt",
+	"DRWVZuZ34/g7dfyeHRs8ivOz/Fu3vxelr0Z5uIsGp05mkrsg/8ogTBx0Zbxejlx3MxhxC4QlgH/rfMWa",
+	"7/Y1NfbWOXHZO0DdPJlx4w49IzssvRFx3QwI9RwnsPY40HNkDUlA8Os2ewP920agl0eycU0ET0l649di",
+	"DsdCS4EUw35CNPqb8ctNkODUTmoDCVcQZZqrqOdnuBkBPBqwA3TPERCJO/8ejPINdKKMsRNgsDPDgYsG",
+	"0JD71iODA++KRanvF8XiY63thbtmEv953XyM9V68ZfTsR1q5vJmEhMwEbogF/NjXktc1JI606IbBO0Sx",
+	"nwBkr/o6m0iEc860pBUfhOl8zW8K0vmam7fM5SEmK5+wD8BtmNCtSnetQX0N1VwqNUF2D78wb/5PVb1G",
+	"0IaZUL9qLXtlTTkd0OnH79znf3lyDn7MJwCCn0CEneMoX9PtS8/0DJsntaqq2DCaCODUzJWC0RbgeD+A",
+	"bi0Lew5C+o1zSGda+VuOvXqSFlq0nDkaF9zX2WWol4EdXc6sn1ewjwi3sM2INcvmC8SDCKz4R0A1bUNs",
+	"CCdnaY5Z5We8us7ESGqZ1/wjMvJGz2U7+mf+ZF7xj860CzwwkmjLHlqHTKWLUg4xT2LgFP3gvjjjaryX",
+	"w4EKA0grDoXqGfl3u+ynTyCxA7bwF2JXSX6l9dZhtsv6OeDKtzD9XJMta1Jl/bXLr5hUI37eg9I/cUyw",
+	"g9qqqhnSsIpzAjERdof2Vsgx45ooVm4lGgRFAI3vUMZ13o9is5lFsrb9YXWVk5WHtLHax2lJTblxp8SR",
+	"2RBdUkB061exw4dk10f1niFLLBaTuOucn1uoLzf4xIjmQ4WdoDj70GER8kMqsg0Bg6AzspO33F8fu/tn",
+	"/hwul5/wAFx7iRv4/JLbrdGG5O0+WSz7hFXuCBiYunBG2CfXg9eNXI/eNWc4ABsKyJv2jZXQkStspZ19",
+	"adxUTcr11wP4G5ZCs6Ja9iK+BSDZB2CZefI+3qdYPez8cfzOd/9QneX6cT4fWvHrXTxXFtcnvDwF4rXC",
+	"Al66mR+94rqRmvsW9PmIAp/mSSaq5br1Et1ULoKrdlbF/ZbZce+cVXyrBFxrS3+2j4Vfpdr2ncF749rs",
+	"OIAUV4bonVIIrgOte7B3aO6rQTCqmDaPf0ML9tOg3919fFPPO04R678DwafXfH6vHhiTvj8Eevfa0DUU",
+	"sejTOr2r3fCgFRsKMH8e5iw4+6/KaY4yuqGN6xmdYu4b+GDkwsamGY0st8wUkH2iCxe7gjT+ZpMGCdy2",
+	"b/8MhLCMxx/9yk5ZQwOZ1FuP/5PF33oL+pVDIfRTPs16bzpEIkIduEdXySZvudjkABHQ9j7F/2yqlb1Q",
+	"zK6+/rqzY0285VxDy8cw/xwXZIMSNecNWYQh7li5V9wcH72RNS+PD37ReoTdkirFWeWSHDCzRbi9g4xA",
+	"sxk4FwG0mhLBzEGq7Y2DBYrR6gaXM61uWBhjh/+dShrt1AlxDh4KeKRAE8mZ0CX6RTZeQrSRCuCvTKYL",
+	"XfHlUg56/966L7Ks8yU9eWM95JsKF5pQKrC0OYAd7EDgfC1pCKUGB8efOmWjXETZMOdB1XSHHWTnLWKD",
+	"Yd+xXVNTc6sD+1LW+50Ikzx4fqyb1201JjRvoWdA8Bxy173SgS/sZkq4KYEGzvXcSlK38BivBo+61AaS",
+	"YRWZxcgYJxgvpGufToPWnLVhPTpgAb0rXFeTUu52YLqk3Oc61457mki0/kPg27jyPB+c8fueL0g2VFZ2",
+	"48evG/2PU1nWj7GIPlOiZWaDr178+VW56Emt+2rv2PLZOTAevoK41YCiZBCogRYY97SkwiRPVJxlhorq",
+	"FiAdd4beLCYNY3+2p8yHdVZUtZza0HvmWg8j3Nlp7u0wlw5YVZayQu/ggywjtJaHdKOqL/MRxPdNM8s4",
+	"voN87jC3tJEdGVOpxO6Ps1g2NTQKgrgQRI1cK9yuPWXIjjGjZ4zARiULMF0G+h40x3d0GYs+fCYmzy2l",
+	"AXb+jn2MR+rp8pFmliiQSS8PGhvjQeM6bBk8w33t8LO0h9/xQN6MlDVvltKVat84w+gN1YZ5ObiFQocJ",
+	"fif3BMxdPQzgkru+4TlsBQYeMMjWC1KTrM6Y/d5+R7fsDVXhYM5eX063vxen/Q0/UIrjESmx6vfomtTM",
+	"lecJ7TF9vkAPydBnnselYPD1uheVnF0KfrGD3gh9Q1Tys7XdgE0nfVEBEMB1HkXnoQsZZroQD7TeDplu",
+	"v9q/31DqYfxUgwr42zy9J6DZsms7Erwy5VkCLiCUcaPJlh31A9ZJWSr8rCoQkqyPsVYp7+MXIA8JE8sS",
+	"+bHh5Xb+iP47fjPgSjv0H+KJ1UaUof1ieGIFp3PR5s0alHkos/dIl21eVFYdJLDzoKQYzNL6FT6Ygl84",
+	"GmWbD8KwX1SiN/IgsotAYGN38JOxbjlu4OzW/S7DQs+Z+IpjYiqCXQ/W2uqaN8EDtoFeoQbCjQCsnVcl",
+	"+99RVUk1fFe54Ort7io7/lB9aKOYa9o8b9M3SSp5ivJ05Vuqpe/68W98HK7ew/aMNVX5DmIt61nb/ht1",
+	"7CLK13J9dXYbtP5POuO/qbi5KYSVneDBnxdyvWaAzJWQYDML/OtLqRQrTTfsxjC1ygGwxLFj5N7UXAwX",
+	"gP/sv5n1funOHK6YeH8vd/OdXBcjt0wYPuei+SuT/3H3809kxajZK0ZKWdfY2ngW1lBtfOK1YtjiFTOL",
+	"d7QhS6Z5xbAPG562g1T1QHvwhslmOEH4jftiVp61s2YZBW+YgpYAI6zCUXMtAvx8JiRMQMY9bCRAfOk2",
+	"nGzfbr2XCC7y00BVL+73Rs4wGHx6CGrGydMc8Xy+Nk+kqgJccYz2fekPF+icd5ALhn5unHzyR+MkxpRD",
+	"WaKQVuXZ26jxpE1zF46e5WscQJwd3rjs4FswB0f/nc6ZtXR1Q9NAwIDfRUUFzhJ4gui5KpeoIAxyMGAO",
+	"+ziW4hy//8SnBbwatWTfsp28Z8i1eVov3a6xoFus73oAF4Ilto/ZPid7UUnn9IPsohNg0AsT1rK00u3E",
+	"frLMP/mjy7wre0E2F96pa6ewpjMB3xALXU/3Ggr4VLnh9/BvXb9vXALOjwgsj6rhhvJUAZ/1WGzVJ+ms",
+	"GTovDhtebrB/mtL94uznIdeVG0yKgzdCqjQa+iguplVCnKXvB/XhbVpfORfPP6DVtRNCWQ4rpaiAqb1N",
+	"+5KdxPT2y+nTp0b6cCH9kuNdQJ33/y37fZmDdKZ5gZoA2lzwHdM4Y7QL0UXKOHp+L8lg86o9iZF6pV4/",
+	"wd8FsclAd+jD79pf/d74Or/TTWBZ4K97aPgZoFOxSfW4Yh+s1rXs/T9QbTNCtb1AQYhBs0FOhrttgJCk",
+	"pEJIQ/QsGG0pxeBVzYA/5lv8ZORah4aeoSsTdl43G65b4KBoDQl8+BldEX67sdJS0tD1fNkzcN0smc/I",
+	"8QZdt1q/CEpDC9roTT8Tdv57YiPrCnrUDsmD/ybDzgtWlLPxuHaRSp8SWEnm6iw29J7NZ1/NG0+kS42/",
+	"SoIKoY+03THVYL5Ca5qzTeZ4IF+4SSOwdF0WZQ2F/Br1Zm5avuKWcxybPyNaEfRM95FrK7Tu/T3HKbGS",
+	"gx1RqUZJalvHQIYpU2yml2zkUGhmBg/EHTM3hZmF8SOk//rooMEsCeCwzJP5oqFIu9VHbQMZL97a3k2h",
+	"BP6kNAmodbkbIeWivmPmZlUu5ndymqUY+6KugQuzOcjsaJZVXl2dsysh9o9/08yMxnodb2bsTP5HoW7w",
+	"uGlmnvecbUSbPrrG5aciDgKhmbm+qV3CaeeBVW544n4CffWw/roHEQj0zTn2TDlkj3cMyg0ue6bfUkii",
+	"Kvk/JBe3kxA7eqix/28lIW/2plui6HpeMIcTYjBbd0fkPlN8wqtgXufO94w1dzj2rZQADv873b0Dzzxr",
+	"BOHTykdR5mh4axVD6GRz4spO9x+PMfvxb/5/Dl7Nr6VaM9Nj48O/mU+J6bzas9697QbneRgndGn/OFwN",
+	"u9Rh7F7w2U/wi6r6RXBzu2CzHf2zrSt+UVUBZqeHOw7n2cGi9QGBTXjTpP2m6LgdQk9xX0yVOvCjz+y2",
+	"aBeb5SWAlX8nVnLUT4ADZ2c9KemclvO8Th1P/aAFkYL9SRN5EGfwln6dycSnn9jhLSYJ3OiMwPBzHxIY",
+	"1CEAz/U8RHIW2L1bNtDx3QcTpHJFXf/7xY8/xOjbPx6Pf4P/n9HH2xN/xofjw1GuTbZwtHNqREiMxmim",
+	"n+MNr5jZK4DR1bKnbJaMLKHA6CwQ3xHdQU0zr6J5OOK9aKkmLRlCuN/KGqt4Hx26e5An7dbptFcDaN30",
+	"nt1SBcDY79hHMx/o85xswFy3/vk/RUgZOeaPG8UAl3Cy+dLjTrxO2w19tah/JoydJ98JyZ28bfHPc2Gf",
+	"BtFwUbyKLPeGuLjkvdVprhSp4ws+RUAdk5+9Zv2r4nxTVOgDU1aXQjkHGIkdtCynVLWhR/0F+aWT49Zp",
+	"ZEfL7ReLIuK7fHA9On9tL4acvJseArHcAE90tw4mxZhi9oP7i05d7ifQrLWWbtEbap/CkHDjkXQd/IbD",
+	"1Svc/9OnmEBx5Pe6jqESLqWsmWVbRmVZir8P/YZp2XvFK+b8BO5rZg/gvmaDQM5v99fXYQxq0X064wI6",
+	"NM2H4LyvnZWhAZPXnZUT/7yB4GfkOEScAaP9o86SVzztw0TDAUUTj7DfTi2FOed5prk9SfUnTUquyv1O",
+	"GyrKHiQQmsDlRmomkqxINFmZg0Q3CWzAquYuNJ+ROWjzmWEeRYDyWq6civLjFbTnHRTp1/jJZewaV9iv",
+	"uagCuMDt+kniLlK5o1x3et8JRlVBGqZ23ECLLKu1HaBoQPkUFanZarZkImSEe667pGLHooJI4ZBYSlpD",
+	"ttGSikqP8FfuVTlcYXmHn3wODq/OcvOK/Dyn3CbGy/9x/FzHV831nBrVD+du+lLuhTkBU4uz7/Fv7n+M",
+	"R/EdGX6PghVcfXw/kx1EyM73KUI8VszybdiRi5/kdalZmRPowN83hdEvPiKYvzQOgX6zF5VCoLc5OBng",
+	"v5BxQUrrCl6LSwa9sB+Yw1+U+r7D5dNszpLVtW8rpRu7PtdW3r1pIRq7kopQyMjd1xR6lymrzbG8igpC",
+	"7QtIyWbDfM4rN+cvzW8+NlJ1hGqE9dBgAdc+0J0gajfPw1A/VIKPJz2lAT4GzIaXd397YB4//s39jwsK",
+	"aoPij9v4MOzNkmzuvJKZrYBCG+p0u0+zXxSLmjrVVHFdUlWxKpZZf3LPwTCXlVTc7q74nrHGPuTkAc4k",
+	"7KsguC3wELQJFPTMod4XxNib4kcmqsCPB35S9NlotVLfijnh14id4n5/Gf9m9FN66+otK6VK41EiaJWC",
+	"JhfztcsAQQFYOw+lT30hQgWBmX9ILtCfiDcWX3UCM+nLKugjQ9Vgb/s7+OCW2UowQRros/u8nuOBwSAa",
+	"CCUdXLdV1ytZV/Ysjj7sR5EoWordBGNbmf8fFse3ZbUOv6Cw/8JVx2ns/vvEOXyGbWCwg8ag1fwufPQA",
+	"vTxSOfEzpcK/xGYdcJ04cpCKrXhoiOpz4o9e4He0sk/reLVWovPK/a37rnzPGjOt68rTh+HUi7oO1QMz",
+	"mQfYX2UAaTZIcR6GWcuazy25fZC07wCPKcA2zeRhwtd6mshX1dtADtwNgXFumAw3ORPulh4VzD9HB6NU",
+	"RFMHE+XCgUOdwg7hmhqBTHQf/T4+v8/wng3wnJ2VE9kw4VC5IgS3P2fq3hNur+rFs8Vjexr+vwAAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -23,7 +23,7 @@ func wireWorkspace(w *plan.Workspace) Workspace {
 
 func wirePerson(p fleet.Person) Person {
 	return Person{
-		Id: p.ID, Name: p.Name, Colour: p.Colour, Licence: p.Licence, Bands: texts(p.Bands), Services: texts(p.Services), Unlicensed: p.Unlicensed, Revision: p.Rev,
+		Id: p.ID, Name: p.Name, Colour: p.Colour, Callsign: p.Callsign, Licence: p.Licence, Bands: texts(p.Bands), Services: texts(p.Services), Unlicensed: p.Unlicensed, Revision: p.Rev,
 	}
 }
 

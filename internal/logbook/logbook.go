@@ -35,6 +35,9 @@ func New(s *store.Store, f *fleet.Fleet, p *plan.Plans, now func() time.Time) *L
 	return &Logbook{store: s, fleet: f, plans: p, now: now}
 }
 
+// Attempt is one line of the log.
+type Attempt = store.Attempt
+
 // evening is how long tries belong together: after it the world may be another one.
 const evening = 12 * time.Hour
 

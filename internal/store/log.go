@@ -49,3 +49,10 @@ func (e *Edit) dropLog(planID int64) error {
 	}
 	return nil
 }
+
+// Attempt returns a try.
+func (s *Store) Attempt(ctx context.Context, id int64) (Attempt, error) {
+	var a Attempt
+	err := s.read.GetContext(ctx, &a, "SELECT "+tables["attempt"].columns+" FROM attempt WHERE id = ?", id)
+	return a, found(err, fmt.Sprintf("the try %d", id))
+}

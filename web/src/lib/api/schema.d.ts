@@ -1683,6 +1683,125 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/entries/{slot}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        /** The test card of a channel, with why nothing came back and what to change next */
+        get: operations["getCard"];
+        put?: never;
+        /** Record a try and what came back */
+        post: operations["recordTry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/entries/{slot}/card/permission": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep what the owner of a closed repeater said */
+        put: operations["permit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/entries/{slot}/card/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Store what worked on the air as the channel */
+        post: operations["keepTry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** What happened on the air, newest first */
+        get: operations["getLog"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/log/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a try out of the log */
+        delete: operations["dropTry"];
+        options?: never;
+        head?: never;
+        /** Correct what is noted of a try */
+        patch: operations["editTry"];
+        trace?: never;
+    };
+    "/api/loads/{load}/log/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** The log as a file */
+        get: operations["getLogFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -2165,6 +2284,7 @@ export interface components {
             id: number;
             name: string;
             colour: string;
+            callsign: string;
             licence: string;
             /** @description permitted; empty for all */
             bands: string[];
@@ -2571,6 +2691,7 @@ export interface components {
             name?: string;
             colour?: string;
             licence?: string;
+            callsign?: string;
             bands?: string[];
             services?: string[];
             unlicensed?: boolean;
@@ -3830,6 +3951,136 @@ export interface components {
             passes: components["schemas"]["SweepPass"][];
             begin?: components["schemas"]["Keyed"];
             digits: number;
+        };
+        TrySetting: {
+            tone: string;
+            /** Format: int64 */
+            offset_hz: number;
+            width: string;
+            /** @description it was looked at and set high again */
+            power: boolean;
+            /** @description the display was seen to show the mark of a tone */
+            mode: boolean;
+            where: string;
+            aerial: string;
+        };
+        TryForm: {
+            /** @description key, listen, look or ask */
+            kind: string;
+            setting: components["schemas"]["TrySetting"];
+            /** @description of a call: nothing, weak, tail, ident or reply */
+            answer?: string;
+            /** @description of the others: it is heard, or no tone is sent */
+            yes?: boolean;
+            /** @description a call that is to fail */
+            negative?: boolean;
+            at?: string;
+            spot?: string;
+            station?: string;
+            note?: string;
+        };
+        TryEdit: {
+            answer?: string;
+            spot?: string;
+            station?: string;
+            note?: string;
+        };
+        LoggedTry: {
+            /** Format: int64 */
+            id: number;
+            at: string;
+            kind: string;
+            answer: string;
+            yes: boolean;
+            negative: boolean;
+            slot: number;
+            name: string;
+            /** Format: int64 */
+            receive_hz: number;
+            setting: components["schemas"]["TrySetting"];
+            tone_in: string;
+            power: string;
+            /** Format: double */
+            watts: number;
+            spot: string;
+            callsign: string;
+            station: string;
+            note: string;
+            /** Format: int64 */
+            person: number;
+            /** @description what came of it */
+            says: string;
+        };
+        TestCause: {
+            says: string;
+            short: string;
+            /** Format: double */
+            now: number;
+            /** Format: double */
+            was: number;
+            in_ten: string;
+        };
+        TestAct: {
+            kind: string;
+            change: string;
+            says: string;
+            why: string;
+            /** Format: double */
+            bits: number;
+            /** Format: double */
+            back: number;
+            setting: components["schemas"]["TrySetting"];
+            channel: components["schemas"]["Channel"];
+            /** @description what it was, if something comes back */
+            yes: string;
+            /** @description what leads, if nothing does */
+            no: string;
+        };
+        TestChoice: {
+            id: string;
+            says: string;
+        };
+        TestCard: {
+            /** Format: int64 */
+            load: number;
+            slot: number;
+            name: string;
+            unit: string;
+            channel: components["schemas"]["Channel"];
+            refused: string;
+            closed: boolean;
+            owner: string;
+            permission?: string;
+            callsign: string;
+            minutes: number;
+            source: string;
+            first: string;
+            setting: components["schemas"]["TrySetting"];
+            tries: components["schemas"]["LoggedTry"][];
+            causes: components["schemas"]["TestCause"][];
+            found: boolean;
+            answered: boolean;
+            acts: components["schemas"]["TestAct"][];
+            standing: components["schemas"]["RowStanding"];
+            basis: string;
+            /** Format: double */
+            watts: number;
+            /** Format: int64 */
+            revision: number;
+            places: components["schemas"]["TestChoice"][];
+            aerials: components["schemas"]["TestChoice"][];
+            answers: components["schemas"]["TestChoice"][];
+            /** Format: double */
+            distance_km: number | null;
+            /** Format: double */
+            bearing: number | null;
+            /** Format: double */
+            reach_km: number | null;
+        };
+        LogBook: {
+            tries: components["schemas"]["LoggedTry"][];
+            answered: number;
+            silent: number;
         };
         /** @description What a server-sent event holds */
         Event: {
@@ -6610,6 +6861,211 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sweep"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getCard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The card */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestCard"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    recordTry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryForm"];
+            };
+        };
+        responses: {
+            /** @description The card after it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestCard"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    permit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    note: string;
+                };
+            };
+        };
+        responses: {
+            /** @description The card after it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestCard"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    keepTry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Format: int64 */
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getLog: {
+        parameters: {
+            query?: {
+                /** @description words that a line has to hold */
+                find?: string;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The log */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogBook"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    dropTry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description It is gone */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    editTry: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["parameters"]["ID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryEdit"];
+            };
+        };
+        responses: {
+            /** @description The try */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoggedTry"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getLogFile: {
+        parameters: {
+            query: {
+                as: "csv" | "adi";
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition": string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
             default: components["responses"]["Problem"];
