@@ -61,8 +61,9 @@ func TestProven(t *testing.T) {
 	require.Len(t, c.Acts, 1)
 	s := c.Acts[0].Setting
 	s.Where = "vehicle"
-	c, err := try(t, a, 8, logbook.Form{Setting: s, Answer: trial.Ident, Spot: "harbour road"})
+	c, err := try(t, a, 8, logbook.Form{Setting: s, Answer: trial.Ident, Spot: "harbour road", At: "2026-11-25T09:40:00Z"})
 	require.NoError(t, err)
+	assert.Equal(t, "2026-11-25T09:40:00Z", c.Tries[0].At, "it waited two minutes")
 	assert.True(t, c.Answered)
 	assert.Equal(t, standing.Proven, stands(t, a, 8))
 	assert.Equal(t, standing.Planned, stands(t, a, 7))
@@ -137,7 +138,6 @@ func TestRefused(t *testing.T) {
 	c := card(t, a, 8)
 	for field, f := range map[string]logbook.Form{
 		"answer": {Setting: c.Setting, Answer: "boo"}, "kind": {Kind: "dance", Setting: c.Setting}, "where": {Setting: trial.Setting{Tone: c.Setting.Tone, Offset: c.Setting.Offset, Width: c.Setting.Width, Aerial: "short"}, Answer: trial.Tail},
-		"at": {Setting: c.Setting, Answer: trial.Tail, At: "2020-01-01T00:00:00Z"},
 	} {
 		_, err := try(t, a, 8, f)
 		require.Error(t, err, field)

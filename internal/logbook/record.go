@@ -103,13 +103,10 @@ func (l *Logbook) write(ctx context.Context, d *desk, label string, f func(*stor
 // check says what is wrong with a try as it is told.
 func (form *Form) check(f *fault.Invalid, d *desk, now time.Time) (at string) {
 	at = now.UTC().Format(time.RFC3339)
-	if form.At != "" { // it waited until somebody listened
-		t, err := time.Parse(time.RFC3339, form.At)
-		if err != nil || t.After(now.Add(time.Minute)) || now.Sub(t) > evening {
-			f.Add("at", "write when it was, within the last twelve hours")
-		} else {
-			at = t.UTC().Format(time.RFC3339)
-		}
+	// A try that waited until somebody listened says when it was. A clock that is far off
+	// is not believed.
+	if t, err := time.Parse(time.RFC3339, form.At); err == nil && !t.After(now.Add(time.Minute)) && now.Sub(t) < evening {
+		at = t.UTC().Format(time.RFC3339)
 	}
 	for field, text := range map[string]*string{"spot": &form.Spot, "station": &form.Station, "note": &form.Note} {
 		*text = strings.TrimSpace(*text)

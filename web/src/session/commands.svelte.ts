@@ -13,6 +13,7 @@ export type Scope =
   | 'Sheet'
   | 'Load'
   | 'Listen'
+  | 'Log'
   | 'In the scan';
 
 export interface Command {

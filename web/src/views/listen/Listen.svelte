@@ -359,7 +359,7 @@
       border-top: 2px solid var(--bold);
     }
     .foot {
-      padding-bottom: 8px;
+      padding-bottom: 64px; /* the views stand below */
     }
   }
 </style>

@@ -1,0 +1,113 @@
+import { api, must, type TestCard } from '$lib/api/client';
+import type { Desk } from '$session/desk.svelte';
+import { say } from '$session/say.svelte';
+import { stamp } from './time';
+
+export type Act = TestCard['acts'][number];
+export type Setting = TestCard['setting'];
+
+/** Which channel is tested, how it is set for the next try, and what waits to be told. */
+export class LogState {
+  slot = $state(-1);
+  /** The act that is on the card; undefined for the first one. */
+  chosen = $state<number>();
+  /** A call that is to fail. */
+  negative = $state(false);
+  where = $state('');
+  aerial = $state('');
+  spot = $state(localStorage.getItem('log spot') ?? '');
+  station = $state('');
+  note = $state('');
+  faults = $state.raw<Record<string, string>>({});
+  trouble = $state('');
+  /** How many tries wait until somebody listens. */
+  waiting = $state(0);
+
+  constructor(private readonly desk: Desk) {}
+
+  choose(slot: number): void {
+    this.slot = slot;
+    this.chosen = undefined;
+    this.negative = false;
+    this.station = '';
+    this.note = '';
+    this.where = '';
+    this.aerial = '';
+    this.faults = {};
+    this.trouble = '';
+  }
+
+  card(load: number, slot: number): Promise<TestCard> {
+    return api.GET('/api/loads/{load}/entries/{slot}/card', { params: { path: { load, slot } } }).then(must);
+  }
+
+  /** Tells of a try. While nobody listens it waits, and is told once. */
+  async record(
+    load: number,
+    kind: string,
+    setting: Setting,
+    what: { answer?: string; yes?: boolean },
+  ): Promise<boolean> {
+    this.faults = {};
+    this.trouble = '';
+    localStorage.setItem('log spot', this.spot);
+    this.waiting += 1;
+    const { done, problem } = await this.desk.ask(
+      {
+        method: 'POST',
+        path: '/api/loads/{load}/entries/{slot}/card',
+        params: { path: { load, slot: this.slot } },
+        body: {
+          kind,
+          setting,
+          ...what,
+          negative: this.negative,
+          at: stamp(),
+          spot: this.spot,
+          station: what.answer === 'reply' ? this.station : '',
+          note: this.note,
+        },
+        load,
+        says: what.answer ?? kind,
+      },
+      true,
+    );
+    this.waiting -= 1;
+    if (!done) {
+      this.faults = Object.fromEntries((problem?.errors ?? []).map((f) => [f.field, f.message]));
+      this.trouble = problem?.errors?.map((f) => f.message).join('. ') ?? problem?.detail ?? problem?.title ?? '';
+      say.failed(this.trouble);
+      return false;
+    }
+    say.done(`Noted: ${what.answer ?? kind}`);
+    this.chosen = undefined;
+    this.negative = false;
+    this.station = '';
+    this.note = '';
+    return true;
+  }
+
+  async send(
+    load: number,
+    method: 'PUT' | 'POST' | 'PATCH' | 'DELETE',
+    path: string,
+    params: { path: Record<string, string | number> },
+    body: Record<string, unknown>,
+    says: string,
+  ): Promise<boolean> {
+    this.trouble = '';
+    const { done, problem } = await this.desk.ask({
+      method,
+      path,
+      params,
+      ...(method === 'DELETE' ? {} : { body }),
+      load,
+      says,
+    });
+    if (!done) {
+      this.trouble = problem?.errors?.map((f) => f.message).join('. ') ?? problem?.detail ?? problem?.title ?? '';
+      say.failed(this.trouble);
+    }
+    return done;
+  }
+}
