@@ -116,7 +116,7 @@ func TestLogByThumb(t *testing.T) {
 	p.thumb("edit")
 	p.accessible()
 	p.thumb("take it out")
-	p.until("!document.querySelector('main').innerText.includes('answered')")
+	p.until("!document.querySelector('main').innerText.includes('The log')")
 	assert.Empty(t, p.logged().Tries)
 	p.thumb("another channel")
 	p.thumb("Tern Stack")

@@ -42,7 +42,7 @@ func TestScreenshots(t *testing.T) {
 		{"listen", 1280, 1000, "day", listening},
 		{"find", 1280, 800, "day", finding},
 		{"find-phone", 390, 844, "red", lacking},
-		{"find-import", 1280, 800, "day", bringing},
+		{"log", 1280, 900, "night", trying},
 		{"radios", 1280, 800, "day", editing},
 		{"settings", 1280, 800, "day", setting},
 		{"first", 1280, 800, "day", answering},
@@ -189,20 +189,6 @@ func lacking(p *person) {
 }
 
 // bringing is a table with a title, decimal commas and two rows that cannot be
-// read.
-func bringing(p *person) {
-	file := filepath.Join(p.t.TempDir(), "club.csv")
-	content := "Our repeaters;;;;;;\nRX;TX;CTCSS TX;CTCSS RX;Town;Latitude;Longitude\n147,255;147,855;100,0;77;Fern Top;41,05;-55,20\n146,655;146,055;88,5;;Low Quay;41,00;-55,30\n" +
-		"146,715;146,115;loud;;Odd Rock;41,00;-55,30\n146,580;simplex;88,5;88,5;Club talk;;\nTotal: 4;;;;;;\n"
-	require.NoError(p.t, os.WriteFile(file, []byte(content), 0o600))
-	p.goes("/find")
-	p.reads("[role=option]", "Holm Rigg")
-	p.presses("i", kb.ModifierCtrl)
-	p.sees("[role=dialog] input[type=file]")
-	p.do(chromedp.SetUploadFiles(chromedp.CSS("[role=dialog] input[type=file]"), []string{file}))
-	p.reads("[role=dialog]", "As understood")
-}
-
 func setting(p *person) {
 	p.goes("/settings")
 	p.reads("main", "repeaters to talk through")
@@ -218,6 +204,19 @@ func listening(p *person) {
 	p.reads("main", "on Weather")
 	p.do(focus("#scan-2"), blur())
 	p.reads(".panel h2", "Walk control")
+	p.until("document.querySelector('.said.shown') === null")
+	ask[any](p, "scrollTo(0, 0)")
+}
+
+// trying is a channel that stays silent, from the vehicle.
+func trying(p *person) {
+	p.calls("QX9ABC")
+	p.goes("/log")
+	p.mouse("Marran Light")
+	p.reads("main", "QX9ABC testing")
+	p.mouse("in the vehicle")
+	p.mouse("nothing")
+	p.reads(".panel", "Why nothing came back")
 	p.until("document.querySelector('.said.shown') === null")
 	ask[any](p, "scrollTo(0, 0)")
 }
