@@ -20,6 +20,7 @@ type Act struct {
 	Back    float64 // the chance of a yes
 	Yes, No Cause   // the likeliest cause after either
 	Ends    float64 // the chance that it is the last: something comes back, or the cause is found
+	Worth   float64 // how good it is as the next: by this acts are put in order
 }
 
 // acts are what can be done next: one change against the last call, or none.
@@ -120,7 +121,7 @@ func (w *Weighing) Acts() []Act {
 	for i := range out {
 		w.expect(&out[i])
 	}
-	slices.SortStableFunc(out, func(a, b Act) int { return cmp.Compare(b.worth(), a.worth()) })
+	slices.SortStableFunc(out, func(a, b Act) int { return cmp.Compare(b.Worth, a.Worth) })
 	return out
 }
 
@@ -146,11 +147,8 @@ func (w *Weighing) expect(a *Act) {
 	if a.No.Now >= sure {
 		a.Ends += 1 - a.Back
 	}
+	a.Worth = a.Bits + ending*a.Ends // what it tells, and how likely nothing is to be done after it
 }
-
-// worth is how good an act is as the next: what it tells, and how likely nothing is to be
-// done after it.
-func (a Act) worth() float64 { return a.Bits + ending*a.Ends }
 
 // ending is what an end is worth, in bits. Held against the best policy that there is, in
 // cases that are small enough to reckon it.

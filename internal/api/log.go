@@ -122,7 +122,7 @@ func wireCard(c *logbook.Card) TestCard {
 		Found: c.Found, Answered: c.Answered, Standing: wireStanding(c.Standing), Basis: c.Basis, Watts: c.Watts, Revision: c.Revision,
 		Acts: each(c.Acts, func(a logbook.Act) TestAct {
 			return TestAct{
-				Kind: string(a.Kind), Change: a.Change, Says: a.Says, Why: a.Why, Bits: a.Bits, Back: a.Back, Setting: wireSetting(a.Setting), Channel: wireChannel(a.Channel),
+				Kind: string(a.Kind), Change: a.Change, Says: a.Says, Why: a.Why, Bits: a.Bits, Worth: a.Worth, Back: a.Back, Setting: wireSetting(a.Setting), Channel: wireChannel(a.Channel),
 				Yes: outlook(a.Yes), No: outlook(a.No),
 			}
 		}),

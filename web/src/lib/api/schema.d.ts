@@ -4025,8 +4025,16 @@ export interface components {
             change: string;
             says: string;
             why: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description how much it is expected to tell
+             */
             bits: number;
+            /**
+             * Format: double
+             * @description how good it is as the next
+             */
+            worth: number;
             /** Format: double */
             back: number;
             setting: components["schemas"]["TrySetting"];

@@ -13,7 +13,7 @@
   }
   let { c, chosen, choose, negative }: Props = $props();
   const most = $derived(Math.max(0.2, ...c.causes.map((x) => Math.max(x.now, x.was))));
-  const bits = $derived(Math.max(0.05, ...c.acts.map((a) => a.bits)));
+  const best = $derived(Math.max(0.05, ...c.acts.map((a) => a.worth)));
   const act = $derived(c.acts[chosen]);
   const silent = $derived(c.tries.length > 0 && !c.answered);
 </script>
@@ -64,7 +64,7 @@
   <section aria-label="Next">
     <h3>
       {silent ? 'Next, change one thing' : 'First'}
-      {#if silent}<span>how much it would tell</span>{/if}
+      {#if silent}<span>how far it would bring you</span>{/if}
     </h3>
     {#each c.acts.slice(0, 7) as a, i (i)}
       <p class="act" class:chosen={i === chosen}>
@@ -72,7 +72,7 @@
           >{a.says}{#if a.why}<small>{a.why}</small>{/if}</span
         >
         {#if silent}<svg width="92" height="8" viewBox="0 0 92 8" aria-hidden="true"
-            ><path class="all" d="M0,4H92" /><path class="now" d="M0,4H{(92 * a.bits) / bits}" /></svg
+            ><path class="all" d="M0,4H92" /><path class="now" d="M0,4H{(92 * a.worth) / best}" /></svg
           >{/if}
         {#if i === chosen}<span class="r">in the card</span>{:else}<button
             type="button"

@@ -54,7 +54,7 @@
 
 {#if c.tries.length > 0}
   <h2>Tries on slot {c.slot}, each with one change</h2>
-  <div class="table" role="table" aria-label="Tries">
+  <div role="table" aria-label="Tries">
     <div class="row heads" role="row">
       <span role="columnheader">try</span><span role="columnheader">time</span><span role="columnheader">tone out</span
       ><span role="columnheader">shift</span><span role="columnheader">width</span><span role="columnheader">where</span
