@@ -141,6 +141,7 @@ type Subject struct {
 	Plan      *band.Plan
 	Radio     *radio.Profile // nil if no radio was named
 	Occupancy *Occupancy     // what the radio holds
+	Heard     evidence.Heard // what something came back to on the air
 	Outputs   []listing.Match
 	Inputs    []listing.Match
 	// Unsearched is set by Judge where no listing has anything in this band
@@ -186,7 +187,7 @@ type judgement struct {
 func alone(s Subject) *judgement {
 	s.Slot, s.Occupancy = nil, nil // what a radio holds does not count here
 	p := Pass{Subject: s, Meant: meant(s)}
-	j := &judgement{of: evidence.Case{Channel: s.Channel, Plan: s.Plan, Meant: p.Meant, Fresh: p.Meant != nil && p.fresh(*p.Meant)}}
+	j := &judgement{of: evidence.Case{Channel: s.Channel, Plan: s.Plan, Meant: p.Meant, Fresh: p.Meant != nil && p.fresh(*p.Meant), Heard: s.Heard}}
 	if _, own := p.uses(); len(own) > 0 {
 		u := p.serviceMeant(own)
 		j.of.Service = u.Name + " " + u.Number

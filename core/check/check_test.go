@@ -3,6 +3,8 @@ package check
 import (
 	"fmt"
 	"slices"
+	"strconv"
+	"strings"
 	"testing"
 	"time"
 
@@ -87,6 +89,7 @@ type circumstances struct {
 	tones           TonePolicy
 	services, bands []string
 	unlicensed      bool
+	heard           string // the tone and shift that something came back to, such as 88.5 -600
 }
 
 func look(t *testing.T, line string, c circumstances) Result {
@@ -102,6 +105,12 @@ func look(t *testing.T, line string, c circumstances) Result {
 		s.TonePolicy = c.tones
 	}
 	s.Services, s.Bands, s.Unlicensed = c.services, c.bands, c.unlicensed
+	if c.heard != "" {
+		sent, shift, _ := strings.Cut(c.heard, " ")
+		khz, err := strconv.Atoi(shift)
+		require.NoError(t, err)
+		s.Heard = evidence.Heard{Known: true, Tone: tone.MustParse(sent), Offset: freq.Offset(khz * freq.KHz), Day: "2026-11-20"}
+	}
 	if c.radio != "" {
 		var err error
 		s.Radio, err = radio.Load(c.radio)
@@ -163,6 +172,8 @@ func TestRules(t *testing.T) {
 		{"receive-near", "146.943 - 88.5", "146.94 - 88.5", Fix, "146.94 - 88.5", trail},
 		{"shift-local", "52.81", "147.39", Note, "", trail},
 		{"tone-missing", "147.24", "147.24 103.5", Fix, "147.24 103.5", trail},
+		{"heard-otherwise", "146.94 127.3", "146.94 88.5", Fix, "146.94 88.5", circumstances{radio: "trail", heard: "88.5 -600"}},
+		{"heard-otherwise", "146.94 + 88.5", "146.94 88.5", Fix, "146.94 - 88.5", circumstances{radio: "trail", heard: "88.5 -600"}},
 		{"tone-downlink", "146.94 127.3", "146.94 88.5", Fix, "146.94 88.5", trail},
 		{"tone-differs", "147.24 100", "147.24 103.5", Fix, "147.24 103.5", trail},
 		{"tone-differs", "146.70 100", "146.70", Check, "146.70", trail},

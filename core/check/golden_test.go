@@ -55,6 +55,8 @@ func golden(t *testing.T, text string, spoken, silent map[string]bool) {
 			in.tones = TonePolicy(rest)
 		case "services":
 			in.services = strings.Split(rest, ", ")
+		case "heard":
+			in.heard = rest
 		case "unlicensed":
 			in.unlicensed = true
 		case "bands":

@@ -12,6 +12,7 @@ import (
 
 	"mnemos/core/band"
 	"mnemos/core/channel"
+	"mnemos/core/evidence"
 	"mnemos/core/geo"
 	"mnemos/core/listing"
 	"mnemos/core/mend"
@@ -43,6 +44,7 @@ type judgedBy struct {
 	policy          TonePolicy
 	unlicensed      bool
 	services, bands string
+	heard           evidence.Heard // a test that is logged changes the verdict at once
 }
 
 // kept is how many judgements of one channel are remembered: for each of the
@@ -50,7 +52,7 @@ type judgedBy struct {
 const kept = 16
 
 func (s Subject) judgedBy() judgedBy {
-	return judgedBy{s.Radio, s.Stale, s.TonePolicy, s.Unlicensed, strings.Join(s.Services, "\n"), strings.Join(s.Bands, "\n")}
+	return judgedBy{s.Radio, s.Stale, s.TonePolicy, s.Unlicensed, strings.Join(s.Services, "\n"), strings.Join(s.Bands, "\n"), s.Heard}
 }
 
 // judge runs the rules over a subject with its facts, and looks up those that

@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strings"
 
+	"mnemos/core/tone"
+
 	"mnemos/core/band"
 	"mnemos/core/channel"
 	"mnemos/core/listing"
@@ -81,6 +83,9 @@ func (p *Pass) weigh(findings []Finding) {
 						x.Confidence = VeryLikely
 					}
 				}
+			}
+			if h := p.Heard; h.Known && x.Slot == nil && tone.Same(x.Result.TransmitTone, h.Tone) && x.Result.Offset() == h.Offset {
+				x.Confidence = VeryLikely // it answered to that
 			}
 			if x.Confidence == Possible {
 				x.Label += "?" // what is only possible is asked

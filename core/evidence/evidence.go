@@ -1,5 +1,6 @@
 // Package evidence sets the witnesses for a channel side by side, field by
-// field: what was entered, what is published, what the band plan implies. A
+// field: what was entered, what is published, what the band plan implies, and what
+// was answered on the air. A
 // dash is no evidence; it is never agreement.
 //
 // "Agrees" is a statement about the listing and the band plan. Whether a
@@ -60,7 +61,17 @@ type Row struct {
 	Entered   Cell          `json:"entered"`
 	Published Cell          `json:"published"`
 	Plan      Cell          `json:"plan"`
+	Heard     Cell          `json:"heard"`
 	Mark      Mark          `json:"mark"`
+}
+
+// Heard is what something came back to when the channel was tested last: the fourth
+// witness, and the strongest.
+type Heard struct {
+	Known  bool
+	Tone   tone.Tone // that was sent
+	Offset freq.Offset
+	Day    string // when, as 2026-11-25
 }
 
 // Case is everything that speaks about a channel.
@@ -70,6 +81,7 @@ type Case struct {
 	Meant   *listing.Match  // the published record that is meant, or nil
 	Others  []listing.Match // what else is said about the same repeater
 	Fresh   bool            // that record is recent and says it is on the air
+	Heard   Heard           // what was answered on the air
 	// Service names the channel of another service that is used; its limits
 	// are checked elsewhere, and its channels are no band edge.
 	Service string
@@ -80,12 +92,33 @@ func (c Case) Rows() []Row {
 	rows := []Row{c.receive()}
 	if c.Channel.Side.Kind != channel.Blocked {
 		rows = append(rows, c.shift(), c.transmit(), c.toneOut())
+		c.hear(rows)
 	}
 	rows = append(rows, c.toneIn())
 	if w, ok := c.width(); ok {
 		rows = append(rows, w)
 	}
 	return rows
+}
+
+// hear adds what was heard. Where it is known it decides: the repeater answered.
+func (c Case) hear(rows []Row) {
+	if !c.Heard.Known {
+		return
+	}
+	for i := range rows {
+		switch r := &rows[i]; r.Field {
+		case channel.FieldShift:
+			r.Heard, r.Mark = offset(c.Heard.Offset), compare(c.Heard.Offset == c.Channel.Offset())
+		case channel.FieldTransmit:
+			tx, _ := c.Channel.Transmit()
+			heard := c.Channel.Receive + freq.Hz(c.Heard.Offset)
+			r.Heard, r.Mark = frequency(heard), compare(heard == tx)
+		case channel.FieldTransmitTone:
+			r.Heard, r.Mark = toneCell(c.Heard.Tone, "no tone"), compare(tone.Same(c.Heard.Tone, c.Channel.TransmitTone))
+		default:
+		}
+	}
 }
 
 // width is the row of the bandwidth, where the record states one.

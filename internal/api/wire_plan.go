@@ -115,7 +115,7 @@ func wireEvidence(v *plan.Evidence) Evidence {
 		Path:    EvidencePath{Through: v.Path.Through, Up: someLeg(v.Path.Up), Down: wireLeg(v.Path.Down)},
 		Matches: each(v.Matches, wireMatch), Losses: each(v.Losses, wireLoss), Band: v.BandName, Statements: v.Statements,
 		Rows: each(v.Rows, func(r evidence.Row) EvidenceRow {
-			return EvidenceRow{Field: string(r.Field), Entered: wireCell(r.Entered), Published: wireCell(r.Published), Plan: wireCell(r.Plan), Mark: EvidenceRowMark(r.Mark)}
+			return EvidenceRow{Field: string(r.Field), Entered: wireCell(r.Entered), Published: wireCell(r.Published), Plan: wireCell(r.Plan), Heard: wireCell(r.Heard), Mark: EvidenceRowMark(r.Mark)}
 		}),
 	}
 	if p := v.Published; p != nil {

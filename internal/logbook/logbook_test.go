@@ -7,6 +7,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mnemos/core/channel"
+	"mnemos/core/evidence"
 	"mnemos/core/standing"
 	"mnemos/core/tone"
 	"mnemos/core/trial"
@@ -105,6 +107,11 @@ func TestLed(t *testing.T) {
 	c, err = try(t, a, 7, logbook.Form{Setting: c.Acts[i].Setting, Answer: trial.Tail})
 	require.NoError(t, err)
 	assert.True(t, c.Answered)
+	v, err := a.Plans.Evidence(t.Context(), demotest.Trail, 7)
+	require.NoError(t, err)
+	assert.Equal(t, "heard-otherwise", v.Findings[0].Rule, "the verdict goes by it at once")
+	assert.Equal(t, "It answered to 88.5 Hz", v.Findings[0].Title)
+	assert.Equal(t, "Send 88.5 Hz", v.Findings[0].Fixes[0].Label)
 	assert.Equal(t, standing.Planned, stands(t, a, 7), "proven is what is stored, and that is another tone")
 	_, err = a.Log.Keep(t.Context(), demotest.Trail, 7, plan.Latest)
 	require.NoError(t, err)
@@ -114,6 +121,11 @@ func TestLed(t *testing.T) {
 			assert.Equal(t, "88.5", r.Channel.TransmitTone.String())
 		}
 	}
+	v, err = a.Plans.Evidence(t.Context(), demotest.Trail, 7)
+	require.NoError(t, err)
+	assert.Equal(t, evidence.Agrees, v.Verdict)
+	i = slices.IndexFunc(v.Rows, func(r evidence.Row) bool { return r.Field == channel.FieldTransmitTone })
+	assert.Equal(t, "88.5", v.Rows[i].Heard.Text)
 	// The negative test: without a tone it must stay silent; with one that is published
 	// there it is no test.
 	neg := c.Setting

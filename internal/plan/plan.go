@@ -52,6 +52,7 @@ type desk struct {
 	held       *check.Occupancy // made by occupancy
 	numbers    map[int64]int    // that everybody uses, by channel; read by number
 	standings  map[int64]store.Standing
+	heard      map[int64]store.Attempt // what was answered on the air, by channel
 	listings   listing.Source
 	generation check.Generation // of the listings
 }
@@ -90,6 +91,9 @@ func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
 		return nil, err
 	}
 	d.standings = standings[loadID]
+	if d.heard, err = p.store.LastHeard(ctx, d.plan.ID); err != nil {
+		return nil, err
+	}
 	d.settings = settings(d.plan, licence, p.now())
 	d.listings, d.generation, err = p.catalog.Source(ctx, d.plan.ID)
 	return d, err

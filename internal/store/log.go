@@ -56,3 +56,18 @@ func (s *Store) Attempt(ctx context.Context, id int64) (Attempt, error) {
 	err := s.read.GetContext(ctx, &a, "SELECT "+tables["attempt"].columns+" FROM attempt WHERE id = ?", id)
 	return a, found(err, fmt.Sprintf("the try %d", id))
 }
+
+// LastHeard returns the last try of each channel of a plan to which something came back.
+func (s *Store) LastHeard(ctx context.Context, planID int64) (map[int64]Attempt, error) {
+	var rows []Attempt
+	err := s.read.SelectContext(ctx, &rows, "SELECT "+tables["attempt"].columns+` FROM attempt WHERE id IN (
+		SELECT max(id) FROM attempt WHERE plan_id = ? AND kind = 'key' AND NOT negative AND answer <> 'nothing' GROUP BY channel_id)`, planID)
+	if err != nil {
+		return nil, fmt.Errorf("read the log: %w", err)
+	}
+	out := map[int64]Attempt{}
+	for _, r := range rows {
+		out[r.ChannelID] = r
+	}
+	return out, nil
+}

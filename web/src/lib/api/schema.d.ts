@@ -2257,6 +2257,7 @@ export interface components {
             entered: components["schemas"]["Cell"];
             published: components["schemas"]["Cell"];
             plan: components["schemas"]["Cell"];
+            heard: components["schemas"]["Cell"];
             /** @enum {string} */
             mark: "agrees" | "differs" | "no evidence";
         };

@@ -6,6 +6,8 @@
 
   /** The witnesses side by side, field by field. */
   let { found }: { found: Case } = $props();
+  /** Something was answered on the air. */
+  const heard = $derived(found.rows.some((r) => r.heard.kind !== ''));
   const names: Record<string, string> = {
     bandwidth: 'width',
     receive: 'receive',
@@ -31,7 +33,9 @@
 <table class="w-full table-fixed border-collapse">
   <caption class="sr-only">The witnesses, field by field</caption>
   <colgroup
-    ><col class="w-[15%]" /><col class="w-[20%]" /><col class="w-[20%]" /><col class="w-[20%]" /><col /></colgroup
+    ><col class="w-[15%]" /><col class="w-[20%]" /><col class="w-[20%]" /><col class="w-[20%]" />{#if heard}<col
+        class="w-[16%]"
+      />{/if}<col /></colgroup
   >
   <thead>
     <tr class="border-b border-bold align-top text-label text-ink2">
@@ -47,6 +51,7 @@
         ></th
       >
       <th scope="col">band plan<small>{found.band || 'no band'}</small></th>
+      {#if heard}<th scope="col">heard</th>{/if}
       <th scope="col"><span class="sr-only">verdict</span></th>
     </tr>
   </thead>
@@ -63,6 +68,9 @@
           )}</td
         >
         <td>{@render cell(row.plan, true, row.mark === 'differs' && row.published.kind === '')}</td>
+        {#if heard}<td
+            >{@render cell(row.heard, row.mark !== 'differs', row.mark === 'differs' && row.heard.kind !== '')}</td
+          >{/if}
         <td class="text-small"><Evidence kind={marks[row.mark]} word={row.mark} /></td>
       </tr>
     {/each}
