@@ -134,12 +134,3 @@ func (r *Result) Reach(channel int, share float64) float64 {
 	}
 	return high
 }
-
-// Alone is the chance without any stop, from the look, the time to open, the round and
-// the length of the over.
-func Alone(look, opens, round, length float64) float64 {
-	if length < opens || opens > look || round <= 0 {
-		return 0
-	}
-	return min(1, max(0, (length+look-2*opens)/round))
-}

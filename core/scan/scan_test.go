@@ -38,7 +38,6 @@ func TestWithoutStops(t *testing.T) {
 		got := scan.Reckon(s)
 		round := float64(x.n) * x.look
 		assert.InDelta(t, x.chance, got.Chance(3, x.over), 1e-6, x.says)
-		assert.InDelta(t, x.chance, scan.Alone(x.look, x.opens, round, x.over), 1e-6, x.says)
 		const overs = 100_000
 		heard := 0
 		for range overs {

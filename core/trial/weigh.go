@@ -65,26 +65,19 @@ func worldsOf(f Facts) (out []world) {
 		switch c.ID {
 		case "tone":
 			pick(f.Tone)
-			// What is published is likelier than what nobody has written down.
-			known := 0.0
-			if len(f.Tones) > 0 {
-				known = 0.85 * w
-			}
+			var known []fault
 			for _, t := range f.Tones {
-				singles = append(singles, world{[]fault{{cause: c.ID, tone: t, known: true}}, known / float64(len(f.Tones))})
+				known = append(known, fault{cause: c.ID, tone: t, known: true})
 			}
-			singles = append(singles, world{[]fault{{cause: c.ID}}, w - known})
+			singles = append(singles, among(c.ID, w, known)...)
 			continue
 		case "shift":
 			pick(f.Shift)
-			known := 0.0
-			if len(f.Offsets) > 0 {
-				known = 0.85 * w
-			}
+			var known []fault
 			for _, o := range f.Offsets {
-				singles = append(singles, world{[]fault{{cause: c.ID, offset: o, known: true}}, known / float64(len(f.Offsets))})
+				known = append(known, fault{cause: c.ID, offset: o, known: true})
 			}
-			singles = append(singles, world{[]fault{{cause: c.ID}}, w - known})
+			singles = append(singles, among(c.ID, w, known)...)
 			continue
 		case "off":
 			pick(f.Tone)
@@ -125,6 +118,22 @@ func worldsOf(f Facts) (out []world) {
 	}
 	normal(out)
 	return out
+}
+
+// published is how much of the weight of a wrong value goes to those that are published:
+// they are likelier than what nobody has written down. A guess.
+const published = 0.85
+
+// among shares the weight of a cause among the values that are published, and one that is
+// not.
+func among(cause string, weight float64, known []fault) (out []world) {
+	rest := weight
+	for _, f := range known {
+		w := published * weight / float64(len(known))
+		out = append(out, world{[]fault{f}, w})
+		rest -= w
+	}
+	return append(out, world{[]fault{{cause: cause}}, rest})
 }
 
 func normal(ws []world) {

@@ -31,7 +31,7 @@ func (v evening) begins(today time.Time) (time.Time, error) {
 			return t.AddDate(0, 0, -7*(v.Weeks-1)), nil
 		}
 	}
-	return time.Time{}, fmt.Errorf("demo diary: %q is no day", v.Day)
+	return time.Time{}, fmt.Errorf("demo diary: %q is not a day of the week", v.Day)
 }
 
 // fillDiary writes what was heard in the demonstration, and how its first radio scans.

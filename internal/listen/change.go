@@ -301,7 +301,7 @@ func (w *work) take(f *fault.Invalid, c Change) {
 	case scan.SplitOff:
 		w.split(f, x, c.Stays)
 	default:
-		f.Add("changes", "%q is no change of a scan", c.Kind)
+		f.Add("changes", "%q is not a change of a scan", c.Kind)
 	}
 }
 

@@ -24,7 +24,7 @@ func (l *Logbook) Card(ctx context.Context, loadID int64, slot int) (*Card, erro
 
 func (l *Logbook) card(ctx context.Context, d *desk) (*Card, error) {
 	c := &Card{
-		Load: d.loadID, Slot: d.Entry.Slot, Name: d.Entry.Channel.Name, Unit: d.Unit.Title(), Channel: d.Entry.Channel, Refused: d.refused(), Closed: d.closed(),
+		Load: d.loadID, Slot: d.Entry.Slot, Name: d.Entry.Channel.Name, Unit: d.Unit.Title(), Channel: d.Entry.Channel, Refused: d.refused(), Closed: d.Closed(),
 		Permission: d.said, Callsign: d.Me.Callsign, Clock: d.clock(l.now()), Setting: d.weighing.Last, Tries: d.tries, Causes: d.weighing.Causes, Meant: d.Result.Meant,
 		Standing: d.Standing, Basis: trial.Basis(), Watts: d.Radio.Watts.Of(d.Entry.Channel.Power), Revision: d.Revision, Acts: []Act{},
 	}
@@ -42,11 +42,11 @@ func (l *Logbook) card(ctx context.Context, d *desk) (*Card, error) {
 	}
 	_, c.Found = d.weighing.Found()
 	acts := d.weighing.Acts()
-	if len(d.tries) == 0 { // the first call is as the channel is stored
+	if !d.keyed() { // the first call is as the channel is stored
 		acts = []trial.Act{{Kind: trial.Key, Setting: d.facts.Start, Says: "Call as it is stored"}}
 	}
 	for _, a := range acts {
-		if len(d.tries) > 0 && a.Bits < 0.005 && a.Change != "where" && a.Change != "aerial" {
+		if d.keyed() && a.Bits < 0.005 && a.Change != "where" && a.Change != "aerial" {
 			continue
 		}
 		c.Acts = append(c.Acts, Act{Act: a, Channel: d.with(a.Setting), Why: d.why(a)})

@@ -13,6 +13,7 @@ import (
 
 	"mnemos/core/adif"
 	"mnemos/core/freq"
+	"mnemos/core/standing"
 	"mnemos/core/table"
 	"mnemos/core/trial"
 	"mnemos/internal/fault"
@@ -125,7 +126,33 @@ func (l *Logbook) Correct(ctx context.Context, id int64, form Edit) (store.Attem
 	if err != nil {
 		return a, err
 	}
-	return a, l.store.Edit(ctx, a.PlanID, plan.Latest, stamp, func(e *store.Edit) error { return e.Put(a) })
+	proved, err := l.proved(ctx, a)
+	if err != nil {
+		return a, err
+	}
+	return a, l.store.Edit(ctx, a.PlanID, plan.Latest, stamp, func(e *store.Edit) error {
+		if proved != nil && !trial.Answer(a.Answer).Back() {
+			if err := e.Stand(*proved); err != nil {
+				return err
+			}
+		}
+		return e.Put(a)
+	})
+}
+
+// proved is what a channel falls back to where this try alone proved it: it is in the
+// radio, and that it works is no longer shown. nil where it proved nothing.
+func (l *Logbook) proved(ctx context.Context, a store.Attempt) (*store.Standing, error) {
+	all, err := l.store.Standings(ctx, a.PlanID)
+	if err != nil {
+		return nil, err
+	}
+	s, ok := all[a.LoadID][a.ChannelID]
+	if !ok || s.State != string(standing.Proven) || s.At != a.At {
+		return nil, nil //nolint:nilnil // it proved nothing
+	}
+	s.State = string(standing.Stored)
+	return &s, nil
 }
 
 // Drop takes a try out of the log.
@@ -138,7 +165,18 @@ func (l *Logbook) Drop(ctx context.Context, id int64) error {
 	if err != nil {
 		return err
 	}
-	return l.store.Edit(ctx, a.PlanID, plan.Latest, stamp, func(e *store.Edit) error { return e.Drop("attempt", id) })
+	proved, err := l.proved(ctx, a)
+	if err != nil {
+		return err
+	}
+	return l.store.Edit(ctx, a.PlanID, plan.Latest, stamp, func(e *store.Edit) error {
+		if proved != nil {
+			if err := e.Stand(*proved); err != nil {
+				return err
+			}
+		}
+		return e.Drop("attempt", id)
+	})
 }
 
 // Columns are the columns of the log as a table.

@@ -13,7 +13,6 @@ import (
 	"mnemos/core/evidence"
 	"mnemos/core/freq"
 	"mnemos/core/listing"
-	"mnemos/core/space"
 	"mnemos/core/tone"
 	"mnemos/core/trial"
 	"mnemos/internal/fault"
@@ -200,18 +199,13 @@ func (d *desk) known() trial.Facts {
 	if m.Distance != nil && m.Horizon && m.Reach > 0 {
 		f.Reach = *m.Distance / m.Reach
 	}
-	f.OffAir = m.Status == listing.OffAir || d.closed()
+	f.OffAir = m.Status == listing.OffAir || d.Closed()
 	return f
 }
 
 // stale reports whether nobody has confirmed the record for a year.
 func (d *desk) stale(m *listing.Match) bool {
 	return !m.Updated.IsZero() && m.Updated.AddDate(0, check.Defaults(d.At).Stale, 0).Before(d.At)
-}
-
-func (d *desk) closed() bool {
-	m := d.Result.Meant
-	return m != nil && (m.Access == listing.Closed || m.Access == listing.Private)
 }
 
 // refused says why a channel must not be keyed for a test, or "".
@@ -233,10 +227,10 @@ func (d *desk) refused() string {
 	case !d.Radio.CanTransmit(tx):
 		return fmt.Sprintf("%s does not transmit on %s.", d.Unit.Title(), tx)
 	}
-	if _, _, inSpace := space.Find(d.Band.Region, c.Receive, tx, true); inSpace {
-		return "A space station would hear you, and it is shared by half a continent: do not key it to find out."
+	if why := d.InSpace(d.Loaded); why != "" {
+		return why
 	}
-	if d.closed() && d.said == nil {
+	if d.Closed() && d.said == nil {
 		return "The repeater is closed or private: ask its owner first, and note here what was said."
 	}
 	return ""

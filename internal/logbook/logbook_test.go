@@ -77,6 +77,18 @@ func TestProven(t *testing.T) {
 	_, err = a.Plans.Undo(t.Context(), demotest.Trail, plan.Latest, true)
 	require.NoError(t, err)
 	assert.Equal(t, standing.Proven, stands(t, a, 8))
+	nothing := "nothing"
+	id := card(t, a, 8).Tries[0].ID
+	_, err = a.Log.Correct(t.Context(), id, logbook.Edit{Answer: &nothing})
+	require.NoError(t, err)
+	assert.Equal(t, standing.Stored, stands(t, a, 8), "nothing came back after all")
+	_, err = a.Plans.Undo(t.Context(), demotest.Trail, plan.Latest, false)
+	require.NoError(t, err)
+	require.NoError(t, a.Log.Drop(t.Context(), id))
+	assert.Equal(t, standing.Stored, stands(t, a, 8), "what proved it is gone")
+	_, err = a.Plans.Undo(t.Context(), demotest.Trail, plan.Latest, false)
+	require.NoError(t, err)
+	assert.Equal(t, standing.Proven, stands(t, a, 8))
 	tones := "100"
 	_, err = a.Plans.Update(t.Context(), demotest.Trail, 8, plan.Update{TransmitTone: &tones, Revision: plan.Latest})
 	require.NoError(t, err)
@@ -130,6 +142,10 @@ func TestLed(t *testing.T) {
 	// there it is no test.
 	neg := c.Setting
 	neg.Tone = tone.Off
+	far := neg
+	far.Offset = 0
+	_, err = try(t, a, 7, logbook.Form{Setting: far, Answer: trial.Nothing, Negative: true})
+	require.ErrorContains(t, err, "the tone alone")
 	_, err = try(t, a, 7, logbook.Form{Setting: neg, Answer: trial.Nothing, Negative: true})
 	require.NoError(t, err)
 }

@@ -116,7 +116,7 @@ func (form *Form) check(f *fault.Invalid, d *desk, now time.Time) (at string) {
 	}
 	switch {
 	case !slices.Contains([]trial.Kind{trial.Key, trial.Listen, trial.Look, trial.Ask}, form.Kind):
-		f.Add("kind", "%q is no try: key, listen, look or ask", form.Kind)
+		f.Add("kind", "%q is not a try: use key, listen, look or ask", form.Kind)
 	case form.Kind == trial.Key && !form.Answer.Valid():
 		f.Add("answer", "say what came back: tail, ident, weak, reply or nothing")
 	case form.Kind != trial.Key:
@@ -131,14 +131,19 @@ func (form *Form) check(f *fault.Invalid, d *desk, now time.Time) (at string) {
 	if w := form.Setting.Width; w != channel.Wide && w != channel.Narrow {
 		f.Add("width", "write wide or narrow")
 	}
-	if len(d.tries) == 0 {
+	if !d.keyed() {
 		form.first(f, d)
 		return at
 	}
-	if changes := form.Setting.Changes(d.weighing.Last); form.Kind == trial.Key && !form.Negative && len(changes) > 1 && d.keyed() {
-		f.Add("setting", "change one thing a try: this changes %s", strings.Join(changes, " and "))
-	} else if form.Kind != trial.Key && len(changes) > 0 && d.keyed() {
-		f.Add("setting", "without a call nothing is changed: this changes %s", strings.Join(changes, " and "))
+	changes := form.Setting.Changes(d.weighing.Last)
+	says := strings.Join(changes, " and ")
+	switch {
+	case form.Negative && !slices.Equal(changes, []string{"tone"}):
+		f.Add("setting", "a negative test changes the tone alone, against the last call")
+	case form.Kind == trial.Key && len(changes) > 1:
+		f.Add("setting", "change one thing a try: this changes %s", says)
+	case form.Kind != trial.Key && len(changes) > 0:
+		f.Add("setting", "without a call nothing is changed: this changes %s", says)
 	}
 	return at
 }
@@ -150,6 +155,10 @@ func (d *desk) keyed() bool {
 
 // first is a call as the channel is stored: only where one stands and the aerial are new.
 func (form *Form) first(f *fault.Invalid, d *desk) {
+	if form.Negative {
+		f.Add("setting", "call first as the channel is stored; a negative test comes after an answer")
+		return
+	}
 	if form.Kind == trial.Key && (form.Setting.Tone != d.Entry.Channel.TransmitTone || form.Setting.Offset != d.Entry.Channel.Offset() || form.Setting.Width != d.Entry.Channel.Width) {
 		f.Add("setting", "call first as the channel is stored; then change one thing a try")
 	}
@@ -186,7 +195,7 @@ func (l *Logbook) mayKey(ctx context.Context, d *desk, form Form) error {
 // negative is a call that is to fail: without a tone, or with one that nobody who is
 // published on that output within reach listens for. Closed repeaters are left alone.
 func (d *desk) negative(f *fault.Invalid, form Form) {
-	if d.closed() {
+	if d.Closed() {
 		f.Add("setting", "a closed repeater is not tried with a wrong tone")
 		return
 	}

@@ -8,7 +8,9 @@ import (
 
 	"mnemos/core/band"
 	"mnemos/core/check"
+	"mnemos/core/listing"
 	"mnemos/core/radio"
+	"mnemos/core/space"
 	"mnemos/core/standing"
 	"mnemos/internal/fault"
 	"mnemos/internal/fleet"
@@ -34,6 +36,23 @@ type Loaded struct {
 	Result      check.Result
 	Standing    Standing
 	Fingerprint string // of what the radio is to hold
+}
+
+// Closed reports whether the repeater that is meant is closed or private: its owner is
+// asked before anybody keys it.
+func (c Loaded) Closed() bool {
+	m := c.Result.Meant
+	return m != nil && (m.Access == listing.Closed || m.Access == listing.Private)
+}
+
+// InSpace is why a channel is not keyed to find something out: a space station would hear
+// it. "" for any other.
+func (l *Loading) InSpace(c Loaded) string {
+	tx, sends := c.Entry.Channel.Transmit()
+	if _, _, found := space.Find(l.Band.Region, c.Entry.Channel.Receive, tx, true); !found || !sends {
+		return ""
+	}
+	return "A space station would hear you, and it is shared by half a continent: do not key it to find out."
 }
 
 // Loading returns what goes into a radio.

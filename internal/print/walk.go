@@ -9,9 +9,7 @@ import (
 	"mnemos/core/entry"
 	"mnemos/core/evidence"
 	"mnemos/core/keypad"
-	"mnemos/core/listing"
 	"mnemos/core/radio"
-	"mnemos/core/space"
 	"mnemos/core/standing"
 	"mnemos/core/walk"
 	"mnemos/internal/fault"
@@ -203,7 +201,7 @@ func stop(l *plan.Loading, c plan.Loaded, s walk.Stop) Stop {
 // sure says how the transmit side is made sure of. The read-out sends nothing; a
 // dummy load is keyed, and so it is not offered for what must not be keyed.
 func sure(l *plan.Loading, c plan.Loaded, s walk.Stop) (how, whyNot string) {
-	tx, transmits := s.Sheet.Holds.Transmit()
+	_, transmits := s.Sheet.Holds.Transmit()
 	_, planned := c.Entry.Channel.Transmit()
 	switch {
 	case !transmits && s.Wanted.Forbidden != "":
@@ -213,11 +211,7 @@ func sure(l *plan.Loading, c plan.Loaded, s walk.Stop) (how, whyNot string) {
 	case !transmits:
 		return NotAtAll, "The channel is for listening."
 	}
-	whyNot = ""
-	switch _, _, inSpace := space.Find(l.Band.Region, c.Entry.Channel.Receive, tx, true); {
-	case inSpace:
-		whyNot = "A space station would hear you, and it is shared by half a continent: do not key it to find out."
-	case c.Result.Meant != nil && (c.Result.Meant.Access == listing.Closed || c.Result.Meant.Access == listing.Private):
+	if whyNot = l.InSpace(c); whyNot == "" && c.Closed() {
 		whyNot = "The repeater is closed or private: ask its owner before you key it."
 	}
 	if _, ok := radio.Acts(l.Radio.Crib[radio.ReadOut]); ok {

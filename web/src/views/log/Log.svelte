@@ -54,7 +54,7 @@
   const setting = $derived.by(() => {
     const base = act?.setting ?? c?.setting;
     if (!base || !c) return undefined;
-    const first = c.tries.length === 0;
+    const first = !c.tries.some((t) => t.kind === 'key');
     return {
       ...base,
       where: first ? log.where || base.where : base.where,

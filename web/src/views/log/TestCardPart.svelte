@@ -28,7 +28,8 @@
   };
   const shift = $derived(figures(setting.offset_hz));
   const kind = $derived(log.negative ? 'key' : (act?.kind ?? 'key'));
-  const changed = $derived(c.tries.length === 0 ? '' : log.negative ? 'tone' : (act?.change ?? ''));
+  const first = $derived(!c.tries.some((t) => t.kind === 'key'));
+  const changed = $derived(first ? '' : log.negative ? 'tone' : (act?.change ?? ''));
   const place = $derived(c.places.find((p) => p.id === setting.where)?.says ?? setting.where);
   const aerial = $derived(c.aerials.find((a) => a.id === setting.aerial)?.says ?? setting.aerial);
   const number = $derived(c.tries.filter((t) => t.kind === 'key').length + 1);
@@ -94,7 +95,7 @@
       <p class="how">Nothing is sent.</p>{/if}
   </div>
   {#if kind === 'key' || c.first !== ''}<Clock first={c.first} minutes={c.minutes} source={c.source} {time} />{/if}
-  {#if c.tries.length === 0}
+  {#if first}
     <p class="where">
       <span>you stand</span>
       {#each c.places as p (p.id)}<button
