@@ -106,10 +106,11 @@ func look(t *testing.T, line string, c circumstances) Result {
 	}
 	s.Services, s.Bands, s.Unlicensed = c.services, c.bands, c.unlicensed
 	if c.heard != "" {
-		sent, shift, _ := strings.Cut(c.heard, " ")
+		found, searched := strings.CutPrefix(c.heard, "searched ")
+		sent, shift, _ := strings.Cut(found, " ")
 		khz, err := strconv.Atoi(shift)
 		require.NoError(t, err)
-		s.Heard = evidence.Heard{Known: true, Tone: tone.MustParse(sent), Offset: freq.Offset(khz * freq.KHz), Day: "2026-11-20"}
+		s.Heard = evidence.Heard{Known: true, Searched: searched, Tone: tone.MustParse(sent), Offset: freq.Offset(khz * freq.KHz), Day: "2026-11-20"}
 	}
 	if c.radio != "" {
 		var err error
@@ -173,6 +174,7 @@ func TestRules(t *testing.T) {
 		{"shift-local", "52.81", "147.39", Note, "", trail},
 		{"tone-missing", "147.24", "147.24 103.5", Fix, "147.24 103.5", trail},
 		{"heard-otherwise", "146.94 127.3", "146.94 88.5", Fix, "146.94 88.5", circumstances{radio: "trail", heard: "88.5 -600"}},
+		{"heard-otherwise", "146.94 127.3", "146.94 88.5", Fix, "146.94 88.5", circumstances{radio: "trail", heard: "searched 88.5 -600"}},
 		{"heard-otherwise", "146.94 + 88.5", "146.94 88.5", Fix, "146.94 - 88.5", circumstances{radio: "trail", heard: "88.5 -600"}},
 		{"tone-downlink", "146.94 127.3", "146.94 88.5", Fix, "146.94 88.5", trail},
 		{"tone-differs", "147.24 100", "147.24 103.5", Fix, "147.24 103.5", trail},

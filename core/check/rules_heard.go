@@ -10,7 +10,7 @@ import (
 var heardRules = []Rule{
 	{
 		ID: "heard-otherwise", Title: "It answered to something else",
-		Doc:     "Something came back on the air to another tone or shift than the channel has, or than the listing says. What was answered is the strongest witness: where the channel differs, it is set; where the listing differs, the record wants correcting.",
+		Doc:     "Something came back on the air to another tone or shift than the channel has, or than the listing says; or two searches on the input found another tone. What was answered is the strongest witness: where the channel differs, it is set; where the listing differs, the record wants correcting.",
 		Source:  "the log; " + practice,
 		Example: "146.94 127.3", Supersedes: []string{"tone-differs", "tone-downlink", "tone-missing"},
 		Run: heardOtherwise,
@@ -36,6 +36,10 @@ func heardOtherwise(p *Pass) {
 		})
 	}
 	why := []Reason{{"heard", fmt.Sprintf("%s: %s", h.Day, h.Tone.Words())}}
+	says, when := "It answered to "+h.Tone.Words(), "That was on "+h.Day
+	if h.Searched {
+		says, when = "Others send "+h.Tone.Words(), "Two searches on its input agree, the last on "+h.Day
+	}
 	switch published := p.Meant != nil && p.Meant.UplinkTone.Known; {
 	case !tone.Same(h.Tone, p.Channel.TransmitTone):
 		label := "Send " + h.Tone.Words()
@@ -43,14 +47,14 @@ func heardOtherwise(p *Pass) {
 			label = "Send no tone"
 		}
 		p.Report(Finding{
-			Severity: Fix, Field: channel.FieldTransmitTone, Title: fmt.Sprintf("It answered to %s", h.Tone.Words()),
-			Message: fmt.Sprintf("That was on %s. The channel sends %s.", h.Day, p.Channel.TransmitTone.Words()), Why: why,
+			Severity: Fix, Field: channel.FieldTransmitTone, Title: says,
+			Message: fmt.Sprintf("%s. The channel sends %s.", when, p.Channel.TransmitTone.Words()), Why: why,
 			Fixes: []Remedy{p.Remedy(label, func(to *channel.Channel) { to.TransmitTone = h.Tone })},
 		})
 	case published && !tone.Same(h.Tone, p.Meant.UplinkTone.Tone):
 		p.Report(Finding{
-			Severity: Note, Field: channel.FieldTransmitTone, Title: fmt.Sprintf("It answered to %s, and the listing says %s", h.Tone.Words(), p.Meant.UplinkTone.Tone.Words()),
-			Message: fmt.Sprintf("That was on %s. Correct the record in Find, so that it is right for every channel.", h.Day),
+			Severity: Note, Field: channel.FieldTransmitTone, Title: fmt.Sprintf("%s, and the listing says %s", says, p.Meant.UplinkTone.Tone.Words()),
+			Message: when + ". Correct the record in Find, so that it is right for every channel.",
 			Why:     append(why, Reason{"published", p.cite(*p.Meant) + ": " + p.Meant.UplinkTone.Tone.Words()}),
 		})
 	}

@@ -66,12 +66,14 @@ type Row struct {
 }
 
 // Heard is what something came back to when the channel was tested last: the fourth
-// witness, and the strongest.
+// witness, and the strongest. Or it is what a search on the input found that others send:
+// that speaks of the tone alone.
 type Heard struct {
-	Known  bool
-	Tone   tone.Tone // that was sent
-	Offset freq.Offset
-	Day    string // when, as 2026-11-25
+	Known    bool
+	Searched bool
+	Tone     tone.Tone // that was sent
+	Offset   freq.Offset
+	Day      string // when, as 2026-11-25
 }
 
 // Case is everything that speaks about a channel.
@@ -107,7 +109,11 @@ func (c Case) hear(rows []Row) {
 		return
 	}
 	for i := range rows {
-		switch r := &rows[i]; r.Field {
+		r := &rows[i]
+		if c.Heard.Searched && r.Field != channel.FieldTransmitTone {
+			continue
+		}
+		switch r.Field {
 		case channel.FieldShift:
 			r.Heard, r.Mark = offset(c.Heard.Offset), compare(c.Heard.Offset == c.Channel.Offset())
 		case channel.FieldTransmit:

@@ -69,6 +69,10 @@ const (
 	Listen Kind = "listen" // for ten minutes, for its ident
 	Look   Kind = "look"   // whether the display shows the mark of a tone
 	Ask    Kind = "ask"    // somebody else, whether they hear it
+
+	// Lines of a log that are no try of this radio's settings.
+	Seeking Kind = "search"  // for the tone that others send
+	Contact Kind = "contact" // told by a file: nobody knows how the radio was set
 )
 
 // Setting is all that a try can change.
@@ -192,6 +196,21 @@ func Places() []Place { return slices.Clone(data.Where) }
 
 // Aerials are what one can have, from the worst to the best.
 func Aerials() []Aerial { return slices.Clone(data.Aerials) }
+
+// Words says where one stood, or the aerial, by its name in the data.
+func Words(id string) string {
+	for _, p := range data.Where {
+		if p.ID == id {
+			return p.Says
+		}
+	}
+	for _, a := range data.Aerials {
+		if a.ID == id {
+			return a.Says
+		}
+	}
+	return id
+}
 
 func placeOf(id string) Place {
 	for _, p := range data.Where {

@@ -36,6 +36,24 @@ func (s *server) RecordTry(ctx context.Context, r RecordTryRequestObject) (Recor
 	return RecordTry200JSONResponse(wireCard(c)), nil
 }
 
+func (s *server) RecordSearch(ctx context.Context, r RecordSearchRequestObject) (RecordSearchResponseObject, error) {
+	c, err := s.Log.Searched(ctx, r.Load, r.Slot, logbook.SearchForm{
+		Side: trial.Side(r.Body.Side), System: trial.System(r.Body.System), Tone: r.Body.Tone, At: or(r.Body.At), Spot: or(r.Body.Spot), Station: or(r.Body.Station), Note: or(r.Body.Note),
+	})
+	if err != nil {
+		return nil, err
+	}
+	return RecordSearch200JSONResponse(wireCard(c)), nil
+}
+
+func (s *server) BringContacts(ctx context.Context, r BringContactsRequestObject) (BringContactsResponseObject, error) {
+	b, err := s.Log.Bring(ctx, r.Load, r.Body.Text)
+	if err != nil {
+		return nil, err
+	}
+	return BringContacts200JSONResponse{Added: b.Added, Known: b.Known, Losses: texts(b.Losses)}, nil
+}
+
 func (s *server) Permit(ctx context.Context, r PermitRequestObject) (PermitResponseObject, error) {
 	c, err := s.Log.Permit(ctx, r.Load, r.Slot, r.Body.Note)
 	if err != nil {
@@ -108,7 +126,7 @@ func wireTry(a logbook.Attempt) LoggedTry {
 	return LoggedTry{
 		Id: a.ID, At: a.At, Kind: a.Kind, Answer: a.Answer, Yes: a.Yes, Negative: a.Negative, Slot: a.Slot, Name: a.Name, ReceiveHz: a.Receive,
 		Setting: TrySetting{Tone: a.ToneOut, OffsetHz: a.Offset, Width: a.Width, Power: a.PowerSet, Mode: a.ModeSeen, Where: a.Place, Aerial: a.Aerial},
-		ToneIn:  a.ToneIn, Power: a.Power, Watts: a.Watts, Spot: a.Spot, Callsign: a.Callsign, Station: a.Station, Note: a.Note, Person: a.PersonID, Says: logbook.Says(a),
+		ToneIn:  a.ToneIn, Power: a.Power, Watts: a.Watts, Spot: a.Spot, Callsign: a.Callsign, Station: a.Station, Note: a.Note, Person: a.PersonID, Says: logbook.Says(a), Side: sided(a.Side),
 	}
 }
 
@@ -119,7 +137,7 @@ func wireCard(c *logbook.Card) TestCard {
 		Causes: each(c.Causes, func(x trial.Cause) TestCause {
 			return TestCause{Says: x.Says, Short: x.Short, Now: x.Now, Was: x.Was, InTen: trial.InTen(x.Now)}
 		}),
-		Found: c.Found, Answered: c.Answered, Standing: wireStanding(c.Standing), Basis: c.Basis, Watts: c.Watts, Revision: c.Revision,
+		Found: c.Found, Answered: c.Answered, Standing: wireStanding(c.Standing), Search: wireSearch(c.Search), Basis: c.Basis, Watts: c.Watts, Revision: c.Revision,
 		Acts: each(c.Acts, func(a logbook.Act) TestAct {
 			return TestAct{
 				Kind: string(a.Kind), Change: a.Change, Says: a.Says, Why: a.Why, Bits: a.Bits, Worth: a.Worth, Back: a.Back, Setting: wireSetting(a.Setting), Channel: wireChannel(a.Channel),
@@ -148,10 +166,33 @@ func wireCard(c *logbook.Card) TestCard {
 	return out
 }
 
+func wireSearch(s logbook.Search) ToneSearch {
+	return ToneSearch{Refused: s.Refused, BackHz: int64(s.Back), Input: wireSeat(s.Input), Output: wireSeat(s.Output), Hits: each(s.Hits, wireTry)}
+}
+
+func wireSeat(s *logbook.Seat) *SearchSeat {
+	if s == nil {
+		return nil
+	}
+	out := &SearchSeat{SitHz: int64(s.Sit), System: string(s.State.System), Why: s.State.Why, Doubt: s.State.Doubt}
+	if o := s.Offer; o != nil {
+		out.Offer = &SearchOffer{Says: o.Says, Why: o.Why, Field: string(o.Field), Tone: o.Tone.String(), Same: o.Same}
+	}
+	return out
+}
+
 // outlook says what a cause would be after a try, and how likely.
 func outlook(c trial.Cause) string {
 	if c.Short == "" {
 		return ""
 	}
 	return c.Short + ": " + trial.InTen(c.Now)
+}
+
+// sided is where a search sat; nil for every other line of the log.
+func sided(side string) *string {
+	if side == "" {
+		return nil
+	}
+	return &side
 }

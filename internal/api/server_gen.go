@@ -2302,12 +2302,15 @@ type LoggedTry struct {
 	// Says what came of it
 	Says    string     `json:"says"`
 	Setting TrySetting `json:"setting"`
-	Slot    int        `json:"slot"`
-	Spot    string     `json:"spot"`
-	Station string     `json:"station"`
-	ToneIn  string     `json:"tone_in"`
-	Watts   float64    `json:"watts"`
-	Yes     bool       `json:"yes"`
+
+	// Side where a search for a tone sat
+	Side    *string `json:"side,omitempty"`
+	Slot    int     `json:"slot"`
+	Spot    string  `json:"spot"`
+	Station string  `json:"station"`
+	ToneIn  string  `json:"tone_in"`
+	Watts   float64 `json:"watts"`
+	Yes     bool    `json:"yes"`
 }
 
 // Loss defines model for Loss.
@@ -2971,6 +2974,9 @@ type RowStanding struct {
 
 	// Was what it had come to before the radio was to hold something else; empty for nothing
 	Was string `json:"was"`
+
+	// With what came back, where and with what, where a test proved it
+	With *string `json:"with,omitempty"`
 }
 
 // RowStandingNow defines model for RowStanding.Now.
@@ -2983,6 +2989,47 @@ type Rule struct {
 	Id      string `json:"id"`
 	Source  string `json:"source"`
 	Title   string `json:"title"`
+}
+
+// SearchForm defines model for SearchForm.
+type SearchForm struct {
+	At   *string `json:"at,omitempty"`
+	Note *string `json:"note,omitempty"`
+
+	// Side where the radio sat: input or output
+	Side    string  `json:"side"`
+	Spot    *string `json:"spot,omitempty"`
+	Station *string `json:"station,omitempty"`
+
+	// System what was searched: ctcss or dcs
+	System string `json:"system"`
+
+	// Tone what it stopped at; empty for nothing
+	Tone string `json:"tone"`
+}
+
+// SearchOffer what the hits agree on, for the field where it belongs
+type SearchOffer struct {
+	Field string `json:"field"`
+
+	// Same it is what is stored
+	Same bool   `json:"same"`
+	Says string `json:"says"`
+	Tone string `json:"tone"`
+	Why  string `json:"why"`
+}
+
+// SearchSeat where to sit while a tone is searched, and what came of it
+type SearchSeat struct {
+	Doubt string `json:"doubt"`
+
+	// Offer what the hits agree on, for the field where it belongs
+	Offer *SearchOffer `json:"offer,omitempty"`
+	SitHz int64        `json:"sit_hz"`
+
+	// System to search next
+	System string `json:"system"`
+	Why    string `json:"why"`
 }
 
 // SetInfo defines model for SetInfo.
@@ -3411,6 +3458,7 @@ type TestCard struct {
 	ReachKm    *float64     `json:"reach_km"`
 	Refused    string       `json:"refused"`
 	Revision   int64        `json:"revision"`
+	Search     ToneSearch   `json:"search"`
 	Setting    TrySetting   `json:"setting"`
 	Slot       int          `json:"slot"`
 	Source     string       `json:"source"`
@@ -3474,6 +3522,20 @@ type ToneFollows struct {
 	// Sent what the repeater sends
 	Sent string `json:"sent"`
 	Slot int    `json:"slot"`
+}
+
+// ToneSearch defines model for ToneSearch.
+type ToneSearch struct {
+	// BackHz where the radio belongs afterwards
+	BackHz int64       `json:"back_hz"`
+	Hits   []LoggedTry `json:"hits"`
+
+	// Input where to sit while a tone is searched, and what came of it
+	Input *SearchSeat `json:"input,omitempty"`
+
+	// Output where to sit while a tone is searched, and what came of it
+	Output  *SearchSeat `json:"output,omitempty"`
+	Refused string      `json:"refused"`
 }
 
 // TransmitSide defines model for TransmitSide.
@@ -3964,6 +4026,12 @@ type GetLogFileParams struct {
 // GetLogFileParamsAs defines parameters for GetLogFile.
 type GetLogFileParamsAs string
 
+// BringContactsJSONBody defines parameters for BringContacts.
+type BringContactsJSONBody struct {
+	// Text the file, as text
+	Text string `json:"text"`
+}
+
 // GetPaperParams defines parameters for GetPaper.
 type GetPaperParams struct {
 	// Kind field, pocket, cards, sheets or phone
@@ -4227,6 +4295,9 @@ type KeepTryJSONRequestBody KeepTryJSONBody
 // PermitJSONRequestBody defines body for Permit for application/json ContentType.
 type PermitJSONRequestBody PermitJSONBody
 
+// RecordSearchJSONRequestBody defines body for RecordSearch for application/json ContentType.
+type RecordSearchJSONRequestBody = SearchForm
+
 // CopyEntryJSONRequestBody defines body for CopyEntry for application/json ContentType.
 type CopyEntryJSONRequestBody CopyEntryJSONBody
 
@@ -4247,6 +4318,9 @@ type SetListenJSONRequestBody = ListenForm
 
 // ChangeListenJSONRequestBody defines body for ChangeListen for application/json ContentType.
 type ChangeListenJSONRequestBody = ListenChanges
+
+// BringContactsJSONRequestBody defines body for BringContacts for application/json ContentType.
+type BringContactsJSONRequestBody BringContactsJSONBody
 
 // RenameSeveralJSONRequestBody defines body for RenameSeveral for application/json ContentType.
 type RenameSeveralJSONRequestBody = SlotsRequest
@@ -4457,6 +4531,9 @@ type ServerInterface interface {
 	// Permit Keep what the owner of a closed repeater said
 	// (PUT /api/loads/{load}/entries/{slot}/card/permission)
 	Permit(ctx *echo.Context, load Load, slot Slot) error
+	// RecordSearch Record what a search for a tone came to
+	// (POST /api/loads/{load}/entries/{slot}/card/search)
+	RecordSearch(ctx *echo.Context, load Load, slot Slot) error
 	// CopyEntry Put a channel into another radio of the plan too
 	// (POST /api/loads/{load}/entries/{slot}/copy)
 	CopyEntry(ctx *echo.Context, load Load, slot Slot) error
@@ -4502,6 +4579,9 @@ type ServerInterface interface {
 	// GetLogFile The log as a file
 	// (GET /api/loads/{load}/log/file)
 	GetLogFile(ctx *echo.Context, load Load, params GetLogFileParams) error
+	// BringContacts Bring the contacts of an ADI file into the log
+	// (POST /api/loads/{load}/log/file)
+	BringContacts(ctx *echo.Context, load Load) error
 	// RenameSeveral Work short names out again, for every radio with the same display
 	// (POST /api/loads/{load}/names)
 	RenameSeveral(ctx *echo.Context, load Load) error
@@ -5556,6 +5636,30 @@ func (w *ServerInterfaceWrapper) Permit(ctx *echo.Context) error {
 	return err
 }
 
+// RecordSearch converts echo context to params.
+func (w *ServerInterfaceWrapper) RecordSearch(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// ------------- Path parameter "slot" -------------
+	var slot Slot
+
+	err = runtime.BindStyledParameterWithOptions("simple", "slot", ctx.Param("slot"), &slot, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter slot: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.RecordSearch(ctx, load, slot)
+	return err
+}
+
 // CopyEntry converts echo context to params.
 func (w *ServerInterfaceWrapper) CopyEntry(ctx *echo.Context) error {
 	var err error
@@ -5892,6 +5996,22 @@ func (w *ServerInterfaceWrapper) GetLogFile(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GetLogFile(ctx, load, params)
+	return err
+}
+
+// BringContacts converts echo context to params.
+func (w *ServerInterfaceWrapper) BringContacts(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.BringContacts(ctx, load)
 	return err
 }
 
@@ -7418,11 +7538,13 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/loads/:load/entries/:slot/card", wrapper.GetCard, options.OperationMiddlewares["getCard"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/card", wrapper.RecordTry, options.OperationMiddlewares["recordTry"]...)
 	router.PUT(options.BaseURL+"/api/loads/:load/entries/:slot/card/permission", wrapper.Permit, options.OperationMiddlewares["permit"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/card/search", wrapper.RecordSearch, options.OperationMiddlewares["recordSearch"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/entries/:slot/card/keep", wrapper.KeepTry, options.OperationMiddlewares["keepTry"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/log", wrapper.GetLog, options.OperationMiddlewares["getLog"]...)
 	router.DELETE(options.BaseURL+"/api/log/:id", wrapper.DropTry, options.OperationMiddlewares["dropTry"]...)
 	router.PATCH(options.BaseURL+"/api/log/:id", wrapper.EditTry, options.OperationMiddlewares["editTry"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/log/file", wrapper.GetLogFile, options.OperationMiddlewares["getLogFile"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/log/file", wrapper.BringContacts, options.OperationMiddlewares["bringContacts"]...)
 	router.GET(options.BaseURL+"/api/events", wrapper.Watch, options.OperationMiddlewares["watch"]...)
 
 }
@@ -9021,6 +9143,47 @@ func (response PermitdefaultApplicationProblemPlusJSONResponse) VisitPermitRespo
 	return err
 }
 
+type RecordSearchRequestObject struct {
+	Load Load `json:"load"`
+	Slot Slot `json:"slot"`
+	Body *RecordSearchJSONRequestBody
+}
+
+type RecordSearchResponseObject interface {
+	VisitRecordSearchResponse(w http.ResponseWriter) error
+}
+
+type RecordSearch200JSONResponse TestCard
+
+func (response RecordSearch200JSONResponse) VisitRecordSearchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RecordSearchdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RecordSearchdefaultApplicationProblemPlusJSONResponse) VisitRecordSearchResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type CopyEntryRequestObject struct {
 	Load Load `json:"load"`
 	Slot Slot `json:"slot"`
@@ -9624,6 +9787,54 @@ type GetLogFiledefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetLogFiledefaultApplicationProblemPlusJSONResponse) VisitGetLogFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringContactsRequestObject struct {
+	Load Load `json:"load"`
+	Body *BringContactsJSONRequestBody
+}
+
+type BringContactsResponseObject interface {
+	VisitBringContactsResponse(w http.ResponseWriter) error
+}
+
+type BringContacts200JSONResponse struct {
+	Added int `json:"added"`
+
+	// Known in the log already
+	Known int `json:"known"`
+
+	// Losses what was not carried over
+	Losses []string `json:"losses"`
+}
+
+func (response BringContacts200JSONResponse) VisitBringContactsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type BringContactsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response BringContactsdefaultApplicationProblemPlusJSONResponse) VisitBringContactsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -12404,6 +12615,9 @@ type StrictServerInterface interface {
 	// Permit Keep what the owner of a closed repeater said
 	// (PUT /api/loads/{load}/entries/{slot}/card/permission)
 	Permit(ctx context.Context, request PermitRequestObject) (PermitResponseObject, error)
+	// RecordSearch Record what a search for a tone came to
+	// (POST /api/loads/{load}/entries/{slot}/card/search)
+	RecordSearch(ctx context.Context, request RecordSearchRequestObject) (RecordSearchResponseObject, error)
 	// CopyEntry Put a channel into another radio of the plan too
 	// (POST /api/loads/{load}/entries/{slot}/copy)
 	CopyEntry(ctx context.Context, request CopyEntryRequestObject) (CopyEntryResponseObject, error)
@@ -12449,6 +12663,9 @@ type StrictServerInterface interface {
 	// GetLogFile The log as a file
 	// (GET /api/loads/{load}/log/file)
 	GetLogFile(ctx context.Context, request GetLogFileRequestObject) (GetLogFileResponseObject, error)
+	// BringContacts Bring the contacts of an ADI file into the log
+	// (POST /api/loads/{load}/log/file)
+	BringContacts(ctx context.Context, request BringContactsRequestObject) (BringContactsResponseObject, error)
 	// RenameSeveral Work short names out again, for every radio with the same display
 	// (POST /api/loads/{load}/names)
 	RenameSeveral(ctx context.Context, request RenameSeveralRequestObject) (RenameSeveralResponseObject, error)
@@ -13956,6 +14173,55 @@ func (sh *strictHandler) Permit(ctx *echo.Context, load Load, slot Slot) error {
 	return nil
 }
 
+// RecordSearch operation middleware
+func (sh *strictHandler) RecordSearch(ctx *echo.Context, load Load, slot Slot) error {
+	var request RecordSearchRequestObject
+
+	request.Load = load
+	request.Slot = slot
+
+	var body RecordSearchJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RecordSearch(ctx.Request().Context(), request.(RecordSearchRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RecordSearch")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(RecordSearchResponseObject); ok {
+		return validResponse.VisitRecordSearchResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // CopyEntry operation middleware
 func (sh *strictHandler) CopyEntry(ctx *echo.Context, load Load, slot Slot) error {
 	var request CopyEntryRequestObject
@@ -14496,6 +14762,54 @@ func (sh *strictHandler) GetLogFile(ctx *echo.Context, load Load, params GetLogF
 		return err
 	} else if validResponse, ok := response.(GetLogFileResponseObject); ok {
 		return validResponse.VisitGetLogFileResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// BringContacts operation middleware
+func (sh *strictHandler) BringContacts(ctx *echo.Context, load Load) error {
+	var request BringContactsRequestObject
+
+	request.Load = load
+
+	var body BringContactsJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.BringContacts(ctx.Request().Context(), request.(BringContactsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "BringContacts")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(BringContactsResponseObject); ok {
+		return validResponse.VisitBringContactsResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -16857,383 +17171,392 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7L1909s2ki/6VVC6p2p268ixncnsqbX/cux4ks2brx9nck/t+LogEpIwogAuAD2yJuXvfguNBkiKAAlK",
-	"1BNn7/lnd+KHwkt3o9Hol1//tijkvpaCCaMXz35b1FTRPTNMwX+95qL8gQtm/3fJdKF4bbgUi2cLs2Xk",
-	"KFWpl4RqYrbsRKhixJxqVi6WC26/+a8DU6fFciHoni2eLSo70HKhiy3bUzvinn78gYmN2S6effXkyXJh",
-	"f7x4ttBGcbFZfPq0dPNLWsbnV7TkkpgtNYRrUkm5YyWh5jk5crOVB0O4sSsja660IVIwItfwD3VFRWqR",
-	"drb2ItdS7alZPFtwYf7tq0VYJReGbZiCZX73yn4Jw9XUbJvRuB1Lsf86cMXKxTOjDmzy2PtaKpMa3/1x",
-	"aI4+UT1BI+Ph7q9b8RtL3SjDLN0HuOM5KaQhVBVbfp+UJeTgtIW9tfKS5BVI00RS3jGW2Kpi91xzKdym",
-	"jlQTzVh388ctNeyeKUsFxezGuSZ7RoVJbNqPOXnjd5VMSZC2f8rYdGc4eVAFSw3o/jiNjr/SavdiQ3mE",
-	"mLTSEkhlqaONVPaMV4rR8pQgE4WB2hOWbE0PlVk8W9NKs0CilZQVoyKs4Ce6Z7q/gh07gaDa4TXhKc0B",
-	"f45P6wiQmPVnVTLVn9UyhojDfsWUnRRWIO2nxEiykUtSU2VYSVYnUsj9nurewcKvLek0vWea1IppDWuM",
-	"rR8+T+nnp18+iWnoT47NTJuvZckd8ZzCei3V3v5XIYVhAqSP1nXFC2r39/gfWgKvm8n+h2LrxbPF//W4",
-	"uY8eu7/qx60hw5yNaLl/0bUUur2CN/a4sOPMi/Cjwjq6HHsHyqxi9kLkIK4HUTKljZTlImjyO0MNm3lR",
-	"bszIkr6VR7Kmyi3HruEHVm6ctM0yPQ6XIAZo1D9pYkVZBzNBGyqAHm+UXFVsSEpq98X/nLYoP25kVb+i",
-	"HjkqaeUXr4RZZbUZMUGVWkkrJQu4PozhYqNnmzwMmJhbN3/3Bx0mf7GSB5i6VrJmyuBRXssKddPZwV+i",
-	"moevuGF7PbYymAEvjk9BkVCl6GnRPdL/6adtJnkffiBX/2CFsSO0B+wtXId/7y/8oCLm7FYeif2Lt0EW",
-	"y/4v7SUUv77ai4evls01CPPFN6CR3921FynryZm7hTxUJdnSe0a4WfRvleWi2FIhWDXGkZf42aelNVN7",
-	"M6Kp7AdbjhsaS2c+RtfujLyWwb4FJZk7rNZnotZjTleglgt3c8YXA1crF+S45cWWWBPstJLlqVmTOFQV",
-	"XVXs7OZuLUmjRRWxjtrCAPZ/Q0L/uHA2Fy5xCRwPu4yKSlmysi8pVVDmOTp6uagPJv/AvjmYGF31jte1",
-	"W0zWMHf4fWwoey3EuNqi86CewP37kZrF4VajpFTyICK0XFFR5hPnayrKl/IgoiQqpFhztZ9ApNd2TW9Z",
-	"zaiJbXu5KOVhZbKHewVfR4bZsqqM03nPtbYnabYVS/uo6R8/LghQ2imBllajwr76DppFNYDZuqcBraqf",
-	"14tn/zm8uHf260/vz8/xp+XinhZUmEkyt1xYs5qLD7t957llWVK1VounuXcdhB83RPb8RIYsUfg80doS",
-	"hFsPK4+LtKJiw/bR24QW8I9MHPZ2OXt5D5eSYbX9f0daw2tAM/AiFJUEBtCKb+yk7knwPnIXFiD8UfKB",
-	"Pj3aJ23iMecfM3azjv3a3wn3rH3phHePpnuntXX0wgvv4pzncJ7e2dOP37m/dh4+QSaMzND+lvaNcgqr",
-	"jPHwa1rs3rqXVJ+H7B5Zm7G5SbQ4W6+bZ3SlXvXFLBchE1KRpXr6f3Rv0zGbC74Kp6k5Zrig1DZey6qS",
-	"Rx05NHoXX07FCyY0a++kJYeVPDL1YfvPSVtZLgSjKv4TNMqjf7A3HM41QZcpVjB+z3R8A4ZWiY0bRYXe",
-	"c5P44aGukzuP8yrQqvXjzr6QLi2at1bfXhAuewlcczRLMfyObbyWzLtJ7mrYX8/woitnX/d4aS+wUXF1",
-	"t5wbpL/U93ax9ndJfVBSQ1NmNlxJ4eCvTobFnjJeFlsenj9H/Dt22XVFOy+p6/RuQrrYvq7QLdLdVCGr",
-	"w17g/aDlnoGhvmN15tPhnrNjLbnoXIKWltRIBRKFJsz7ZZ6OAdqPqUglD5tthHE11cYpjzzxe+O+j5oy",
-	"R6l2ukbe5A33a/hJZMRzuyV8u/TLjm31Jauq/j533JnYnuCWV+AnFMXJHtH1WjN4u0qICB2lKqNWhmEf",
-	"M17cMBt+nFrja+eI7d1YIF59sVsruSdPnpNHT8laKmenyiOhmlBy3MoqbqXumdZ0E1fyyv4o+nDN2iMu",
-	"FMfBXzUzRrfduAH6T50jL+2hb1h05CUDX7BS8hhlRvL+qq0qb4+15Zst3MOlU/TR4VCXJ69L/3eQkWe/",
-	"pd7kLULijTD2dHmH393ZHbd+hysZf/uHH2QuLa5IWvtvrb27nPO5zqiybLHSs2FAEl7x9ZopJmIOszVn",
-	"1YT372v7eWu8iKXBdb5iein3NVVJTUdnGupcxVEIhdj/g9tPEE+Zu1rG3laHkq+qxOWYYwxPMNyci27Q",
-	"VjHUwCPwu1f2B5nP1TH7O7jRIkvkJqHT7pkqeTF6Ev+Gn31aLj5Gwm57wqju3PPpTZyivxdSwdGY+mj/",
-	"uLAjph8ULd+d3+rS+focTYD6yyAfg2IVeX4MEV3XcoITrxHeMV+aGzdsLL5kqZl4zT/2V+yksx0vjFqT",
-	"mV5T9I/yhMkBV+G7lskYu9PzaeRHcuP2Hv8x/95+H7G/S1bwPa1cNDbqpyj5vb1zzigVodOW0bJ7JFuj",
-	"RGz3L+PZM5Fbxy8Ol9JMtQx0i9MctWpfVlNWwdj9Pk0W+pdmepkcQ2Znj6ZwW006PmcXZ8yN3aVAciP4",
-	"fmgtI7WFihke24K1ShPEpCc9xbrMdGDBhPBtsDhhpuGF69iZ7Pwxj/gNJcaUV3v4+NrEuuKF+RutDhGN",
-	"sWOngRjnNLoe6pKajoMocSBDgNDOHsjrfx7fhVKsMKwE6ytijsRXtOZd11vLopcmvjtZx9KaKBHsyBRh",
-	"Jbf/QqwowJvcbLnYEFa1nfcthVUzhSeybyh4hgzTym3Bf44LDwMvFxBxhUUP0C16pCBXyPlYups9+viE",
-	"9mYV0ZSXzwnb1+YEr0IhYeMx/8pkVrgLNMOhkebZeqKBOMCWiY6dTC6CgSTX3txu8dNzIcHZQWfLK1aE",
-	"tZ7xdiJBEkxbTRwmm5XzMeDsCmpnmPUYYG//1WLp76MplOZUnSK6nVVVvlaHQcBrFI2cHgQqz/P0jIPS",
-	"S2L4nukQISogn3fLqKUaoYLIezDJM54La3ovD4obNnHhr/3v4tFVqhIxDlh/5nssHSeQ3Yul7SxBSzhj",
-	"eM1FKjPmEovMcd9v3u+0YWWH1n52v5eklMXdiiWNPPOegC6+Owj712X0sT3IlusZpqKeayuM2kqlHWpJ",
-	"jH08YTIwU4zYNyUriZHyORFSMAIRUyIkOLgrrg0TrCSVtDerkIfNJe9YRxLY5TmHkqRvRLzvOMRoRAZN",
-	"kFVTSJ5+SUwQ7oseFdQ4z36LWLDVJI1+kjHylLLjBEVyr9jGZSMbWUcdoZlrLqXPHIovK+3bY8IwxcqJ",
-	"Fkl9WFVcb3NMWX+d+4naP44u1mezdNcZYjFTc0+mu5uO29P4tsJ62l4e+8vonhQ9iq9pLLXIZzMkc+yw",
-	"mCGW+HZRQHmuaGxYeHLD79ADfvaeEvIoEhHm5LtJx+791SlCoJR5g08oNzuOGFv5N+79Yh/3m1i+P1qj",
-	"MLN/66zYWir2nIhDVcGFA48h0NPuCdBn+SZ1WW+QaBGOunT1yP2OaQpZlspbVkhVuu1d4bCwi1mGneCy",
-	"g90IK4pSd73GeqXIg4qSLRUlKSUYA2fBUaxOiObm7qk4kR076eekqHix09b0o2Qn5IqAqWFv0kRCjD3F",
-	"Q8O6U7h39Ws+22jHTkRaE3MvFVsSDAIK9tG4BYxn0zTVFn4JUXLxeKKcXR2FoKNitNQEIpIrabZE8zJC",
-	"vRDTjj8nGs06rPOGQ+OtZfuUpEh+PSWaqXumHmn7aoakIrKVVakTx2SCZMtjWqxZfElujmeEG43lNM/J",
-	"llWVfOasMdTBFXVFaHlpBTwU5fVonc4NqWTw6p4tkRpayc0zrBpZMfuesWwfcafkvDGjtXieJl63gnw/",
-	"ydu69vUr+WUpUfnhZdxaWeEd2k85nJzWvuai9OUVmWFN+EFMuiI56INJ11Lr2DB7aorthHF+tN9H89uT",
-	"0XjqAvtDo3rqv7Hfntt6makp4SfRmO2kC8sv5608Ru+rrVTmQ3LD6bSi4LpLxFin2o2Dr4jWKtsp/43l",
-	"2BB56UsmgUotOW3kIwici/EvOpt5P3Cg3iD7z58mziAbrhNwgr+F7KWEYZkvIDDcaAzezwZjL906h7Zn",
-	"RWTogTOoGdDrlH7zBFdBzjB7qnbtBx/dKAYMcyEeCKZKwryiiz39vHbOma5zRsd/MOGJtvTV1P7JCjuL",
-	"cQECDz6YkkgiSfv5p4R+2vGa0XKxtjdZpxc+mv8S98zHA2uYlJL3MA6ZJsm1JfLT0stK55ol1jCUKvaa",
-	"V+w7sZYRxcEqvucmUQTIRCHPAtUt1wLaEjGVvWUsI+kNR2jNs2wtyA8T35AoX24lj9YGpmKlkIY4Xt8n",
-	"4Ywk46B26r8q6VTlublrVzTNHMFd5FsAibg/Tp1a8a+49/M8+MQ7jjtIA0N3TBAarZZMB6srtjYfMLU9",
-	"8STjhlQMatblAUz0EI4DzBF8jtvPMBU4lowpDvEk6Y3ljrf77WdY9GnInu6YJpQ4ahGIVUUeU7F4ofPv",
-	"cuEWGPudl7tYnFECcArhQpuO2d/6tTe7Wzm1mwPTOlQTTUigvTz8D7x2a8EdtfiJtEHap0QN9UWuolvz",
-	"j5OOzMeo2T2UmXtIZLFpds8UN6c21cGLC4uCQ8XAEQBBy6hrdyCBIJk8h77JTFcP1Rn5EbDF1oaaCKzP",
-	"V/MEahUu23V48sd5ab4zrnw/6u+c9FCbgcegMCIVh4YUVJAVQ22FCsVsuSYe8iVSygMBmKHR9rRkBPOR",
-	"HklRnfqnN5K01ReRaLl3M439u2Aloie4ojlNqIqnWgyUWMyYrJnlPT8LE0YeRF722oIWKO/5iRRKCOBP",
-	"SNaz8hyZMEkmvyHje4LxcbTEwt4y7yBKOoYzZd0dsliwvBVW6PO7ZAXmGl47Ty9Z+cJxhEfXyR0ImJsa",
-	"6MPqFLcfHErPhmGFvwuqGoKRhB071bQEfxck8sSuWjRNrt2vf9xF4plW6+TAiMCbW3CTuCewpOSMBqwq",
-	"yT8O2liVYdcgWJnhrHYvQJhsGaCwgoj52UJKNIpXOz7gLACPghSYFD8gH2M5gmLdOAX9hXvP1IlUfMeq",
-	"E9Q4aH2WUn2eQzXBISvLMmKRfSuPOKE3cwGTa+lc8E+ssfZ0iZIVwL2OUu1YaS+X55AI1/WmDuQOMI0P",
-	"v8yrcgrwhNv5sk1Z3HSYOMGd77kok+WH027rJms8o6x6Yt6TN91aqdD/NpoJjcaQv28GU55e849JMiRA",
-	"UyhZ849OMOz/BHuXSO8RGk2Rv6Z+G9EGh/YzUvF89qaRhOodoStrMwGCS5QL06Ez/DJiyh2Lobsr8bEo",
-	"TRyeAujykmtDnVAnS6fP2HNo4j28YJBBpvy/nBmD3SBKEYtOh3rULdWQHRq0gkPDjIMVeO3ffxJg9XWP",
-	"CfYPpPGURow7KSacyHdSsAEOXAV34YmIJFt28C88zAUWdvfKtv1G4pKbCdsyigw0VJi19rPE0sj4Zms+",
-	"5FZVpfEOPEhSFvBRkYzp7qna5fPc2lLlGyjljj2PeVlWEwqJcaBY4GcUzSFyjqhwWCAgNA0yTMUFgi5G",
-	"S9hlAmMEjrPUjAAzW8giQpJaasjniKsMD8TobY+WglGMFttOGXPCn1/MQ8a0llCQ3aFTRbOoJ+cD8okB",
-	"vY2eMSO7CYDtKt2DNuMqilbVadEB7On78SAZw2ELuutWMbJWzLLrZug+zks8zYULvtUxF413GzoRCkey",
-	"0QH+9LQ0UVe7evzORga8PhsqZER+NMrZy1dzwhoZaF4GiGTm+BzY5LVSUoH/IOUuhm/T2P15JyekD9jD",
-	"M4Rbh8dfVqUm3GAej7XZAUVvxTyi7Foqwg3md4Vb3KHyCpcW0jujgrGSle5G6L9Dt3yzJSd5UEQeBaFM",
-	"cVrhtA7nSNrp7bwnecD/4kLzkkGqylYq/k8pOity6SFQeeJgMATGj3tSm6hIb787Lsy1dPSKH0hPcx6A",
-	"mxy4VwPXO5LB18q4DDIRpmwRPClfb1vbOi/0SaA+QoY13UhCfTYfCfBbHYTFVkWIKzn4ULJNXGmMkt9n",
-	"UmdlWLh8vq7pch5EOEWx1BLrLzC8OrHePwR+o5UbWJs2IcbbqWaLgd7h9ZvUzaNkXu/jWajeOOth09Gq",
-	"8ohkZ1DxOVv6llUlQG3HvGjuPKfAwmmxtcemoFVxqKixGknJPaEkhOmJU/vRN8VkcACYMP/OU8wnO0RC",
-	"uXwdi+QxZf55rk4JF/UBgZF9lm4e1GY6dzrRA2CaDdBNFMqEx+ydzp4RlHS5w6U7jlNiP4q+8b3nfOXC",
-	"bY4H3QPT1VItjjeiuFxgxAcB6tBI6JoGCzhFQQQ6tGof+7ZWiannb615wUyqLnuifVlyXVfOwhw8kG7S",
-	"V/g1RKUneaFxgNcq4YresdPElZ/579oy4Y7fONwRO7ksI7epsKdmiIAw62k7wJAXRQyBghYmAYT/4zc/",
-	"/bIkR8oN+TfyL5oVUpT6X61RAs+1P3u96XIzWqew5fn6S8zx1bgGn0Zcg31kxcFdvWrk47yEidXxO2HN",
-	"NwfF9AxvbVzDj/a8TMnc9FXXycyBsbDVeF11Loi1J8bSw1k7CizPonqw4qaMF4g7kBrTOU0RRXDhmU6V",
-	"70O1aIavHAvw+Z61z9XABn7Ey7C7/j2jIsEmh7p+BfyXH6EF/EUTWAfBCBnStDHkQAZvJI+KfWbPg4Pm",
-	"yF0JoyDt5MF83TfB87WPNh3qvCpid/6UiPiN4t5djO+963nUBL2b5NBUJdm33D54TqnY8QQThWqTLpfY",
-	"S5VArtKC1no7BWboDn8xDtSBW8Dp23NFSSGreLpQMmnCvq/HQPEnANlPAqfvyapPlcOWRhCZ9b1BJh0c",
-	"L8TdGc6Ma3cqSslwttAhIMPENtES5m3TPWRLNSnk3prwRjbTeTiMjFWM4BsmMPI70Ph+oTFR+a5kwvB1",
-	"5NjsuTgYlngJJDO0ztbnBwm/iK4Bql5eBkzJswotleqlkcSG1JjC0U/EjycFnLtTXMgeg/rnYN7n6/Zd",
-	"UM4twYLV5kNSyuGnhFZmKw+bLfrtnRulkpppspcagm7caNL4FiMHdCJsV4fYYyj850A2roaKaHokVsg9",
-	"dK49qYrRckm0DEmhmIil2J7Z9zArnxN7jjo+uYqtDcEQVt/bIGPeBm1k7fNYG9eTv9Sc8xEdZwTV5nOi",
-	"DoJAeaprAkWkiJeIKalTyj2dktjByj13MEnNyLv/x23XZz+06MhLoiVkaofs1ItQdkP2odvCMCpZr8/T",
-	"eUy7e3w6IetEcG60VnsjZfmMaL6vK/aRUFF2cwBbGTORwSeKOO4sLeMA9xxjpV1lfIOJJBmO2f/DTkCs",
-	"EhiWsOagJP4uq6nhpEnVZE4qUrVkw+KfN/bfXAOwiGMG8beBmst2K7xAkkayYb5GKDxhQlUY8NCJ6hJl",
-	"eaQkv9l5+iwkHMfyCO31mCHw5XCCXB/xZ5SD0AhvQtJQgGyOPSN4qn7e3S8XFDF6J95ovRr2MPWoNzhh",
-	"2J9nVJo7of3b9bpqdUqaNa2nQmZArYuJEI1JM6USuQhpdeNPbvwvH2qmPjgfUi7Ai3M4Tfv6g72eLwwh",
-	"DHUSOy/J0Fvn0z5Sjq91FdA1S6wtp7xi6GW1QsRa0Vko42AJJHRpaPUhyfHzWxQLNIY0iRurO3JD3z5/",
-	"zqjpxaGl5bzQpYX/b9F7OrQKiuQ6UH0OGTn+WGLCsCTGFTOmSt1M0WYBl1oyzWDNrM2OWsv0bX9iZPsP",
-	"yUX8AdyyUwJpcvwqIwmY3Y4jHZOSS18MMxLFHbyjvme1SWP3ZmPnTUwUbTeYGA5KdrCF48EX/9eRXMvv",
-	"WeQxykXJPqaaYOR4AtH/58ZJTBvD6dWG1QgJlEOvU83yvz7UGTrJD7kMS4EfJrfwzUdqbewJiMOhqnTQ",
-	"VQUfXQoVlq44/R4KC+78Eq6tiIK7YGrLwyQkxDyVCBPpezFqw9CNK+uJRDkIo3jMCfCrM319ig8AE1n7",
-	"10hi1KmJYREphq3h26FIYO7BWTVGx53sKBLkpd13FANwngBRoeVjeGWRFFn+ka6qVN4l22Py5ZGbbTsX",
-	"nmvSKuVwrtFQWzGY3D9Yl5ldVxkvAvCB9FZlZOsF77caI13TSPk8IVmzeITF0E1IPocft3ogyqNGJ0/P",
-	"owqZ5JCYggSOvsi2rNhFsYV85/Qmj6SDMPTMZfiDS8l3ukHpirvpPHhZv1l5SJmxJGgyMt12hDxOS8nY",
-	"cVGmyqWt3EBm49K5ZBS9Z9qAMwa8jZik29QsZL054TBcF7US7KP54DXbuNvd6+UcHKeDiVLDueE6yY6W",
-	"OlD/hamNR0sJLjr9FnNpkmgCq1gp58AtngZrl/Do0HtWfqBn7ztq2CPD99HmZ4Zuknjf4MuFw+mysSpm",
-	"hQySMyH91ic2bhktmSI/CraX+pFTBvbMigYmTgq4WqjeufzS7sl2jmWoTEwssqpO2WnSBxFlSDw06a8V",
-	"z6sWDcOT0U3flmicBJnfUjkonP7IOvounSJEfRFXoGvzc6zpuJIJEMQ80E5QNKnY6g8s8pZiCQi+gDmB",
-	"Hl5lealBTa5OxDdyMPaqEwD1t2xrbff3SWE+VmkWihoicYQEDijmP+Q5euyrJOrdqWSxO2uSJ5oWbauD",
-	"06Q+cS9a/UB9jMiPcXKloHLkh2lEFoopeVft7UxC4OXhcj5gz36asIE2I5ZeOgbSWn6AivWXNApZHdeT",
-	"vkHehGJVsAyvMXl8mzxv8sB4S4crnOpF2WxOR6H60jBaOv/5aLlAk3200i8IJsoJsyRjqbkPQec265rr",
-	"Yafeuxb2MkBLl5KRbJrYVUKAgrAkK1rslsQ7YZbkSE2xXRLnklsSxfRhz5bEHtoloofbR4uuK266Zadf",
-	"xqtO7e97XYUGzupo59BBWL5TrgPX0NN1rZrjhyCJo91mkb4+BafD8c5a/3J1+XMytWbQK4UrOqj7BHBG",
-	"Psa7cBd13/2Y/kl/w7TYxp9LoJ+sWS/tzQsQUD4vTW/twyIEZClkqHnwuqx0dlpsP5gtE1fCyi8XfpDL",
-	"iZCGGGHYEeW4wHnS/Hx1oFW0qFunmhPq6VJs74CoAX7KgMJDrChYkp8/vZ94Lgp0lk9hajsCjDRFc/Ay",
-	"V3jNE8c2V3tO7euSryl98fjZgcbFTOpjMXufBWywgIuJcd0+1SZ7oqbEAlMhimaU2LLgls3YZ4bG/auM",
-	"nVBAr4v3kg+cO/O0hABdBpvOIuU5QEhWtcaarBhJnuZNGk9WxE7KWEsZa6obyh/iAHlH6EmyjMM2TtVl",
-	"WSW5GOsPgH7n1RW+d4LjlKfd0jE1LQnf0modic9MCmwbRddrXkzc9Tv8VUSJW/k1U6n4N/uj8RstSKxf",
-	"dZguTaQfuJgC3WmY2ufEztR+/CFn/+9UVVQAyE38JOe3dssC9IQYZBdVTS/CCga2JXXEoOVXd6VCINyp",
-	"Ghh3MIiM6xb+oyxZnB8FywbjQFznfKs2ltfmb/lIAu8hP4MlWcyTe9n3Lh9YFw7gDUZvDiOdRqX+5/tY",
-	"NMODuE6hcVAg1zwM+oASl5CmDWDq1pcmwNt4M+HBY18hnMEVV/TkDKhaSZ/2eZ7VHDJ1Zk+kCvbZSOpH",
-	"J18IqNMs2I+yzLW+kC8JJMUpHv+ccns0DBpsxWztUvjHdMYbCj5t+qNNbGVX4jNvfCJ4ELqmKKknkz0c",
-	"H0rf0zGS05c7F5i2nxCOOJWRuEWrZ3w4sI/wF+GRPuVn+kN45CXgpZtClS2Np2rbUYZSnqbdKWkwqHQ7",
-	"vP5DdZwGYLpcWXgny8meAbihI9NCC8RctUbV5O3+Gr8r2nzrh6mfk7GniMpIFGvdGd6hlMx3x+iRTkRM",
-	"01bF1GDqIeZARg3b6TIJTrSCCiKsfiAbybQrJcnxEkyJ2SKZUpHblCXkMI+v9h6noVP9u/4S8ZiCz916",
-	"zIy+Nl1wFou1IBbb6Ujp9EFbvzWECinEyucldk1CdwucabXWQfEUaQtrJ0AMl0EAfHeAzcGy9NLvD3EI",
-	"IkscKHQetSra35de1eCt1rmPmrtkwC6Iljkcs4VjdepCvbl5NYX3lUfWp9Wxaza3Um4w3pfjOHUdXCYZ",
-	"FVxM8wvJte+ATLgg07xEGPntwx5Aj9qR1rZ5cwyCHuhrbejBizqjPW9u2ADORn7IUTFzUCK5OQfxY61k",
-	"YiT8/46S5gbVcyH3TEMEcIppn34gNPkMEF4jUnQqdNvFgt4bmDPr5V26ZJ3GE/OAkNQRyuc7ZsUOMVn0",
-	"HGxyAssnxIiOlJtL3qgD+Z8tgQOF0NHY4ZnlTlBIZug620HPtb0A6KP0dMR+FnjS09r2XeNwPCveuJ+C",
-	"NtnyNYxj44xEFdzM6SU77+Q1Lo1hvTIu0ZH2t/IKEWl7M5BvYYVpMvxKT1d6z64Neif75A9oZKuUaFW1",
-	"62lzbrKB3pv4Ms2w1rB1Y0i4iSfUIpYmQTgEayE9J086VeGNYXRJfMoF88PJ9UaUz9sZS9kZ6ujUI0/p",
-	"O3JHcJGSfZwm9xCisWZFrXVLWsa7kOWXBV3UWmHo41/sN1EffKdXQnw/m6+jeKdU6ONZfXQnUanCRrax",
-	"KBmf1IR0s2HlO3UafXy4cZfNysIyEhvDcRNbi8pYohectaM138QLVLIZn0yoSxokgm2o4feprDPs8N9P",
-	"cpzUfVcek5WNE23Jge5hBd0zh7ARbRzWgE8Now2e7vDL4butTkCOaUMNOisi1auCfeAi9RY3uU6iE9MZ",
-	"Tmg4nfCAxmwvFMqlz0f1nD+P5HbsrRbkFq7e89OvGYnREuGGCihBQV6G4i/RwNxQk9LEH5Jn4EiFYeVQ",
-	"s7GszNGmm6UwbadDKtn6R1qy1zxWwldSQzssX53isf1KajNTEZz7h8x2ifDR0q0TVxHfIfqRoljDN8AN",
-	"HlSWZehvmn9FtHqi3gSBt5RHUXGx+2CwbijxizYSSX0wqBfHS2hS2H+VLGiVqhFzNWdRvS8Pppk+ja/f",
-	"18QBYNe1KIHqD0cGomtGd1ZB239rQVxPKn081CVNHeJDPYXEUfTDlgoLpGtTo8WX7nznLB5GofW7aNUp",
-	"+gLAFmEcLG1bnKOHjzETLXnbymOrJmrDjHaoZb7NhGWDRym1V2foWXIWX0xKgVe03nkIpAnkAken2kvB",
-	"i2nVDpnP33YK8xKXOXC9/ET37O2hSmQzK1qYVGjC9Uobc0OOrDb4IVqThaFT68VOJf10Rpqbm1xJcV1i",
-	"S/xeqCgm5yaXruMF65OqliNzJ3jLqIr2pipown08DQbRmxqZResNSFzm80TrITfQuPZvDJusFSYxBx3K",
-	"IJ6oc/MGdxWn//FNRUWyRZiXrdGs5NA4ZvTL8MLtu0u/e0Wg/1iTcDHcF81SY4Mm+2jZh2s02/2yA9Q8",
-	"fHBwpqHn8k/sCC/zJDULWZ+Gdg5w/W7vxEgCn0e2cqL7KooJiD/lgvzvFz/+sPT9XB1R46N9iu/jF8FN",
-	"chtbWSEQ5IScwIeUi2hLrxjHfl7HAQSmNQj8Ga75MtXVN55i1er640EIt1T7OMrEBgA98GvsRGunju97",
-	"HUuWm47yYf9aMZPwQSSytxOIZI0y84Mml+6InfCy9Q1yPeUKSHpgL4gMYWrpJbq9+7DvdMMcTDn9GaGe",
-	"4n5IejBbmYSemNghbqi5mz1zBz2lQccm7nvp5YqiGm520u4w1eos1awgRqYWtPRViXnsHl2dOWWi1KA+",
-	"jaBTBa9cvrl9EKUULMOf5BYZsh+CR4f6oniBpiFLuAkstVjyPlAs3P49hFjFXEj/2IaFjbeVnFhZlK5o",
-	"Qxiq7o3z5En01okipl0El4a4Vr5iaKigBshZJnuYZgIeurLueCl8wHbJGwuxYPq9yFoI3VrumdlysWlh",
-	"QiA6SWT+dX4Hao+jkDCkx6pnh3OS3MaaFjEI/WcpHeVMOIaJLp1d8tRM7bkxrPTQGGupCK2qSaAJgy6x",
-	"QlbdBMsLQgvYKXbapTb1ODJ1zyd3WTwIWFs0R0fI0OL2xMwzh0kReuvneNB9jYkjYddFhCRpugaGDXRW",
-	"NXaQQVySirHf23XsPdOu0xyWlNZIXz1ZDgnO2MuoJR5nKnOZlpdxc34G+bmOWl3highMn51bFYWJSMYl",
-	"pOKbRFQoDwzRQ1rYj6MC9lBupHO9OegmelNRkbAvVbHl96lE4pLt5W1KzAYMyAtEkeocU7StY/A3y4YA",
-	"uNu242BQkwx5YYapegsfTbZb5WLaZnhh+kRKAeUPdcQuFT1mhI/Bc/MKv52O9w09IJOA32tuUvVXmg3j",
-	"Tuchi9nFI3USuereaTTSNsujgGMC9Jo7PeA6Gfi+ejBWQ9n3aValWolsEVY6rlSntxkBpNWpMMtRQHnN",
-	"hCFSOTSOZbsvjKwYWbuu8y7xtdtTIvY6zOtysg0Y27F+J8sA3IObjJNbrioWQZwomaE87s8A+Ou5JLx5",
-	"ceS8M9rv3UH0PvfVpLwoQN5o0kbGWz/57zAF5JB6Z6SbYcYD81B4v9M1Kt2hNfwaPoyBDrcxr9wCoyIQ",
-	"OpplP/tc9P/Tsu/ghf6alwfNXVfvDM9Ea6bwq/7m3re39za0SOj3+dF6eobW9AD/sJtslDjz5AfEwbaa",
-	"qDEVJfSvoiFgv+ykdtq/eUTgFlI89oXBch0Wh7tLmp+jex/MakjaqqPD7mUCGi2ZBTeSJjHSNOGgx1Ic",
-	"RoVoWsqDPRxlJ1ydmwxxUQYE0NPP2UmoaB4GHWcrEmXpT2E0UQITykByBzXYXaD+eVimmuzFKDy4SiwX",
-	"xs6c+GM6XSUeH8TAVLPtplWYnye+ZxNDMcuudh2IPWxP8XY53JCSO+WwkYQPgoMPtoZMpc299Xf1GfiV",
-	"MKpTsrZn4uA8+XJPDcCqNL2EPPCfOfJOs7qGt2sZhUxJdohKJ9L69Iahu7LJQmn7JQcNi0qat76EICSJ",
-	"DpoB8NHQOxP2vERSNl5Ngf2T3SxJnrxqnkJjjqrBlDtFj+JrGgebBlTdsy764y5QX7PdF2PWdFHIxlBt",
-	"ei9EveN7ec+SWNQQqNhSQNS35PWd/zAV7igPVUk2Mhd/2grBj/KexbEDIVs3v0lpTUUcWkSwidx7JwWL",
-	"D2VoJLfAF7GEJAUHwBxL76dC77m5fk+K02riA/id/U3UzaxZ+aHo4QJMS2Ly3GptsvEeOxZ4Qe7M2Ihw",
-	"2FVzSjzFvVAmj+5rn03dPbgbJTu9S1pGKhcmlRQ3EbhXghiM0C5hwPRq5S8dIWrnuO03kfGt61bkFzyQ",
-	"VNg8FbMVC/wE2wdGk90niqtj6acrQVSd89i9gErXA41WbzqLS8l5Q40855CbaOk3G/xAA47N957UcXdx",
-	"MAn6lzuEFiMdkjXxl14EEGaiRVBRnfTLJSyw8QdbulB8fYVilcdEPmRNYzV+YVzfA3Yrq7LXBD0kCsas",
-	"RxmDaIqt92wOqkPTj3HM3wHbxnWiQ4vTLQd3C6T0IoJcTJ7xlld0hnwnDwIUaz+vtCF2fY4ejhjcxGk+",
-	"3JDnrECmnVE1T4Kqr0rpb6PZgGt+zE2z1GcErrvl+Qk8g3ifXkIfT31qEsI6NeXdpFbcC3ImKQXvvI48",
-	"z1xpNG20WW7IxvR9STRjHZiZG6rlqPZN7xCMn76BQLkYUw9bKjYOQ0ETeTCF3MdxY7yq8e+3EDpHcdBb",
-	"DskV3hg6T/seTWk6x2Jzhx2zlmAn0e0zWqZDZ5WOJJW2O8n0VRlVkH67YaDVjOwY+xPBlkebv/ZPx9gV",
-	"E0ufTNFlqPXibGme7J6XPoMgM3fJ/yKZceQOXdPcDK1v3xmpOD0nay7s/rRrm0RNsWXa8Q7iMsjWpoFp",
-	"7x3oB5gQAoEfpFr66jh45OjrN6Kd51DySJLscXw0oI+CVhSHmidKt+R6jeU3XT6+Q/gTby1AgzJaESAU",
-	"oYZIUbDnhNFiCwll8Af/2HZ3f37ydRREbaDhFDfhIe/7Ic3YXEoXiW6F7caueRO4hJTYHHk37bi5OrX5",
-	"32C983hgaBLUdRbIdctMQLckul29/Le7DYYjHwS3pdw6LW07Nkcol3Z1NuFA+HPfMkeCMkQJTGjmaJZh",
-	"ImcIImMiHtw6I4b/cCClyMXPUrnPkYfsqP4aiaWkA6fHLe0YFML1k4ellf3WW6k9byEm4UOk7YAH7iZO",
-	"Bp/icmYw1Gri9qn+4J52fcCIwWz7aU5Xt96U13VFNdeph/R+KOcq8lZmwvD1aOu27/x34FEV3EiVyuiI",
-	"JveNb/bO/Syq/tLxucxmUrzdSqpdTBDCVY6mnr9Iyc5eW8RaOsGJ5JOmhQ+YGcllqqpoVfCP3/5zUl5x",
-	"xfc8dgW6caZ0VOBrM5l38BbIKQxdhJUuw97DpGnieeHILQK6KAk6KWYDbowmtRh/PbAHIFLkzWKYEoDw",
-	"MVEVFUwZyoXphNnW/CNo04N2MJUQza1O5J4qd4cVUljZJviH6IvNadV8adJ+a8OE88M2j8dmC8suIeJk",
-	"tP8r7tthVTWRehNT/l6yqkrmQ01IzhcsiRPrXlyt9IwKAQZKrguqyg7i3ZBs+ho7IMqySfNzc6RJG6u5",
-	"xxDtJNLuZaon5LQ8x8DvUaswBJIxkxFWEN0oX61SJR+j64Hf+ku5f6GPH9gWOn8eBWDG1tO8Bx/DqFqd",
-	"0Bib0K546Ebd8ilW+zv7+SiD/D0JZG7dui28vGYrYQ1pBvrLNM8BgWHHxN07nXoDPR43gKmSTT27jzv3",
-	"o3hctAmwjuTWeSSgJloZFrNs7zQRtekIWv+WFWftKFtHes/YhA17FJR0gDydpTUViKShRnb+3TzN8TvA",
-	"XO01tB+nSNPg8XR0jIr8PNGMdUU3V0YOeZn0nTcP8+nXYKtogXsk9USHRWhrjUDA0L8aPDm+G32i1LQB",
-	"QcrUFx4c6btXEZ8luI9De3rtvw2BsSPVZE9LRhBLsueJVB7epj8u/MmNBB3jW3WY0DZeubASJZhdNyH/",
-	"PemmuhwImYoyp9ZCHu/8p5B0UudzIvhgY5k9D+nMmhS0QilukajnVGo5qeBYeqlw9AkmXAtlipcp5ZCs",
-	"bF97qY8eeLfPxL6bCVZsjebcVcNkm8jmrLdyKj2BOr6BwYtrXOKWE3S6awlsH4JrTVULhmtLNQCZOyiu",
-	"0IAlAruVRA8YTfLF1l3e4K8rGsRGOlDTHTu5RgVK3ieysycBfCJCRQwh2JAtLd2WjSSOoK3GM0eHVrKV",
-	"VVsnsUqzdjG0kPDvo5mlrueXQ7Zo4xNEGXeIQjLKIl7m0iQQ5uaFzOxdsitrWbh+QbGt3TFzJYBwslZ1",
-	"z6zeyrfL7pj5kaW6m81VNn4QU5o23jHj0IxH3hZAfSytDfBNoRWIJ4SfPcGHODJQSmKSfR0vkJdk0lrD",
-	"kiHjLwfWdwAXPhleGYRqv2PmJ5SJCxHErmkdDpMklpVG44q9vSeF92Pt2psTOFY6m0mZeMX40I5/EdxM",
-	"q5Et5CHZ3yvZ+WtKlUJWvgfmemGCj1tTq+p06FjoeNH+JNUCBz5mJ7NpKgpTRMd6yoLt5xaZ2FQoXxxL",
-	"1h819acCOw34yodAn/ZU7fQI6Hi6Kv12GFL+T1ODGDMk516GiwKA3bWseMEv/+kpARo1gooRRdsKJpnj",
-	"1ijkVncdnaBIg7PiXYAdvBUnQ+ckaDg4gqPgj80ETJZJp2dSXCmchzPUIEtDfNNby3klyxN4MfQzsj0Y",
-	"8tefvnzK6XNSc6bIV0+/eLp89Je/fPHVYnmLc3UpkEbU5eNrrjFfEmCjshMmrz0qOfI+CjHksRhd9ase",
-	"RxpKH5FrD0ZcvCGL6nXI0ugLd6pQdMBob3xskfzysQ4Qg90hjEwlO6adT/HA4ahbKnhVE3N+SpMzqSya",
-	"bJjhO7/NlMug7MZQzoaNzogvqlOoMawyt4xFzWPmuupNUJS8LF27sfzfOIdGviN2K48iBXpHz4rpxlMk",
-	"pK9V7CqGX7euxS4UAO4P2kC1rJew4eT9mbI3hTRTVaFitPwgDyZxIn3OWXSrikHqrJBEG1br4S2qjG7U",
-	"yCjweKqJLTBgCfkmt5XfO8PqjBI+RGlCvvvF+Rm9DOEOWxRtHG8o455BWMo3jLINK3xRRA7Zjp2mJtsB",
-	"6uM0cm4xxp4LUuYanSf6T8u1YeI5ca2+D8LwinBD3ByJANrqLIuhVi5HcSvhhQc9JkPLEl0zAFDULCP3",
-	"DwZfOjJ62vjV+40P5EI2ohOBEzETRfBFEY3YUl+CEcFDk/HG5QfM9TyzsQSh9qLZsGdESDAad0IedQPr",
-	"4Rsp9mfycpYPkIHPquhllGh5ajXmPa0OjFjjb8uLLSRzW1PKLa2BU3JgsHb5ImrWUq9DEzNAz0/7X0do",
-	"D5x/FkD02FBrdUuq56SoeLHTDnZ8J+SKFPIgfDFIqq3K0LDOQt5jgQI27tixE+TBk71ULOkgjW4MyJCB",
-	"TuHYCLIWzgnIdkOLZvlN32AvSsiJ+OHBosRzm2lzUInwcbJRb1IM0+Zg2szrmEKtmqSmxahfY3RbO17X",
-	"LOn6zY4SZ7am4kMNqAJ6QLIJ6NVNDVPTvk3lh6tkzWyimrYHTj9Stmln1wNg05+HbT1sUgta6600D4ct",
-	"fi2A5kBCq0cPT0Tj/F6v7SGS7dKvqYhB5hyZSiYKHeo6+deeExoHav0qugxDRfn5SGkkXfSS6HFC2N3Y",
-	"Y0LvDf1evqg8TK2p8EixkTybigpf22e/Etoo6FjYhTdDmPlL6vcZK+POIjC5cGxyYvGO41hBNgkJIh4x",
-	"mM9rfX603A7PEGr1Iix+GZiW5HNS8qcAO/pBnLdy9EdnzYp65cItB1xSQsP9HHuKXVUDEOL7dqD47FKx",
-	"WQuVH7pCudXoYbb+DZdUO48poiOLvuiqKr7yFUMQ71FYKfe1Nvldb+HZkAAm5hueQp9rX2c5/GSJOeR6",
-	"Hf8D2PXlwN8mPH4tud/QuBvL3qDY6D8viOc+zu2nqw2rJ7Qg7vmVcrLPzsGkWrbE1DyFmHHRbMJLS0OE",
-	"Dv0aL5UXweXC9ZrYMweKsl4ExgYuBjlLnhRgXUwdjjemC4cipHxPaV8Nrf/yuSfX6/yPp7enzsMm6SRy",
-	"t7YQludp0W3NHCP+O6v23qEHLqsQONZxJj7yLn3RZLcurqmKV9DzYktavU2XZAUuZK4IXA++ot7KC1Xc",
-	"3clXGLYTL5b5Ovpg82RHh5E75x1UzkUaKSuWQjYspFhXmK0c01WyTjxmxD1TfM3j6vtsD7iAzq9aU+M8",
-	"8R3pXSzL8qy00LeZWy5oaYfm+1qCS30v713pfLWLw3eiByODpfbTD+m0cz7cTdwvVrs86tbeV2zrsqn2",
-	"XGuXpWpXXZ6Tq+LadIHuJzTDHX9xDBXI5zc3R3XjkwjtT9Hrh+Uk8KZHx09D0Sjr2b6uqGEp9P6SFXyP",
-	"8IyxjLGAOzOa9OcK58cy5eIdvQbw9jvNJZZRYPZysPCl251iORWrCerFPR2GKJyAdQwoN4ke3+tpSah9",
-	"1I1p0JewHZSiZml+3KH93YXc67MNzttdYwo+bGjqHw8iT+7X3ytgvRT4Z6QVB+KcwWaHSK6zQD0GCzg7",
-	"whlbd3uqrCG/Z7Xxw47uvBl+EMHjHdPxoOqKuihDxvthxZNBmwOErwjXhH2sWWFYSYwkxgUnM4YuQg1O",
-	"vx/B5Eq9ZFa/kInyjYrRUi8JX/sSDFJKFgftS95gLptrVFzUCbPu0lcW6AqXltQn9UbKEkntwCOJcL0U",
-	"M6h8YgP1K0fqKNCUpxRyzzQBAclMtA5lhKj/3L26cngVblPLBQ7oCdYuAzs5KDyZFOGXNN7Nwkw5sDoZ",
-	"fWbTgJRhRVuZgF2hQh+ZSqWKub/ONVca0mbFqIeauQCCarjdIj1McX04/h3iEF0XwOxVUid7p3FtqCjY",
-	"5U1ZzkN3bST9g0gCjmYn+e+5OJjUYyeNinsUifxCaK6pNR/Kb51L2BSjxfZy0iq2PugEQN7khPELlO5A",
-	"Se5gI5OLqnUVn5Tettmw8p06xdt/JpIbBqpyR/oWdhpUYAAT22k1OtmzK5w4L4adzilenlulez523Sh6",
-	"R42gOPxZaqnKkG7RKv310FK+BLhVnYZi3WjuRq92lUCjB1vim75kDrHGllx8MEwkDItjrg82aT9spUrx",
-	"9yLu4hXsxl12akZxJ8n9u5N/ZTlfLEierEp6hx2whoIQnWiAYoVJKbt0FZZrmpVbJHPu4QqThrIr51Fu",
-	"Rk1sTSUgGQCnhWyp2kvBC5c/5Suo7X8IF9FC1Jfz3Ij5kD7i1fkUfbVppvFiN1YwmOu04mLDVK3QExmt",
-	"lzjSavfMtRyJFlZDPUzTA/er5aKmxjBlh/h///PJo3+nj9bv/+f/iFr1N0gHaCF6tDY3hCL1Tgr22vVM",
-	"TCeGxHBSy5RZ30IWIe67ZRxodeD33gU8MMAksQpNYD30n0j41TCB/A6hc+JdhoO/MrRi80lsvieSiONi",
-	"QgxCs3xsm4lgOPEHUjNnd8A4AQ6xg5U83VeC7zSQGukDr07flLFyWXfpZtXxYu5ipyN37ENdS5P3oaGm",
-	"33/3q8wuue/UyTc2SW2pp4wosYbPM+8rWJIjo7slMZRXSwIgl0Qqe26qU1cnRSlCTU6H8ngHwx07LbH6",
-	"akkqKXd2Yqp3GdMKtgGswGhbRFpVIe/YSLKmvIrm7+Rz8yJDfX4RSPhA8IZxYEjPQlYUNLUFXA5ipAB0",
-	"de3S+0bq3HyUAfeSOEt3DVHOZI/5/gRjXPS9HPu2Rcl1XdFT6MNg+ai38ggb3VO1c+YGpvrG3OYt7ZiD",
-	"kiCjxwUBnaxsspJQA/jzmhmy5Zstcen+sel9wvIYASCNLetDX+k3/OG5d9WRp622fZ9Ht+Gm/SMm0SHv",
-	"Yiz/RZRyIAmylDPkCvUi8ANh2Dj0gTWlYpxs1Xu6Xs6+GhTyMPRzAs0I1lLZP7N7poDp+rK8wutb3GMz",
-	"kuu9DAPJvkiq7pMU500RPCkAKbo/QWiglSxPebXBN0MR6W8IGngOlo//MSpsp/qdZi/IPbOhW3840jpO",
-	"iowa3mxV8LfGdkxnAHTC/CFXAkr6UgH/X2m1m/Cup75rzmA/lPVaKuPA5Hk5wb1mF/MCUCNjHvTThyIB",
-	"nbZclDKFO8zcYrKXzMZxcl2JMfS+hqyDD6HHf94UE7zQVhwrrJ/LGzy0f40czSpxKPLb0V+YGvuhlQfZ",
-	"VZ5rJfcESres/eP+h+uXQ129MteksLdZKNIEmAOHABvPM5omb3f2FOV7c+MeWmx0h65Zj6TXunTcupx0",
-	"BZkM5wPl17urKLaK6opXSxiaFrnhUJzROaZCmtM1+ljfsqr0ccVSMtdffc1N4255Pwlzf6yt83jdRnOn",
-	"o+meKjJzPKWnWFGN3MVDtu45gSbwofaIf64CQ8hgqkMFLmmL3lQnK/p8YSnp1ctovjequDw1MM27V8rD",
-	"ykxM95iqWM88iH2nsMwAp2iFF9PSlvbgIzRElnJ/aNxYwPydqLriHbf0QbG4oINPG60SYlWBlXvA8rW/",
-	"IZAZ1apsV4yWjxxgQHnY708E1F3s6F8AVbs9fUAEt35Td6tuVqewVJODudnrnOT9mG3k2q6nt+VRa6JZ",
-	"Tg6XTXiGMfwC/rvR3ZXT2Xh2kOzNxuLH28TA3exTOxfMLDuQteflJUEUWIv7tZstug8ZzfKIHzsmEsGe",
-	"gAwQexuuKrZPBXpVCg49P9G8ActwVzLVqY1GzGND9W5CrJ7q3XiWGAyZWoKuaSzeZ49jFO/3iK7BBsab",
-	"a7JiXGyggyAGaSBDyV55hu6Yvf/s2Yg6e+xEU6LktEwVAe5ZXjEdAjMoj8432DQPv/Nz1kximmZeW7ow",
-	"Ya/cJ6OM701FRZi4ohPqG9u/HJQNh7ntNhVsTTeXZ82yXRPgxSIqTUqKzY9cW5ZPCF1oRBWJeT5AlrSR",
-	"siTaIyuPu2lgxIFQBiz0AlCGNGrj3u16wh3bptUIQlEyNuduUDQdzda+Y9rWZasrqGAZsbuETvM4g54y",
-	"y6ZVQ8D8Cfvvk/sTPGbXMtH4UgqjaGHIipkjeKq3jNC6rngBbn1wGXOjieW1WtOCfUFeY2I1xy6m0PKa",
-	"bJky/1yCT9v9s9uO/rv4l78vnj558sWTvy+W5O+LV0++/PNP7n8+/V9/efL3xb+Cl/9QVUsCcDjw47ev",
-	"X5I///nP/064IL+8e/kF+UYpqZq//ftXf/lfBK8SUjJDeaW/IHZHW0ZLpsiPgu2lfuQUALGiaK0OdzHa",
-	"FVv1qJ+TIzdby0NumphL0yMbfvwFeYEtGsienkhBlToRKsh3JdvX0jBRnB59zwA35VDbl+6/PbHfW6pC",
-	"QMPpYXuawONODqKEXggtZBVMKcVEHPLlk6+A7uF5ZnmLJUswxhd/F6GA4tnCbdXZPO7xvnjqwW9ozRfP",
-	"Fn/+4skXf4YCIbOFo/GY1vwxXaGAb5zp7NQMl+K7cvFs8VdmXqycdCmmaykw3fDLJ09csbwwGLtuicvj",
-	"f2BJtTtnY6fQTQAi2hVN/IP9Z8guTw0UVvb4DZoVn8BI3u+pOgFmGB5EUlJDrfQsgbLhgJI1LQzC5Xuo",
-	"EWg18p8+gKQX7+2YQDH7bD7UQyT72n0xiWb3ovxC/1fFDftzl3RN4RsXVEUAzvqEc2e6Ptltkrv/+wdu",
-	"rDBXbAZavoCBrZize6ZOGH6lmlCYASR8D6JIFANXwjAxC6kwp0cPUfRl67MrRfEc7qEzf14ntfCbjL5e",
-	"zfBxrRzjXPObOYSfWh1mbQsAsLI63vg2LFb2sVpMt/i05qJcvAdff6zx/otWbLoxQEGRWCW24fdMkyM9",
-	"IdwaJYIdmSLM1S45NdxtwfAFeSHw1nSIXM5gNR1qgL/qi2AJeelAbiwc4Zk2X8vydIVErHk3eS0D9ckV",
-	"OE2AWspEw8I+ni7Tzf0GVxGXpea3vlFP96B81efl96yeQ8Xe0ZMzE2mTraQY9G3cUms3gH5glYvmH7dy",
-	"75p0VJzds77kRbTD4994+cmt37d278rBKyXr1smEQli6ZwZS/BNFVs0nj+8Yc0Cd4zR7ZS2562n2zt7n",
-	"9FzAo8dw0k6g55OnYMkKcFEPatdX4aNZdWtn7izN6hcyqleboXO1avOLeXWqHbcM6i800xpUp2eCCyPM",
-	"pr/oRF20mvi97jpMUwk4dGGHxs8/R3UFN5g5yhbPiK4ZhbQcKZq0S1BZcm2/TWuqIF5ZeirI+R9GS/n9",
-	"3UZHOfSs+PH4uWbilUd+6mz66WxPkMYFl9AeAGLkX8EIO3U9be3WYshgYE7DlCsGTvwmNa5FeocbFSQQ",
-	"cO/aar67izum7pl6pJkwxH36jGxZVUl4/boyRvcuxlS8imqDT94l+DXCfzjMBCBHQQ2t5GZJGC22biQq",
-	"yDd2/Of2AcAMvrKsvecQ9vdca6svRdl6QmCa48o5VAgV7AgP+RO89RXThz0rEbjDP+5/oNo8gqkeffcK",
-	"DunqRKB/Wt9I/JWaYts/bRziJjCcjyc8W3TGhYZ3XoTaye2xxDUc8L8ODN5pOJ5r6TZhnPejt7BhH41j",
-	"+CNtFKP7rqiPPhC/cbIy0024pbWDy7WWXvjPlqRW/J61JHWNweionH4DgiRVGeSQu7xP+yQQdorwdHhm",
-	"TwlVxuVRWmovW34b9JS5PwYYgCWhUM1h/78vT7L/+8j1luhDsbUzIL4G6P2aCedSco4Z93qhGqxd50YI",
-	"mLksLB1wuTWRB9MXxdcuvD1NX9of/cBBoY9++6bCZsE5Y0pawrcJGGAlj3pJvnzypOUjg8SFvpjvXcF/",
-	"R8r5/rBfPPvLkydQnub+62nEc/z+hu6l11DhFjkEILtHql2j0rkOA3UCK9cgCZpYYdeE7qXYEBp7OKdt",
-	"Cvufj6ny1a5R690y8YXCIr7PSaZuyVLccIqnPJzgpX15Qvx2SVzKywlPfyHFmit7qQCw70zM55o4fvn+",
-	"k1ScAIYTunFClpP9p9BjcoDvxRajoFEt+c6VFSk35T/5/mC2tHpGmL20rVISUtm7WDGy45VVmFYVQi6W",
-	"u49dMj3cmvCvkJPOy7JyonsupEuipRNdrzS1c077ijwdhsHWDNakjyu/l1sXl/2sNeBu72gJxPAEg3Rq",
-	"7yGO6cCj78PQftgsY87cEKwPWvLLJ087evIR/kMvmh9ZquO2uzDB4xpbnJYHSJt/6NUllmPJ+/msRiA0",
-	"xsMuR/N/Av7cbt8+daWiR7B0XMQwttzC4brMstrIQm+pvOH439XS2p8JBQ7JOtgoYrb4T8WZ9j5KuKLh",
-	"Zh7TwnJf+2d89P59iR/8Eay6Jh7pr6ekMVdQxRLW3JcJ4XkYaw7p7Rx58bd6xXfMMtu4h8BcdzsUQFvj",
-	"vtVaGsgEAeEVK+SejUiTT1BNWnI/OGjC2Cu1r8wdxkNaBYwC2MdH3rFT7rBfJYb9b2t4wlsCmJSQvcZn",
-	"6ALM9oUhD9bwZNbU4pq49GqIk/I5ZPPnlqeSAD5IdVo2Pp0jPbkXsOYbQe3zQ8nDZos5zgOyumfiMCir",
-	"P9oPpmq8h2dn1zm+UfJQTwHyE+Vf7U9GAxI4cG40wr0NuSDud88dj+A/0DTH58IcHtwwn2ndflZpbWVV",
-	"LkEUDdQTHreSIDpqQjSc628wmPQdfjIr31rzpjAwh/jo1gSBjHE0TD9XLi/x+xausLOj5vCvfSuPZE2V",
-	"cy2h35V3XWvap1SkwvV2jb4XhHOPVQwefjXVABPIPpovyE8yOGJRRdF2dD8YDPYDdRD9p93XVv//gNCz",
-	"WXdY6HWfumqmXy1Ov7zPjaXJwrC4CzUr62YsgPV0nO1OMt8ods/ZcQaB+Q598z6tA6u9GWnKYCD1DNI5",
-	"43J0dtYf/+b+x2hQ6zsPpfxgsamXVBSsIlTg0XDuDKk2zPh8JOOdfFJUp6YIPnWChpVaQqflcDjonpkU",
-	"QtjzkDqYFpJzW2zCcuf8nx5heu70FhRcQLJkQwrnU4cYE9538j4ZuBmk/ucYFolxyYdHNhLaAT4U02pU",
-	"LfZKvWzoVN4CKq0WczoqN043/wkPJwPAXz5dfrLm053fYgEVKI5gtjfqkvA1wLQyhWFKLadp0MfqIG7A",
-	"iLcHcSMmfPnQ6u2tJWvgARdG2qeLf+sOkBqqJB7/Zv/f6EX1i6vinSfzIkNOf2ClL8OcJRfD4a6FBybc",
-	"bNygmpUH0+681M8XSF9yuM7fdYsv3O7+pKE4XC9djkCAUPvHodx0QmZhU9O4iW/LmPQ8huR6BNO4ZNDU",
-	"MX0JDUYcmPvlyV5DzxwwwZt+YxkW6ryOOWyfknLruiYs7qEE1SvzqGy09HB0H+TqYBS6o4GNXs6Ohf1x",
-	"SpM8to9931h0Tll4gePeRg5w9L0dKF8MHuiE/yjvAySixrRJX3eEZ96FPghWkIXqAejumGCUB9GflUt/",
-	"lV+7bLebHFbaYHd+dkx6czBN8z5LWzRe7UsK8pkQJ3XDUtzacm2kOiX55SHRZ2UYKMD/pgr2a3DcmqR2",
-	"LegeYvezeJXR0kAr7HmTjug6EkBJB3DdWiGUGLqqWPhrONxoh3i4lCyNW3JYwUCyOnf+mJwgiSuRbOgb",
-	"qPLoobOQ3KpTuenuj/PEqewRBeBEIkWDZgyX7lYelLMbGduV9NSOUmDaGzt3CrErzKvUMf1JGubZeItj",
-	"CmPbSR76jI5z2Z0JajxfZuC63SihAhwoJDBfyCO4w2AyLfcMXMDQO1TbfwfAIkQu7WYjBa5HzycTAVF/",
-	"VpmAdrM/+Hap88tEp53tXN7b2e5bWJ1loiXvyUVoIAu8AT1JpH3HmPP4N6v5ht/B8O/f2NnydGkL6yoj",
-	"6yQJYfj7PqC/gRJDBzw25WX8zT0vmcB4+410R5gjoT5Y+Pv1ZGjy7p16qBndeVuc+vhPUvQuuw3Ggzd3",
-	"8CZ8DxXqxbbPCId16WX2Fkqii6b52VnlLx0AgWsyhmH9Dq/AGLdnrrxIYTwusLlTsgzb/v2GZyA0mEqV",
-	"RsPfZomIG6YNjNdp+oCZEwhR5XpwWbvaPYG8sWSkx4LAzl/h6pSbBzkfcTcwK6SC3jW3ORweqP2Bbaoc",
-	"mcA36SxPH0dG+6gBhA9keZCCHrdzz9XjnW/z/nsIx/eM1deJxjlY9k0gsT83jevsMszjUjsGjypAx+HK",
-	"d//r35MTBaPbOezW4nGIhfLsCuaDUIg0Jej0yk7AHVyBbPDHVTf2YDbuaujrhTcS9PpqNX+hvLxMxmR9",
-	"+t30zktZn6612PqYeNld9S9XUgj8e6WuevrAPtume5WLnWL/KhcFaYUFiZHyMhNxzT/+bsL0oq6r02to",
-	"4n4LA+c1//jZmv6wdcc++zjCqlYOmKZ/0mTNP5J/efv6Jfm3f3/y5b8SFzYfecblcHtLRamZ+d04/k6d",
-	"vmenGo/i/Cz/1u3vReGrUR7uosGpk5nkLsi/NggTB10Zr5cj190MRtwBYQng3zpfseb7Q0WNvXXOXPYO",
-	"UDdPZty4Q8/IFktvRFw3A0I9xwmsPQ70HFlDEhD82s3eQP82EejViWxdE8Fzkt74tZjDsdBSIMWwnxCN",
-	"/mb8chMkOLWX2kDCFUSZ5irq+RluRgCPBuwA3XEEROLOvwejfAOdKGPsBBjszHDgogE05L71yODAu+Wi",
-	"0PeL5eJjpe2Fu2ES/3lTf4z1Xrxl9OxHWrq8mYSEzARuiAX82NeSVxUkjjTohsE7RLGfAGSv+jqbSIRz",
-	"zrSkNR+E6XzNbwrS+Zqbt8zlISYrn7APwG2Y0K5Kd61BfQ3VXCo1QXYPvzBv/k9ZvkbQhplQvyotO2VN",
-	"OR3Q6cfv3Od/edIHP+YTAMHPIML6OMrXdPvSMz3D5kmtKks2jCYCODVzpWA0BTjeD6Aby8Keg5B+4xzS",
-	"mVb+jmOvnqSFFi1njsYFD1V2GeplYEeXM+vnNewjwi1sM2LNsvkC8SACa/4RUE2bEBvCyVmaY1Z5j1fX",
-	"mRhJLfOaf0RG3ui5bEf/zJ/Ma/7RmXaBB0YSbdlDq5CpdFHKIeZJDJyiH9wXPa7GezkcqTCAtOJQqJ6R",
-	"f7fLfvoEEjtgC38hdpXkV1rtHGa7rJ4DrnwD08812bE6VdZfufyKSTXi/R6U/oljgh3UVFXNkIa17BOI",
-	"ibA7tLdCjhnXRLFiJ9EgWAbQ+BZlXOf9KDabWSRr2x9WVzlZeUgbq3mcFtQUW3dKHJkN0QUFRLduFTt8",
-	"SPZdVO8ZssRiMYm71vm5hfpyg0+MaD5U2AmKs48tFiE/pCK7EDAIOiM7ecv99bG7f+bP4XL5CQ/AtZe4",
-	"gc8vud0abUje9pPFsk9Y5Y6AgakLZ4R9cjN43cjN6F3TwwHYUkDetG+shI5cYyvt7EvjpmpSbr4ewN+w",
-	"FJoV1bIT8V0Ckn0Alpkn7+N9itXDzh/H73z3D9VZrh/n86Elv97Fc2VxfcLLs0S8VljASzfzo1dc11Jz",
-	"34I+H1Hg0zzJRJXcNF6im8pFcNXOqrjfMjvunbOKb5WAa23pz/ax8KtUu64z+GBcmx0HkOLKEL1TCsF1",
-	"oHUP9g7NfTUIRhXT5vFvaMF+GvS7u49v6nnHKWL9dyD49JrP79UDY9L3h0DvXhO6hiIWfV6nd7UbHrRi",
-	"TQHmz8OcBWf/VTnNUUbXtHY9o1PMfQMfjFzY2DSjlsWOmSVkn+ili11BGn+9TYME7pq3fwZCWMbjj35l",
-	"p6yggUzqrcf/yeJvvQX9yqEQ+imfZr03HSIRoQ7co61kk7dcbHKACGh6n+J/1uXaXihmX11/3dmxJt5y",
-	"rqHlY5h/jguyRoma84ZchiHuWHFQ3JwevZEVL04PftF6hN2CKsVZ6ZIcMLNFuL2DjECzGTgXAbSaEsHM",
-	"UardjYMFitHyBpczLW9YGGOH/51KGu3UCXEOHgp4pEATyZnQJbpFNl5CtJEK4K9Mpgtd8dVKDnr/3rov",
-	"sqzzFT17Yz3kmwoXmlAqsLQ5gB3sQOB8LWgIpQYHx59aZaNcRNkw50HVdI8dZOctYoNh37F9XVFzqwP7",
-	"UlaHvQiTPHh+rJvXbTUmNG+hZ0DwHHLXvdKBL+xnSrgpgAbO9dxIUrvwGK8Gj7rUBJJhFZnFyBgnGC+k",
-	"a55Og9actWE9OuASele4riaF3O/BdEm5z3WuHfc0kWj9h8C3ceV5Pjjj9z1fkGyorOzGj183+h+nsqwb",
-	"YxFdpkTLzAZfvfjzq3LRk1r31cGx5bNzYDx8BXGjAUXBIFADLTDuaUGFSZ6oOMsMFeUtQDruDL1ZTBrG",
-	"/mxPmQ/rrKlqOLWl98y1Hka4s/Pc22EuHbGqLGWF3sEHWUZoJY/pRlVf5iOIH+p6lnF8B/ncYW5pIzsy",
-	"plKJ3R9nsWwqaBQEcSGIGrlWuG17ypA9Y0bPGIGNShZgugz0PahP7+gqFn34TEyeW0oD7Pwd+xiP1NPV",
-	"I80sUSCTXh41NsaDxnXYMniG+9rhZ2kPv+OBvBkpKl6vpCvVvnGG0RuqDfNycAuFDhP8Tu4JmLt8GMAl",
-	"d33Dc9gKDDxgkK0XpCZZnTH7vf2O7tgbqsLBnL2+nO5+L077G36gFMcjUmLV78k1qZkrzxPaY/p8gQ6S",
-	"oc88j0vB4Ov1IEo5uxT8Yge9EfqGKOVna7sBm876ogIggOs8is5DFzLMdCEeabUbMt1+tX+/odTD+KkG",
-	"FfC3eXpPQLNl13YkeGWKXgIuIJRxo8mOnfQD1klZKvysShCSrI+xVinv4xcgDwkTyxL5seHFbv6I/jt+",
-	"M+BKO/Qf4onVRJSh/WJ4YgWn87LJmzUo81Bm75Eum7yorDpIYOdRSTGYpfUrfDAFv3A0yjYfhGG3qERv",
-	"5VFkF4HAxu7gJ2PdctzA2a37XYaFnjPxFcfEVAS7Hqy11RWvgwdsC71CDYQbAVg7r0r2v6Oqkmr4rnLB",
-	"1dvdVXb8ofrQWjHXtHnepm+SlPIc5enKt1RD383j3/g4XL2H7RlrqvIdxFo2s7b9N+rURpSv5Obq7DZo",
-	"/Z90xn9TcnNTCCs7wYM/L+RmwwCZKyHBZhb415dSKVaYdtiNYWqVA2CJY8fIg6m4GC4A/9l/M+v90p45",
-	"XDHx/l7u5ju7LkZumTB8zkXzVyb/4+7nn8iaUXNQjBSyqrC18Sysodr4xGvFsMUrZhbvaU1WTPOSYR82",
-	"PG1HqaqB9uA1k/VwgvAb98WsPGtmzTIK3jAFLQFGWIWj5loE+PlMSJiAjHvcSoD40k042b7dOi8RXOSn",
-	"gape3O+NnGEw+PQQ1IyTpzni+XxtnkhZBrjiGO270h8u0DnvIBcM/dw4+eSPxkmMKYeyRCGtyrO3Ue1J",
-	"m+YuHD3L1ziAODu+cdnBt2AOjv47nTNr6eqapoGAAb+LihKcJfAE0XNVLlFBGORgwBz2cSxFH7//zKcF",
-	"vBq1ZN+yvbxnyLV5Wi/drrGgW6zvegAXgiW2j9k+JwdRSuf0g+yiM2DQCxPWsrTS7cR+ssw/+aPLvCt7",
-	"QTYvvVPXTmFNZwK+IRa6nh40FPCpYsvv4d/aft+4BPSPCCyPquGG8lQBn/VYbNUn6WwYOi+OW15ssX+a",
-	"0t3i7Och15UbTIqDN0KqNBr6KC6mVUL00veD+vA2ra+ci+cf0PLaCaEshxVSlMDUzqZ9yU5ievvl9OlT",
-	"I324kH7J8S6gzvv/lv2+zFE603yJmgDaXPA90zhjtAvRRco4en4vyWDzqj2JkXqlXj/D3wWxyUB36MLv",
-	"2l/93vg6v9NNYFngr3to+BmgU7FJ9bhiH6zWtez9P1BtM0K1vUBBiEGzQU6Gu22AkKSgQkhD9CwYbSnF",
-	"4FXNgD/mW/xk5FqHhp6hKxN2XjdbrhvgoGgNCXz4GV0Rfrux0lJS08182TNw3ayYz8jxBl27Wn8ZlIYW",
-	"tNbbbibs/PfEVlYl9Kgdkgf/TYadF6woZ+Nx7SKVPiWwlMzVWWzpPZvPvpo3nkhXGn+VBBVCH2mzY6rB",
-	"fIXWNL1N5nggX7hJI7B0bRZlDYX8GvVmbhu+4pZzHJs/I1oR9Ez3kWsrtO79PccpsZKDHVGpRklqWsdA",
-	"hilTbKaXbORQaGYGD8QdMzeFmYXxI6T/+uSgwSwJ4LDMk/mioUi70UdNAxkv3treTaEE/qw0Cah1uRsh",
-	"5aK+Y+ZmVS7md3KapRj7oqqAC7M5yOxollVeXfXZlRD7x79pZkZjvY43M3Ym/6NQN3jcNDPPO842ok0X",
-	"XePyUxEHgdDMXN/ULuG088AqNzxxP4G+elh/3YMIBPrmHHumHLLHewblBpc9028pJFGV/B+Si9tJiB09",
-	"1Nj/t5KQNwfTLlF0PS+YwwkxmK27J/KQKT7hVTCvc+d7xuo7HPtWSgCH/53u3oFnnjWC8GnloyhzNLy1",
-	"iiF0sjlzZaf7j8eY/fg3/z8Hr+bXUm2Y6bDx4d/M58R0Xu1Z795mg/M8jBO6tHscroZdajH2IPjsJ/hF",
-	"Wf4iuLldsNmO/tnWFb8oywCz08Edh/PsYNG6gMAmvGnSflN03A6hp7gvpkod+NFndls0i83yEsDKvxNr",
-	"OeonwIGzs56UdE7LeV6njqd+0CWRgv1JE3kUPXhLv85k4tNP7PgWkwRudEZg+LkPCQzqEIDneh4iOZfY",
-	"vVvW0PHdBxOkckVd//vFjz/E6Ns9Ho9/g/+f0cfbE3/Gh+PDUa5JtnC0c2pESIzGaKaf4w2vmDkogNHV",
-	"sqNsVoysoMCoF4hvie6gpplX0Twc8V40VJOWDCHcb2WNlbyLDt0+yJN263TaqwG0bnrPbqkCYOx37KOZ",
-	"D/R5TjZgrlv3/J8jpIwc88e1YoBLONl86XAnXqfthr5a1D8Txs6T74TkTt62+Oe5sE+DaLgoXklWB0Nc",
-	"XPLe6jRXitTyBZ8joI7Jz0Gz7lXR3xQV+siU1aVQzgFGYgstyylVbehJf0F+aeW4tRrZ0WL3xWIZ8V0+",
-	"uB6dv7YXQ07eTQ+BWG6AJ7pdB5NizHL2g/uLTl3uZ9CslZZu0Vtqn8KQcOORdB38hsPVW7r/p88xgeLI",
-	"71UVQyVcSVkxy7aMyrIUfx/6DdOw94pXTP8EHipmD+ChYoNAzm8P19dhDGrRQzrjAjo0zYfgfKiclaEB",
-	"k9edlTP/vIHgZ+Q4RJwBo/2jeskrnvZhouGAoolH2G+nlsKc8zzT3J6k+pMmBVfFYa8NFUUHEghN4GIr",
-	"NRNJViSarMxBopsENmBVcxeaz8gctPnMMI8iQHkNV85F+fEa2vMOivRr/OQydo0r7NdclAFc4Hb9JHEX",
-	"qdxRrlu97wSjaklqpvbcQIssq7UdoGhA+RQlqdh6tmQiZIR7rrukYseiJZHCIbEUtIJsoxUVpR7hrzyo",
-	"YrjC8g4/+RwcXq3l5hX5eU65TYyX/+P4uY6vius5Naofzt30hTwIcwamFmff49/c/xiP4jsy/B4FK7j6",
-	"+H4mO4iQne9ThHismOXbsCMXP8nrUrM2Z9CBv28Ko198RDB/qR0C/fYgSoVAb3NwMsB/IeOClFYlvBZX",
-	"DHphPzCHvyj0fYvL59mcBasq31ZK13Z9rq28e9NCNHYtFaGQkXuoKPQuU1abY3kVFYTaF5CS9Zb5nFdu",
-	"+i/Nbz7WUrWEaoT10GAB1z7QnSBqN8/DUD9Ugo9nPaUBPgbMhpd3f3tgHj/+zf2PCwpqg+KP2/gw7M2S",
-	"bO68kpmtgEIb6nS7T7NfLBcVdaqp5LqgqmRlLLP+7J6DYS4rqbjdXfE9Y7V9yMkjnEnY15LgtsBD0CRQ",
-	"0J5DvSuIsTfFj0yUgR8P/KTostFqpa4Vc8avETvF/f4y/s3op/TW1VtWSJXGo0TQKgVNLuZrlwGCArB2",
-	"Hkqf+kKEEgIz/5BcoD8Rbyy+bgVm0pdV0EeGqsHe9nfwwS2zlWCCNNBn+3k9xwODQTQQSjq4bqqu17Iq",
-	"7VkcfdiPIlE0FLsJxrYy/z8sjm/Kah1+wdL+C1ctp7H77zPncA/bwGAHjUGr+V346AF6eaRy4mdKhX+J",
-	"zTrgOnHkICVb89AQ1efEn7zA72lpn9bxaq1E55X7W/dd+Z7VZlrXlacPw6kXVRWqB2YyD7C/ygDSbJDi",
-	"PAyzhjWfW3L7IGnfAR5TgG2aycOEr/U0ka+qt4EcuBsC49wwGW5yJtwtPSqYf44ORqmIpg4myoUDhzqF",
-	"HcM1NQKZ6D76fXx+n+E9G+A5WysnsmbCoXJFCG5/ztS9J9xBVYtni8f2NPx/AQAA//8=",
+	"7P1rs9s4ki4K/xWE3h3RM7FZZbu6uvc79ieXXe6qqZuPl6vr7Jj2cUAkJKFFARwCWrK6wv/9BBIJ8AaQ",
+	"oEQtu3uf+TBdXiJBIDORSOTlyd9XuTxUUjCh1erp76uK1vTANKvhX6+4KH7kgpn/LpjKa15pLsXq6Urv",
+	"GDnJulAZoYroHTsTWjOizxUrVtmKm2f++8jq8ypbCXpgq6er0gyUrVS+YwdqRjzQDz8ysdW71dOvHz/O",
+	"Vubl1dOV0jUX29XHj5n9vqRF+Ps1Lbgkekc14YqUUu5ZQah+Rk5c7+RRE67NzMiG10oTKRiRG/hDVVIR",
+	"m6T5WnuSG1kfqF49XXGh//z1ys+SC822rIZpfv/SPAnDVVTvmtG4Gatm/33kNStWT3V9ZLPHPlSy1rHx",
+	"7Y9j3xgS1RE0MB6u/roZvzbUDTLM0H2EO46TQmpC63zH76OyhBycN7E3Rl6ivAJpmknKO8YiS63ZPVdc",
+	"CruoE1VEMdZd/GlHNbtntaFCzczCuSIHRoWOLNqNOXvhd6WMSZAyPyUsujOcPNY5iw1of5xHx99ouX++",
+	"pTxATFoqCaQy1FFa1maPlzWjxTlCJgoDtT9YsA09lnr1dENLxTyJ1lKWjAo/g5/pganhDPbsDIJqhleE",
+	"xzQH/Bz+rCVA5Ku/1AWrh181jCHieFiz2nwUZiDNo0RLspUZqWitWUHWZ5LLw4GqwcbCpw3pFL1nilQ1",
+	"UwrmGJo/PB7Tz0++ehzS0B8tm5nS38iCW+JZhfVK1gfzr1wKzQRIH62qkufUrO/R35UEXjcf+x8126ye",
+	"rv5/j5rz6JH9VT1qDem/2YiW/YuqpFDtGbw224WdFp6EGxXm0eXYW1BmJTMHIgdxPYqC1UpLWay8Jr/T",
+	"VLOFJ2XHDEzpO3kiG1rb6Zg5/MiKrZW2RT6Pw0WIARr1D4oYUVbeTFCaCqDH61quSzYmJZV94n/Om5Qb",
+	"NzCr31CPnGpp5BePhEVltRkxQpWqlkZKVnB8aM3FVi32cT9g5Nuq+d1tdPj487U8wqerWlas1riVN7JE",
+	"3dTb+BmqeXiKa3ZQUzODL+DB8dErElrX9Lzqbun/cp9tPvLOvyDXf2e5NiO0BxxMXPm/Dyd+rAPm7E6e",
+	"iPnF2SCrbPimOYTCx1d78vBU1hyD8L3wAhTyuzv3PGY9WXM3l8eyIDt6zwjXq+Gpkq3yHRWClVMceYGP",
+	"fcyMmTr4IprKbrBs2tDIrPkYnLs18loG+w6UZOqwSvVEbcCcrkBlK3tyhicDRysX5LTj+Y4YE+y8lsW5",
+	"mZM4liVdl6x3crempNCiClhHbWEA+78hobtcWJsLp5gBx/0qg6JSFKwYSkrplXmKjs5W1VGnb9jXRx2i",
+	"q9rzqrKTSRrmDp8PDWWOhRBXW3Qe1RO4fjdSMzlcapCUtTyKAC3XVBTpxPmGiuKFPIogiXIpNrw+zCDS",
+	"KzOnN6xiVIeWna0KeVzr5OFewtOBYXasLMJ0PnClzE5abMbSXGqG248LApS2SqCl1agwt76jYkENoHf2",
+	"akDL8pfN6ul/jU/urXn647v+Pv6Yre5pToWeJXPZypjVXLzfHzrXLcOSsjVb3M2D48C/3BDZ8RMZkqHw",
+	"OaK1JQiX7mceFumaii07BE8TmsMfmTgezHQO8h4OJc0q8z8nWsFtQDHwIuSlBAbQkm/NR+2V4F3gLMxB",
+	"+IPkA316MlfayGXOXWbMYi37lTsT7ln70PH3HkUPVmur4IHn78Up1+E0vXOgH763v3YuPl4mtEzQ/ob2",
+	"jXLyswzx8Bua79/Ym9SQh+weWZuwuFm06M3Xfmdypk71hSwXISNSkaR6hj/au+mUzQVP+d3UbDOcUGwZ",
+	"r2RZypMKbBq1D0+n5DkTirVX0pLDUp5Y/X73j1lLyVaC0Tr8ChrlwR/MCYffmqHLapYzfs9UeAGalpGF",
+	"65oKdeA68uKxqqIrD/PK06r1cmddSJcWzVuzb08Ip50B1yzNYgy/Y1unJdNOkrsK1jcwvOja2tcDXpoD",
+	"bFJc7SlnBxlO9Z2ZrHkvqg8KqmnMzIYjyW/89Vmz0FXGyWLLw/PHgH/HTLsqaecmdZ3ejUgXO1QlukW6",
+	"i8pleTwIPB+UPDAw1PesSrw63HN2qiQXnUPQ0JJqWYNEoQnzLkvTMUD7KRVZy+N2F2BcRZW2yiNN/F7b",
+	"54OmzEnWe1Uhb9KG+82/Ehixb7f4ZzM37dBSX7CyHK5zz62J7QhueAV+QpGfzRbdbBSDu6uEiNBJ1kXQ",
+	"ytDsQ8KNG76GD8fm+Mo6YgcnFojXUOw2tTyQx8/IF0/IRtbWTpUnQhWh5LSTZdhKPTCl6Das5GvzUvDi",
+	"mrRGnCiOg281Xwwuu3EDDK86J16YTd+w6MQLBr7gupanIDOi51dlVHl7rB3f7uAcLqyiDw6Hujx6XLrf",
+	"QUae/h67k7cIiSfC1NXlLT53Z1bceg9nMn339y8kTi2sSFrrb829O53+t3pUyVqsdGwYkYSXfLNhNRMh",
+	"h9mGs3LG/feVebw1XsDS4CpdMb2Qh4rWUU1HFxqqr+IohELM/8PlR4hX67tKhu5Wx4Kvy8jhmGIMzzDc",
+	"rItu1FbRVMMl8PuX5oXE6+qU/e3daIEpch3RafesLng+uRP/io99zFYfAmG3A2FUdc75+CLOwfeFrGFr",
+	"zL20f1iZEeMXipbvzi01s74+SxOgfublY1SsAtePMaKrSs5w4jXCO+VLs+P6hYWnLBUTr/iH4YytdLbj",
+	"hUFrMtFriv5RHjE54Ch82zIZQ2d6Oo3cSHbcweU/5N87HAL2d8FyfqCljcYG/RQFvzdnTo9SATrtGC26",
+	"W7I1SsB2/yqcPRM4ddzkcCrNpzJPtzDNUasOZTVmFUyd7/NkYXhoxqfJMWTWuzT502rW9ukdnCE3dpcC",
+	"0YXg/aE1jdgSSqZ5aAnGKo0Qk57VHOsy0YEFH4RnvcUJXxqfuArtyc6PacRvKDGlvNrDh+cmNiXP9V9p",
+	"eQxojD07j8Q459H1WBVUdxxEkQ3pA4Tm65687vXwKuqa5ZoVYH0FzJHwjDa863prWfRSh1cnq1BaEyWC",
+	"nVhNWMHNX4gRBbiT6x0XW8LKtvO+pbAqVuOOHBoKjiHjtLJLcI/jxP3A2QoirjDpEboFtxTkClkfS3ex",
+	"JxefUM6sIory4hlhh0qf4VYoJCw85F+ZzQp7gCY4NOI828w0EEfYMtOxk8hFMJDkxpnbLX46LkQ4O+ps",
+	"eclyP9ceb2cSJMK09cxhklm5HAN6R1A7w2zAAHP6r1eZO4/mUJrT+hzQ7aws07U6DAJeo2Dk9ChQefbT",
+	"M461yojmB6Z8hCiHfN4do4ZqhAoi78EkT7gubOi9PNZcs5kTf+XeC0dXaR2JccD8E+9j8TiB7B4sbWcJ",
+	"WsIJwysuYpkxl1hklvtu8W6lDSs7tHZfd2uJSlnYrVjQwDXvMejiu6Mwv2bBy/YoW65nWB30XBthVEYq",
+	"zVAZ0ebyhMnArGbE3ClZQbSUz4iQghGImBIhwcFdcqWZYAUppTlZhTxuL7nHWpLAKvscipK+EfGh4xCj",
+	"EQk0QVbNIXn8JjFDuC+6VFBtPfstYsFSozT6WYbIU8iOExTJvWZbm42sZRV0hCbOuZAucyg8rbhvjwnN",
+	"albMtEiq47rkapdiyrrj3H2o/XJwsi6bpTtPH4uZm3sy39102p2nl+Xn0/bymDeDa6rpSXxDQ6lFLpsh",
+	"mmOHxQyhxLeLAspLRWP9xKMLfose8N59SsiTiESYo/cmFTr31+cAgWLmDV6h7NdxxNDMv7X3F3O534by",
+	"/dEahS+7u86abWTNnhFxLEs4cOAyBHraXgGGLN/GDustEi3AUZuuHjjfMU0hyVJ5w3JZF3Z5VzgszGQy",
+	"vxKctrcbYUZB6m42WK8UuFBRsqOiIIUEY6AXHMXqhGBu7oGKM9mzs3pG8pLne2VMP0r2Qq4JmBrmJI0k",
+	"xJhdPDas3YUHW7/mso327EykMTEPsmYZwSCgYB+0ncB0Nk1TbeGmECQXDyfKmdlRCDrWjBaKQERyLfWO",
+	"KF4EqOdj2uHrRKNZx3XeeGi8NW2XkhTIr6dEsfqe1V8oc2uGpCKyk2WhIttkhmTLU1ysWXhK9htPCdcK",
+	"y2mekR0rS/nUWmOog0tqi9DS0gq4L8ob0DqeG1JK79XtTZFqWsrtU6waWTNznzFsn3CnpNwxg7V4jiZO",
+	"t4J8P05bunL1K+llKUH54UXYWlnjGTpMOZyd1r7honDlFYlhTXghJF2BHPTRpGupVGiYA9X5bsY4P5nn",
+	"g/nt0Wg8tYH9sVEd9V+bZ/u2XmJqin8lGLOddWC56byRp+B5tZO1fh9dcDytyLvuIjHWuXbj6C2iNct2",
+	"yn9jOTZEzlzJJFCpJaeNfHiBszH+VWcx70Y21Gtkf/9qYg2y8ToBK/g7yF6KGJbpAgLDTcbg3ddg7MzO",
+	"c2x5RkTGLjijmgG9TvE7j3cVpAxzoPW+feGj25oBw2yIB4KpkjCn6EJXP6edUz7X2aPTL8y4omWumtpd",
+	"WWFlIS5A4MEFUyJJJHE//5zQTzteM1ku1vYmq/jEJ/Nfwp75cGANk1LSLsY+0yQ6t0h+Wnxa8VyzyBzG",
+	"UsVe8ZJ9LzYyoDhYyQ9cR4oAmchlL1Ddci2gLRFS2TvGEpLecITWd7LWhNww4QWJ4sVO8mBtYCxWCmmI",
+	"0/V9EvZINA5qPv2XWlpV2Td3zYzmmSO4inQLIBL3x0/HZvwbrr2fBx+5x3ELaaDpnglCg9WS8WB1yTb6",
+	"Paa2R65kXJOSQc26PIKJ7sNxgDmC13HzGKYCh5IxxTGcJL013HF2v3kMiz41OdA9U4QSSy0CsarAZSoU",
+	"L7T+XS7sBEPvObkLxRklAKcQLpTumP2tt53Z3cqp3R6ZUr6aaEYC7eXhf+C1nQuuqMVPpA3SPiZqqC9S",
+	"Fd2Gf5i1ZT4Eze6xzNxjJItNsXtWc31uUx28uDAp2FQMHAEQtAy6dkcSCKLJc+ibTHT1UJWQHwFLbC2o",
+	"icC6fDVHoFbhspmHI3+Yl/p7bcv3g/7OWRe1BXgMCiNQcahJTgVZM9RWqFD0jiviIF8CpTwQgBkb7UAL",
+	"RjAf6QspyvNw9waStoYiEiz3bj5jfhesQPQEWzSnCK3DqRYjJRYLJmsmec97YcLAhcjJXlvQPOUdP5FC",
+	"EQH8GcnaK8+REZNk9h0yvCYYH0eLTOwNcw6iqGM4UdbtJgsFy1thhSG/C5ZjruG13xkkK184jnDoOqkD",
+	"AXNjA71fn8P2g0Xp2TKs8LdBVU0wkrBn54oW4O+CRJ7QUYumybXrdZe7QDzTaJ0UGBG4cwuuI+cElpT0",
+	"aMDKgvz9qLRRGWYOghUJzmp7A4SPZR4Ky4uY+5pPiUbxascHrAXgUJA8k8Ib5EMoR1BsGqegO3DvWX0m",
+	"Jd+z8gw1Dkr1Uqr7OVQzHLKyKAIW2XfyhB90Zi5gcmXWBf/YGGtPMpQsD+51kvWeFeZweQaJcF1v6kju",
+	"AFN48Us8KucAT9iVZ23K4qL9hyPc+YGLIlp+OO+0brLGE8qqZ+Y9OdOtlQr958lMaDSG3HkzmvL0in+I",
+	"kiECmkLJhn+wgmH+E+xdIp1HaDJF/pr6bUQbHFvPRMVz704jCVV7QtfGZgIElyAX5kNnuGmElDsWQ3dn",
+	"4mJRilg8BdDlBVeaWqGOlk732HNs4j08Z5BBVru/9IzBbhAlD0WnfT3qjirIDvVawaJhhsEKnPYfXgmw",
+	"+nrABPMDaTylAeNOihk78q0UbIQDV8FdOCIiybIO/oWDucDC7kHZtltIWHITYVsmkYHGCrM27iuhNDK+",
+	"3en3qVVVcbwDB5KUBHyUR2O6B1rv03lubKniNZRyh67HvCjKGYXEOFAo8DOJ5hDYR1RYLBAQmgYZpuQC",
+	"QReDJewygjEC21kqRoCZLWQRIUklFeRzhFWGA2J0tkdLwdSM5rtOGXPEn58vQ8a4lqghu0PFimZRTy4H",
+	"5BMCepvcY1p2EwDbVbpHpadVFC3L86oD2DP040EyhsUWtMdtzcimZoZdN0P3sV7ieS5c8K1OuWic29CK",
+	"kN+SjQ5wu6elibra1eF3NjLg9NlYISPyo1HOTr6aHdbIQHMzQCQzy2fPJqeVogr8Ryn3IXybxu5P2zk+",
+	"fcBsnjHcOtz+siwU4RrzeIzNDih6a+YQZTeyJlxjfpc/xS0qr7BpIYM9KhgrWGFPhOE9dMe3O3KWx5rI",
+	"kyCU1ZyW+FmLcyTN5813z/KI/+JC8YJBqspO1vwfUnRmZNNDoPLEwmAIjB8PpDZSkd6+d1yYa2npFd6Q",
+	"jubcAzdZcK8Grncig6+Vcellwn+yRfCofL1pLatf6BNBfYQMa7qVhLpsPuLhtzoIi62KEFty8L5g27DS",
+	"mCS/y6ROyrCw+Xxd06UfRDgHsdQi888xvDqz3t8HfoOVG1ibNiPG26lmC4He4fEb1c2TZN4cwlmozjgb",
+	"YNPRsnSIZD2o+JQlfcfKAqC2Q140u59jYOE035ltk9MyP5ZUG41UywOhxIfpiVX7wTvFbHAA+GD6mVcz",
+	"l+wQCOXyTSiSx2r9j746JVxURwRGdlm6aVCb8dzpSA+AeTZAN1EoER5zsDsHRlDU5Q6H7jROiXkoeMd3",
+	"nvO1DbdZHnQ3TFdLtTjeiGK2wogPAtShkdA1DVawi7wIdGjV3vZtrRJSz98Z84LpWF32TPuy4KoqrYU5",
+	"uiHtR1/i0xCVnuWFxgFe1RFX9J6dZ868579ry4TdftNwR+xss4zsovyamiE8wqyj7QhDnuchBAqa6wgQ",
+	"/k/f/vxrRk6Ua/Jn8m+K5VIU6t+NUQLXtT86vWlzM1q7sOX5+lPI8dW4Bp8EXINDZMXRVb1s5KNfwsSq",
+	"8Jmw4dtjzdQCd22cw09mv8zJ3HRV19HMgamw1XRddSqItSNG5uCsLQWyXlQPZtyU8QJxR1JjOrspoAgu",
+	"3NOx8n2oFk3wlWMBPj+w9r4aWcBPeBh2539gVETYZFHXr4D/ciO0gL9oBOvAGyFjmjaEHMjgjuRQsXv2",
+	"PDhoTtyWMArSTh5M130zPF+HYNOhzq0idObPiYjfKO7dxfg+2J5HTdC7SQ6NVZJ9x82F5xyLHc8wUajS",
+	"8XKJg6wjyFVK0Ert5sAM3eEb00AduAT8fPtbQVLIMpwuFE2aMPfrKVD8GUD2s8DpB7LqUuWwpRFEZl1v",
+	"kFkbxwlx9ws949ruikIy/JrvEJBgYutgCfOu6R6yo4rk8mBMeC2bzzk4jIRZTOAbRjDyO9D4bqIhUfm+",
+	"YELzTWDbHLg4aha5CUQztHrzc4P4N4JzgKqXFx5TslehVcd6aUSxIRWmcAwT8cNJAX13ig3ZY1C/D+bd",
+	"n7frgtK3BHNW6fdRKYdXCS31Th63O/TbWzdKKRVT5CAVBN24VqTxLQY26EzYrg6xp1D4+0A2toaKKHoi",
+	"RsgddK7ZqTWjRUaU9EmhmIhVswMz92FWPCNmH3V8ciXbaIIhrKG3QYa8DUrLyuWxNq4nd6hZ5yM6zgiq",
+	"zWekPgoC5am2CRSRIlwiVksVU+7xlMQOVm7fwSQVI2//b7tcl/3QoiMviJKQqe2zUy9C2fXZh3YJ46hk",
+	"gz5P/Zh2d/t0QtaR4NxkrfZWyuIpUfxQlewDoaLo5gC2MmYCg88UcVxZXMYB7jnESjPL8AIjSTIcs//H",
+	"nYBYJTAuYc1Gifwuy7nhpFnVZFYqYrVk4+KfNvZfbQOwgGMG8beBmlm7FZ4nSSPZ8L1GKBxhfFUY8NCK",
+	"aoayPFGS36w8vhcijmN5gvZ6TBN4cjxBboj4M8lBaIQ3I2nIQzaHrhE8Vj9vz5cLihidE2+yXg17mDrU",
+	"G/ygX59jVJw7vv3b9bpqfY6aNa2rQmJArYuJEIxJs7qO5CLE1Y3bueFf3lesfm99SKkAL9bhNO/p9+Z4",
+	"vjCEMNZJrF+SoXbWp32iHG/rtUfXLLC2nPKSoZfVCBFrRWehjINFkNClpuX7KMf7pygWaIxpEjtWd+SG",
+	"vkP+9KjpxKGl5ZzQxYX/r8Fz2rcKCuQ6UNWHjJy+LDGhWRTjimldxk6mYLOASy2ZZrDmq82KWtN0bX9C",
+	"ZPtPyUX4AtyyUzxpUvwqEwmY3Y4jHZOSS1cMMxHFHT2jfmCVjmP3JmPnzUwUbTeYGA9KdrCFw8EX9+tE",
+	"ruUPLHAZ5aJgH2JNMFI8gej/s+NEPhvC6VWaVQgJlEKvc8XSnz5WCTrJDZn5qcCL0SV8+4EaG3sG4rCv",
+	"Kh11VcFDl0KFxStOf4DCgjs3hWsrouAsmNvyMAoJsUwlwkz6XozaMHbiymomUY5C1zzkBPjNmr4uxQeA",
+	"iYz9qyXR9bmJYREpxq3h26FIYO5Brxqj4062FPHy0u47igE4R4Cg0PIpvLJAiiz/QNdlLO+SHTD58sT1",
+	"rp0LzxVplXJY16ivrRhN7h+ty0yuqwwXAbhAeqsysnWDd0sNka5ppNxPSFYsHGHRdOuTz+HlVg9EeVLo",
+	"5Bl4VCGTHBJTkMDBG9mO5fsgtpDrnN7kkXQQhp7aDH9wKblONyhdYTedAy8bNiv3KTOGBE1Gpl2OkKd5",
+	"KRl7LopYubSRG8hszKxLpqb3TGlwxoC3EZN0m5qFpDsnbIbrolaCfdDvnWabdrs7vZyC43TUQWpYN1wn",
+	"2dFQB+q/MLXxZCjBRaffYipNIk1ga1bIJXCL58HaRTw69J4V72nvfkc1+0LzQ7D5mabbKN43+HJhc9ps",
+	"rJIZIYPkTEi/dYmNO0YLVpOfBDtI9YVVBmbPigYmTgo4Wqja2/zS7s62jmWoTIxMsizPyWnSRxFkSDg0",
+	"6Y4Vx6sWDf2V0X6+LdH4EWR+S+WgcLota+mbWUWI+iKsQDf6l1DT8VpGQBDTQDtB0cRiqz+ywF2KRSD4",
+	"POYEenhrw0sFanJ9Jq6RgzZHnQCov6ytte3vs8J8rFTMFzUE4ggRHFDMf0hz9JhbSdC7U8p832uSJ5oW",
+	"beuj1aQucS9Y/UBdjMiNcbaloHLixTgiC8WUvKvW1pMQuHnYnA9Ys/uMX0CbEZmTjpG0lh+hYv0FDUJW",
+	"h/Wka5A3o1gVLMNrTB7XJs+ZPDBeZnGFY70om8WpIFRfHEZLpV8fDRdotI9W/AbBRDHjK9FYaupF0LrN",
+	"uua6X6nzrvm1jNDSpmREmyZ2lRCgIGRkTfN9RpwTJiMnqvNdRqxLLiM1U8cDy4jZtBmih5tLi6pKrrtl",
+	"p1+Fq07N+4OuQiN7dbJz6Cgs3znVgavp+bpWzeFNEMXRbrNIXZ+C0+F4Z65/urr8OZpaM+qVwhkd6/sI",
+	"cEY6xruwB/XQ/Rh/Zbhgmu/C1yXQT8asl+bkBQgol5emduZi4QOyFDLUHHhdUjo7zXfv9Y6JK2Hls5Ub",
+	"5HIixCFGGHZEOa3wO3F+vjzSMljUrWLNCdV8KTZnQNAAPydA4SFWFEzJfT++nnAuCnSWj2FqWwJMNEWz",
+	"8DJXeM0j2zZVe87t65KuKV3xeG9D42Rm9bFYvM8CNljAyYS4bq5qsz1Rc2KBsRBFM0poWnDKJqwzQeP+",
+	"RYZ2KKDXhXvJe871PC0+QJfApl6kPAUIyajWUJMVLcmTtI+GkxWxkzLWUoaa6vryhzBA3gl6kmRh2Ma5",
+	"uiypJBdj/R7Qr19d4XonWE452mWWqXFJ+I6Wm0B8ZlZgW9d0s+H5zFW/xbcCStzIr55Lxb+al6ZPNC+x",
+	"btb+c3Ei/cjFHOhOzepDSuysPkxf5Mz/n6uKcgC5Ce/k9NZuSYCeEIPsoqqplZ/ByLKkChi0/OquVAiE",
+	"O1cD4wpGkXHtxH+SBQvzI2fJYByI65xu1Yby2twpH0jgPaZnsESLeVIP+8HhA/PCAZzB6MxhpNOk1P9y",
+	"H4pmOBDXOTT2CuSai8EQUOIS0rQBTO384gR4E24mPLrtS4QzuOKInp0BVdXSpX32s5p9ps7iiVTePptI",
+	"/ejkCwF1mgm7UbJU6wv5EkFSnOPxTym3R8OgwVZM1i65u0wn3KHg0aY/2sxWdgVe86Y/BBdC2xQldmUy",
+	"m+N94Xo6BnL6Ur8Fpu1HhCOOZSTu0OqZHg7sI3zDX9LnvKbe+0teBF66KVTZ0XCqthllLOVp3pkSB4OK",
+	"t8MbXlSnaQCmy5WFd7KY7RmAEzrwWWiBmKrWaD17ub+Fz4o234Zh6mdk6ipSJySKtc4M51CK5rtj9EhF",
+	"IqZxq2JuMPUYciCjhu10mQQnWk4FEUY/kK1kypaSpHgJ5sRskUyxyG3MErKYx1d7j+PQqe5ef4l4zMHn",
+	"bl1mJm+bNjiLxVoQi+10pLT6oK3fGkL5FOLa5SV2TUJ7CvS0WmujOIq0hbUTIIbDwAO+W8Bmb1k66Xeb",
+	"2AeRJQ7kO48aFe3OS6dq8FTrnEfNWTJiFwTLHE7JwrE+d6He7HcVhfuVQ9an5alrNrdSbjDel+I4tR1c",
+	"ZhkVXMzzC8mN64BMuCDzvEQY+R3CHkCP2onWtmnfGAU9UNfa0KMHdUJ73tSwAeyN9JBjzfSxFtHFWYgf",
+	"YyUTLeF/O0qaa1TPuTwwBRHAOaZ9/ILQ5DNAeI1I0anQbRcLOm9gylcv79IlqziemAOEpJZQLt8xKXaI",
+	"yaJ9sMkZLJ8RIzpRri+5o47kf7YEDhRCR2P7a5bdQT6ZoetsBz3X9gKgj9LREftZ4E6Pa9u3jcOxV7xx",
+	"PwdtsuVrmMbGmYgq2C/Hp2y9k9e4NMb1yrREB9rfyitEpO3NQL75GcbJ8Bs9X+k9uzboHe2TP6KRjVKi",
+	"Zdmup005yUZ6b+LNNMFaw9aNPuEmnFCLWJoE4RCMhfSMPO5UhTeG0SXxKRvM9zvXGVEub2cqZWeso9OA",
+	"PIXryB3ARYr2cZrdQ4iGmhW15i1pEe5Cll4WdFFrhbGHfzXPBH3wnV4J4fVsvwninVKhTr366E6iUomN",
+	"bENRMj6rCel2y4q39Xny8mHHzZqZ+WlEFobjRpYWlLFILzhjRyu+DReoJDM+mlAXNUgE21LN72NZZ9jh",
+	"f5jkOKv7rjxFKxtn2pIj3cNyemAWYSPYOKwBnxpHGzzf4ZOtZLlwurlitM532AZdG4tV0fC340dkFUEu",
+	"U5pq9HkEimAFe89F7EqvU31NZ6YSfNmwyWFdmDSGsp25tFYnQP2AcMdsayF34eydWLg5IzFaO6GhAgqi",
+	"F7uxME4wvjfW6zTyQ3QrnajQrBjrWZaUgNo0xRS67buI5Wz/RAv2iocqAQuqaYfl63M4RaCUSi9US2f/",
+	"kNh1ER7K7DxxFuEVojsqCFl8A/jhUZ1b+Dap6SdNq7XqTYB8C3kSJRf79xrLjyJvtAFNqqNG9TpdiROD",
+	"ECxlTstYqZktXQseH/Kom8/HYfqHKtbj9NpOJ1BEYslAVMXo3uh587cWUvasCspjVdDYJj5Wc0gcBFFs",
+	"qTBPujY1Wnzpfq/P4nEwW7eKVrmjqyNsEcai27bFObj5GNPByrmdPLVKq7ZMKwt+5rpVGDY4sFNzAvvW",
+	"J70wZVQKnKJ1PkggjScX+EvrgxQ8n1c0kXiLbmdCZzjNkePlZ3pgb45lJCm6prmORThsy7Upb+bEbL07",
+	"o/UxP3RsvtjwZJgVSVNTnEsprsuPCZ8LJcUc3+jUVbjufVbxc+DbEd4yWgdbXOU04oWeh6boTI3E2vcG",
+	"ay7xlqPUmDdpWvs3hk3SDKPQhRasEHdU37zBVYXpf3pdUhHtNOZkazK52fefmXzSX5SHXtfvXxJoY9bk",
+	"bYy3VzPU2KLJPlk9YvvVdp/s4D2Pbxz80tit+2d2ggt+lJq5rM5jKwfUf7t2oiWBxwNLOdNDGYQWxFe5",
+	"IP/7+U8/Zq4trCVqeLSP4XX8KriOLmMnS8STnJFa+JByEewMFuLYL5swDsG8PoO/wDFfxJoDhzO1Ws2D",
+	"HJbhjioXjpnZR2CAoY0Nbc2nw+vehHLu5oOFmF9LpiOujEgSeATYrFFmbtDo1C2xI866oUGu5hwBUUfu",
+	"BQEmzFC9RLd3L/adppqjmau/IGJU2J1Jj3onowgWMxvNjfWIM3vuqOb0+diGfS+DlFNUw81K2o2qWg2q",
+	"mhmEyNRCqL4qv4/do8c0pdqUatSnAZAr79xLN7ePopCCJfiT7CR9EoX36FBXWy/QNGQRN4GhFoueBzXz",
+	"p/8AaLZmNjPg1EaXDXennFmgFC+MQzSr7onz+HHw1AkCr12EuobwWK7waKwuB8hZRFuhJuIm2urwcEW9",
+	"h4hJGwshZYYtzVpA30oemN5xsW1BSyDISeD7m/RG1g6OIWJITxXhjqc22YU1nWYQQdBQOsgZvw0jzT67",
+	"5KlYfeBas8IhbIBjuixnYS+MusRyWXbzNC+IUGDD2XmH2tztyOp7PrtZ41HA3IKpPkL6Trlnpp9aaAvf",
+	"oj/Fg+5KVSwJuy4iJEnTfNAvoDOrqY0M4hJVjMMWsVP3mXa557iktEb6+nE2JjhTN6OWePRUZhaXl2lz",
+	"fgH5uY5aXeEKCMyQnbs6iDYRjUvImm8jUaE0TEWHjGEeDgrYQ7mR+npz1E30uqQiYl/W+Y7fx/KRC3aQ",
+	"t6lUGzEgLxBFqlJM0baOwXeyhgC42rbjYFSTjHlhxql6Cx9NslvlYtomeGGGRIrh7Y811i5qekqIQoPn",
+	"5iU+Ox82HFpJRnHDN1zHyrgUG4evTgMoM5NH6kRS3p3TaKL7lgMTxzzqDbd6wDZEcO35YKyGsu/irIp1",
+	"JNkhOnVYqc7vVgKArXPRmoOZBooJTWRtQT2ydnsZWTKysc3rbf5stzVF6HaY1ixl56G6Q21TMo//g4sM",
+	"k1uuSxYAriiYpjzszwAU7aUkvLlxpNwz2vfdURBA+9Ss9CoA8GiyT6Y7SLnnMAXkGLtnxHtqhgPzUL+/",
+	"VxUq3bE5/OYfDGEXt6Gz7ASDIuAboyVf+2z0/2M2dPBCm87Lg+a2OXiCZ6L1Jf/WcHHv2st74zstDNsF",
+	"KTU/0Wt+gH/cTTZJnGXyA8KYXU3UmIoC2mBRH7DPOhmi5jcHLNwCnMf2Mlj1w8KoeVHzc3Lto1kNUVt1",
+	"ctiDjCCsRZPpJtIkJnovHNVUisOkEM1LeTCbo+iEq1OTIS7KgAB6um92Eiqai0HH2YpEydwuDCZKYEIZ",
+	"SO6oBrvz1O+HZcrZXozcYbSEcmHMlyM/xtNVwvFBDEw1y246jrnvhNesQ2BoyUWzI7GH3TncdYdrUnCr",
+	"HLaS8FGM8dEOk7G0uTfurO5haAlddyrfDkwcrSdfHqgGdJamJZHDD9Qn3ul51/B2I4PIK9FGU/F8XJfe",
+	"MHZWNlkobb/kqGFRSv3GVSL4JNFRMwAeGrtnwpozJGXj1RTYhtl+JcqTl81VaMpRNZpyV9OT+IaGMasB",
+	"nLfXjH/aBepKv4dizJpmDMlQrE0Lh6B3/CDvWRTSGgIVOwrA/Ia8roEgpsKd5LEsyFamwlgbIfhJ3rMw",
+	"BCFk66b3Oq2oCCOUCDaTe2+lYOGhNA3kFrhaGJ+kYHGcQ1UCVKgD19evqea0nHkBfmveCbqZFSve5wN4",
+	"gXlJTI5brUU23mPLAifInS82IuxX1ewSR3EnlNGt+8plU3c37raWnRYoLSOVCx1LipuJ/ytBDCZoFzFg",
+	"BiX3l44QtHPs8pvI+M42PXITHkkqbK6KyYoFXsEuhMFk95nialn68UosVus8tjegwrZSo+XrzuRict5Q",
+	"I805ZD+UucV6P9CIY/OdI3XYXexNguHhDqHFQKNlRdyhF8CVmWkRlFRF/XIRC2z6whavN99coVjlKZIP",
+	"WdFQqaAf17WS3cmyGPRS94mCIetRhpCeQvPtfYMq3ztkGjp4xLaxDe3Q4rTTwdUCKZ2IIBeje7zlFV0g",
+	"38lhCYW62NdKEzM/Sw9LDK7DNB/v69MrkGlnVC2ToOqqUobLaBZgeyhz3Uz1KYHjLuvvwB5S/PxK/HDq",
+	"U5MQ1ilN7ya14lqQM1EpeOt0ZD9zpdG0wZ67PhvTtTdRjHXQam6oloPaN75CMH6GBgLlYko97KjYWigG",
+	"ReRR5/IQhp9xqsbd33zoHMVB7TgkVzhjqJ/2PZnS1Id0s5sds5ZgJcHlM1rEQ2elCiSVthvSDFUZrSH9",
+	"dstAq2nZMfZnYjZP9pAd7o6pIyaUPhmjy1gHx8XSPNk9L1wGQWLuknsjmnFkN13TIw2tb9dgKT8/Ixsu",
+	"zPqU7b5Edb5jyvIO4jLI1qYP6uAe6AaYEQKBF2KdgVUYg3Ly9hvQzksoeSRJ8jguGjAEU8vzY8UjpVty",
+	"s8Hymy4f3yKKirMWoM8ZLQkQilBNpMjZM8JovoOEMvjBXbbt2Z+efB3EYhvpW8W1v8i7tkoL9qhSeaTp",
+	"Ybs/bNoHbEJK6BtpJ+20uTq3h+BovfN0YGgWYnYSVnbLTEC3JLpdnfy3mxb6Le8Ft6XcOp1xOzaHL5e2",
+	"dTZ+Q7h93zJHvDJECYxo5mCWYSRnCCJjIhzc6hHDPTiSUmTjZ7Hc58BFdlJ/TcRS4oHT0452DAph29LD",
+	"1IphB6/YmncWAgBDpO2AB64mTAaX4tIzGKp65vKpem+vdkPcidFs+3lOVzvfmNd1TRVXsYv0YSznKnBX",
+	"ZkLzzWQHuO/dc+BRFVzLOpbREUzum17snX0tqP7i8bnEnlS83ZGqXUzgw1WWpo6/SMnOWlvEyqzgBPJJ",
+	"48IHzAzkMpVlsCr4p+/+MSuvuOQHHjoC7ThzGjPwjZ7NO7gLpBSGrvxMM792/9E48ZxwpBYBXZQEHRWz",
+	"ETdGk1qMb4+sAYgUuLNoVgtA+JipinJWa8qF7oTZNvwDaNOjsmiXEM0tz+Se1vYMy6Uwsk3wh+CNzWrV",
+	"dGlSbmnjhHPDNpfHZglZlxBhMpr/Cvt2WFnOpN7MlL8XrCyj+VAzkvMFi8LN2htXKz2jRICBgquc1kUH",
+	"OG9MNl2NHRAla9L87DfipA3V3GOIdhZpDzLWWnJenqPn96RV6APJmMkIMwgulK/XsZKPyfnAu+5QHh7o",
+	"0xu2BfKfRgH4YutqPoCPYbRen9EYm9H1eOxE3fE5Vvtb8/gkg9w5CWRunbot2L1mKX4OcQa6wzTNAYFh",
+	"x8jZO596I60it4Cpkkw9s447+1I4LtoEWCdy6xwSUBOt9JPJ2iuNRG06gjY8ZUWvq2VrSx8Ym7Fgh4IS",
+	"D5DHs7TmApE01EjOv1umx34HmKs9h/blFGnqPZ6WjkGRXyaasSnp9srIIS+ivvPmYj7/GGwVLXAHyB5p",
+	"1AjdsRFPGNpggyfHNbWPlJo2IEiJ+sKBI33/MuCzBPex73Kv3LM+MHaiihxowQhCUg48kbWDtxmOCz/Z",
+	"kaDxfKsOE7rP1zasRAlm183If4+6qS7HU6aiSKm1kKc79ygknVTpnPA+2FBmz0M6s2YFrVCKWyQaOJVa",
+	"TirYlk4qLH28CddCmeJFTDlEK9s3TuqDG96uM7Lu5gNrtkFz7qphkk1k3WvRHEtPoJZvYPDiHDNccoRO",
+	"dy2BHUJwbWjdguHaUQV46BaKy/dxCcBuRdEDJpN8sQOYM/irknqxkRYbdc/Ott9BLe8j2dmzcEIRoSIE",
+	"NKzJjhZ2yVoSS9BW/5qTRSvZybKtk1ipWLsYWkj4e7B7Ig91E2hwRW3jaUT+FIVFpTM/+z8S6NILpCiC",
+	"GKR9i8h26Kd9EISgdByDuI8yD9fSNFmKqcknC7uwzMxaZrSbUGhpdwCiGm50S3VKcbFLq+88F0RdGkFz",
+	"bURJUf2UQHI6kTXxIHSTkE6I5Do9iwbZdfrZs9K2kCoglzYDwFCPFU9JrnOlzIyLXCVM16X6h/ea0rKq",
+	"WEGoDm+f8dEjHePtWvDTcVHwcECh/qc7RnZcK0K3NWNEigwmZlNeWFk0RSVrVkobWkkFglVoYvRzvAhX",
+	"HjDEa74ADH60J6cU7HKw2E6rGQcZi4URMOM4Ie8Y1VFxl0QZWxBC2whezBtxyqyOG6Aq9/VPFy29F4ed",
+	"rnVr2A27U8+AgY5sDLMui8osLALKhVR39yEvtJYBcdD2O6avxGyP1vUfmLHx0u+wd0z/xGINJZeC2DiK",
+	"OX1y75i2APITfhg4RBCGwEPd+e5LjhDu6xE+hFHUYgdfdNtecOxFE3wbloxdlFOQ1EdacURD0aPdMe6Y",
+	"/hll4kK0xVmSE3ILRaYVRy4M+SlnpUJ18ET83nA7cOrsTKRMGF1jbMW/Cq7n4Qnk8hhtqRhttjinoisp",
+	"Nw7zYjEZ0s6pVaE/ti1UGOBklmqBDR/yKbB5KgrT6afaeMM92U4ysihf6j1V2DTpFpkLgjcSVxwDyDvQ",
+	"eq8m+jzEETxuh7fnfpob8F2gkOEyDCloblDJkuf88lfPEYC9CQShIDKhv1labk3CE3bn0QkgN5hULlzS",
+	"waayMtQnQcPBCcwZt21m4FfN2j2zYvB+P/QQ1gwN0f+p5IGtZXEGj696SnZHTf7y81dPOH1GKs5q8vWT",
+	"L59kX/zpT19+vcpusa8uBR0KuscdPgXmlgPEXnJy+bVbJUXeJ+HYHG6tRQpQ06hs8S1y7cYIizdknL7y",
+	"GW1D4Y4V1Y8Y7U08IlCLM9V0Z7QhT/TWOuKoDydZTLrwfQQq8s2PcXJGlUWTOTh+5reZchns5xQi5LjR",
+	"GfDbd4raxlXmjrGgecxsI9MZipIXhe3wmP6Odf6mB6128iRiAKG0V3g8nU4mXV13VzH8trNdzaFY+nBU",
+	"GpAFnISNFzotlOkupJ6rCmtGi/fyqCM70uXnBpdaMygzEJIozSo1vkTX3iCBUeCorGe2C4IppJvcRn7v",
+	"NKsSyp0R0Q757ibnvuhkCFfYomgTpEAZdwzCsufxjgQww+d5YJPt2XluYjIg5M4j5w7zkVIBHbOV5gcW",
+	"afkvN5qJZ+QxuEyPQvMSXL07m5IUTDZY9zK+qtrmc++k9UMea9G0d1IVA7BZxRLypGHwzJLR0cbN3i18",
+	"JG+8EZ0A9JKeKYLP82B2C3XlagHsSBkkvm2XPbSxBKHmoNmyp0RIMBr3Qp5U4612vWuHX3Jylg4mhNeq",
+	"4GEU6TJtNOY9LY+MUPAJ5zsofDGmlJ1aAz1n/eBm+iJo1lKnQyNfgDbL5l8n6MievhdA9GKifaDiTAyp",
+	"npG85Ple2RYNeyHXJJdH4QrnYi2oxoa1FvIBi7mwydGenaFmiBxkzaIO0uDCgAwJSD6WjSBrfp+AbDe0",
+	"aKbftGp3ooScCG8eLODu20zbYx1JtYn2Ro+KYdwcjJt5HVOoVb/ZdHV2cwwua8+rikVdv8kZNYkxAj7W",
+	"rM8jrUT7Ll/dRzb22TexWpo6ii8QQR4YNPKYKHE3X1cjwPyfh209blILWqmd1A/Xh+FasOGR5H/XaSGS",
+	"VODWem2/pWSXfkVFCF7sxOpoUuWxqqK/DpzQOFDrreA0NBXF5yOlgdT6SzJtIsJux54SemfoD3Lr5XFu",
+	"/ZlD1Q7kJJZUuDpo85RQuoZMiC4UJLbkuATrhLEi7CwCkwvHJmemw3mYttp2FmpOOGKwnNe6v7XsCnto",
+	"3mrlJ595pkX5HJX8OSC4bhDrrZx8qdfYbQCt0HLARSXUn8+hq9hV9VI+TckMFP66rNmioA4PjebQaoqz",
+	"WK+bS5AhphTRiQVvdGUZnvmaYcODSQg++7SakWEC14YIiDvf8hhSZ/s4S+Eni3xDbjbhH8CuL0Z+m3H5",
+	"NeR+TcNuLHOCKpZLUSQG8ezDqb3HlWbVjHSfgV8pJVO3D7zXsiXm5imEjItmEU5aGiJ06Nd4qZwIZivb",
+	"l+fALIDUZuUZ67no5Sy6U4B1IXU43cTTbwpfHjMDodS2SU3nntxs0h/ultlcATobRky01G8twU/P0aLb",
+	"xj5E/LdG7b1FD1wSaEKoO1d45H38oElu817ROow2wvMdafWBzsgaXMi8JnA8OPQRIy+05vZMvsKwnXmw",
+	"LNf9DBvNWzpMnDlvoco40HS+ZjEU2FyKTYmVHSFdJavIZUbcs5pveFh999aAE+i81fo0fie8Itu5rZ+s",
+	"2SvDdi05sxUtzND8UElwqR/kvYUZKfdhqGP0YCSw1Dz6Pl6iE8nJ6zcEV7bmpLX2NdvZbKoDVwpTkqVt",
+	"dNMhV8mV7jYFmdE4fPrGMQYmck7ut4TqxiURukzTpvQO7vTo+GkoGmQ9O1Ql1SzW6aRgOT8glG0oY8xj",
+	"dE0m/VmQkcks82D3w5HeJJ1GPFmwiUUxWiTY7eSTzcW1A2wNR4cxCkcgcD0iWNhgjUCzREVxiFA0DyYY",
+	"loNS1EzNjTu2vjtfQtJb4LKdiOZgaf9EC/aKx3C0HYrkjKhrv9j/UpC0ibZFiAkJix0juUoCQBotdu8I",
+	"Z2je7U8lDfkDq7QbdnLlzfCjaEdvmQoHVdfURhkS7g9rHg3aHCF8Rbgi7EPFcs0KoiXRNjiZMHTu6xWH",
+	"vVtmVzVHs/qFjNS4lIwWKiN84+ptSCFZGOA0eoLZbK5JcanPmHUXP7JAV4RK4wypt1IWSGoLtOuqLhKo",
+	"fGYjtX4nainQlPLl8sAUVOGtEhOtfcl1p4RmbbF97KKyFQ7oCNYumT1b2FAZFeEXNNz5R8/ZsCoafWbz",
+	"QOdhRjsZgaiiQp1YHUsVs78u9a04/NeaUQfLdQFc33hrWnqc4/qw/DuG4QwvgCQtpYr2meRKU5GzyxtY",
+	"9UN37a4jRxEFZ05O8j9wcdSxy04cQfwkIvmF0IhYKT6W37qUsNWM5rvLSVuzzVFFwETnd5Os893kaqRg",
+	"tvDtYkU9Ankw2ijqIjSEms9KidtuWfG2PofbK0cSIkZQDyb6wnYaAGHQE9sVNnrcsdjvUie6nc5Ubg+0",
+	"qpZdvLs5HCw1vLJx+6+lXn2KRgtaAQWjwfBzWAut0jbcE43ab5RyV4M0SrQl+/ET6hjqIMzFe81ExCo5",
+	"pTpwo8bHTtYxRl/EZjy/7bhZp24eVxJdv1UbV9YChiLs0ZKmt9hqcCyC0Qkl1CzXMU0ZL+Gy3QlTK2z6",
+	"7jH/UV+zZd3RzaiRpdUR7BsAxCI7Wh+k4LlNvnJQFeYfwobDEF6rn1ixHKRSGAaFumLeKNN4vp+qNkz1",
+	"eHGxZXVVoxszWGxxouX+KfEF7QMEi26B/Z+/zlYV1ZrVZoj/578ef/Ef9IvNu//5P1YRcIGlcwla0Emt",
+	"xY3B9ZlD7pVtThvPKgkBUhdqpPDfCZR9LgsjWo+87/zHIwPMEivfbdthrAodpcadNw6GN14U/3FUCsQz",
+	"IIAgc6IWVDpBHndzyrRHz2+AxEir6QfkAY/TOe+duEU2COi4c90REVcb5AFWANwhBEi4pb53OPu+oy4L",
+	"0TUAFGEQaAgiKZYO5DYT+S18w22+2R0wTIBjSLlFNeyVSHMNflRc6dbnb4tQvbM1fJIKsZORX5YHZ/kY",
+	"XlIEyMYvaXAgUGKs0KfO2ZORE6P7jGjKy4wAojORtdFd5TkB1iUNMSfcrnfPzhmWz2WklHJvPkzVPuGz",
+	"gm0BGDfYA5iWpU8c15JsKC+DCVjp3Lzo1nQLfJ6gEwtPeYv899SntUEHd0DRacGtCD1dqOjCRLiWyF66",
+	"a4jSkz3mmvFMcdE1Lh7adwVXVUnPvukQ4Mfs5AkWeqD13pp8mKsdinu0tGMKzIUMbhdELzSyCeBEgFKj",
+	"mCY7vt0RW68R+rzLOJ8iABy6SQ+6Us1ZQEhInrbadk2N7YKbXseYBYm8C7H8V1HIkSzWToXKpclegxN3",
+	"JI4exq4w5myIk62C3RM0yHHlvJBIo54R6LyzkbX5md2zGpiuLksMvTbFGkzlaLvnayjaztZGUnXdAvjd",
+	"GMGjAhCj+2ME8lrL4pxmQN4MBma4IOhWPVr//89RIj3Xcbh4RXXvHtP64USrMCkSirCTVcFfG9sxnsLR",
+	"ydPwyS5QkxnL2PiNlvsZvhXqWsSNNv/abGStbecUXszwdZrJPAdou1AI5Pw+j+CEZqtCxkD2mZ1M8pTZ",
+	"NCi8rRGH6xukjbyXdTENzdZ8YkYYwYhjiQWQaYP7XueBrVlGNkXt+rlPJudfmNv8vpXI2lWem1oeCNTe",
+	"GfvH/odD0IOCc65Ibk4zX2ULOBWHNhhoL1FsnrzdmV2U7loPu8uxqyv6yR1sbOvQsfOy0uVl0u8PlF/n",
+	"MqTYF7ErXi1haPrB+03Ro3NIhTS7a/KyvmNl4QLDhWQKKv43XDcur3ezGsxEoytpyIEd3xCa7rEqQctT",
+	"eg5VRcl9OOZurxNoAh8rh89p/UVCelMdSqiDOLSpjm70u8NU4rOXwYR9VHFpamCehxUwGGfm68xVrD0v",
+	"7tAxLxPQRVrx4bi0xaMoiO2RpNwfGiQdAO5nqq5we0l1rFlY0CGugFYJMarAyD0A15t3CKS2taAJakaL",
+	"LyziQ3E8HM4E1F1o61+Ay747v0cIvr6X9gzqZn32U9VBgOmpNoHOl9yGae9621setSa0aOUwa0JkjOET",
+	"8O9Gd5dWZ+PeQbI3Cwtvbx1C5zNX7VQ0uuRg4oEXlwSyYC72bfu14DpkME0nvO2YiATcPLRD6G64Ltkh",
+	"FnWvY70/0isFGrQTeyRTFVtowDzWVO1nJFtQtZ9O84MhY1NQFQ3FXM12DILbO2zlpmcFV2TNuNhCu9yn",
+	"HnyZKnPkabpn5vwzeyPo7DEfmhPyoEWsivPA0qohEVmjdvCKox1i8Tn3zYpJzLNN68HqPzio10qow3xd",
+	"UuE/XNIZBartN0dlwzaYsIvytqb9lmNN1i7qcGIRlKZaiu1PXBmWzwhdKISFCXk+QJaUlrIgyrURmHbT",
+	"wIgjoQyY6AWoGnHYzYNd9Ywztk2rCYipaHzUnqBoOuqduce0rctWC2zBEuKnEZ3mgCIdZbKmL5EHbfLr",
+	"H5L7I1xmNzLS5VkKXdNckzXTJ/BU7xihVVXyHNz64DLmWhHD63pDc/YleYWZ8Rxbdp92smRkx2r9jwx8",
+	"2vbPdjnqb+Lf/rZ68vjxl4//tsrI31YvH3/1x5/tfz75X396/LfVv4OX/1iWGQE8I3j5zasX5I9//ON/",
+	"EC7Ir29ffEm+rWtZN7/9x9d/+l8EjxJSME15qb4kZkU7RgtWk58EO0j1hVUAxIiisTrswWhmbNSjegZ9",
+	"KQwPuW5iLoCOXyuNHtcvyXPsR0QO9ExyWtdnQgX5vmCHSmom8vMXPzAAvjlW5qb758fmeUNVCGhYPWx2",
+	"E3jcyVEUrO5C42BOMGZFka8efw1099czw1usOYMxvvyb8BUwT1d2qdbmsZf31ROHXkQrvnq6+uOXj7/8",
+	"I1R46R1sjUe04o/oGgV8a01nq2a4FN8Xq6ervzD9fG2lq2aqkgLzRb96/NiiHQiN+QMtcXn0d6yJt/ts",
+	"ahfaD4CIdkUTfzB/hvKA2EB+Zo9eo1nxEYzkw4HWZwB9c2kBBdXUSI+D6nd/39BcY28YhxUDfbX+ywWQ",
+	"1OqdGRMoZq7Nx2qMZN/YJ2bR7F4UX6r/Lrlmf+ySrqlc5MKsZ2gmDwhn93R1Nsskd//Xj1wbYS7ZArR8",
+	"DgMbMWf3rD5j+JUqQuELIOEHEEVSM3AljBMzlzXmVakxir5oPXalKPbxOjrfT2sb6t9JaGLZDB/WyiHO",
+	"Ne8sIfzU6DBjWwACmdHx2vUcM7KP5X6qxacNF8XqHfj6VeDwe96KTTcGKCgSo8S2/J4pcqJnxMujRLAT",
+	"qwmzxWdWDXf7DX1Jngs8NS2kmjVYdYca4K/60ltCTjqQGytLeKb0N7I4XyER8WYnUdguW6E2AysrEc4M",
+	"m1bbbEP7Ds4iLEvNu64rXXejfD3k5Q+sWkLF3tGzNRNpkzFWM2hSvKPGbgD9wEobzT/t5MF2pCo5u2dD",
+	"yQtoh0e/8+KjnT+0+h9oiZe1rFo7EyqZ6YFpqNGIVMk1jzy6Y8wirU7T7KWx5K6n2VtzntO+gAe34ayV",
+	"QINDR8GC5eCiHtWuL/1Di+rWzreTNKubyKRebYZO1arNG8vqVDNu4dWf7xw5qk57ggsjLKa/6ExdtJ75",
+	"vOo6TGMJOHRlho72W/r06gpOMH2SLZ4RVTEKaTlSNKmvoLLkxjwb11RevJL0lJfzfxot5dZ3Gx1l4c/C",
+	"2+OXiomXDrqrs+gni11BGhdcRHsACpW7BSNu2PW0NUsLQbuBOQ2fXDNw4jepcS3SW+AvL4EAXNhW891V",
+	"3LH6ntVfKCY0sY8+JTtWltJ2ZYQ6VHsvxlS8kiqNV94M/Br+Hxb0AsiRU01Luc0Io/nOjkQF+daM/8xc",
+	"AJjGW5ax92yLhANXyuhLUbSuEJjmuLYOFUIFO8FF/gx3/Zqp44EViLziLvc/UqW/gE998f1L2KTrs031",
+	"HhqJv1EN1UQ9KeUQN4HhXDzh6aozLnR3dSLULjAIJa7hgP99ZHBPw/Fs/9IZ47ybPIU1+6Atw79Qumb0",
+	"0BX1yQvit1ZWFjoJd7SyeMfG0vP/bElqye9ZS1I3GIwOyum3IEiyLrwccpv3aa4EwnzCXx2eml1Ca23z",
+	"KA21s5bfBj1l9keP45ARChU15n9diZj57xNXO6KO+c58AQFSQO9XTFiXknXM2NsLVdjG1EixBz1mfuoA",
+	"rK6IPOqhKL6y4e15+tK89CMHhT757OsSO+OnjClpAc9GcJxreVIZ+erx45aPDBIXhmJ+sIgNHSnnh+Nh",
+	"9fRPjx9DraD915OA5/jdDd1Lr6DcMLAJfnP9QG1B4kKbgVqBlRuQBEWMsCtCD1JsCQ1dnOM2hfnnI1q7",
+	"cuWg9W6Y+LzGisrPSaZuyVJccIyn3O/gzNw8IX6bEZvycsbdn0ux4bU5VACZeSHmc0Usv1yzZSrOgKMK",
+	"rachy8n8yTdUHuF7vsMoaFBLvrWlXbX95D/44ah3tHxKmDm0jVISsjZncc3InpdGYRpVCLlY9jy2yfRw",
+	"asJfISedF0VpRbcvpBlR0oquU5rKOqddVaTyw2BvDWPSh5Xfi52Ny37WGnB/sLQEYjiCQTq18xCHdODJ",
+	"NdJoX2yykDPXB+u9lvzq8ZOOnvwC/zCI5gemarltD0zwuIYmp+QR0uYfenaR6Rjyfj6zEYht8rDTUfwf",
+	"ACC4P7R3XVHTE1g6NmIYmm5ugXkWmW1gordU3rD97ypp7M+IAodkHez0sVj8p+RMOR8lHNFwMk9pYXmo",
+	"3DU+eP6+wAf+Gay6Jh7pjqeoMZfTmkWsua8iwvMw1hzS2zrywnf1ku+ZYba2F4GlznYoQjfGPdIOghOG",
+	"TBAQXrNcHtiENLkE1agl96PFlgzdUofK3AJuxFXAZAeC8Mh7dk4d9uvIsP+yhifcJYBJEdlrfIa+F/xJ",
+	"Ho3hyYyp5bvhQ5yULyGbv7Q8lQTAWspz1vh0TvRsb8CKbwU1149aHrc7zHEekdUDE8dRWf3JPDBX4z08",
+	"O7vO8W0tj9UcJEZR/MW8MhmQwIFToxH2bsgFse89szyCf6BpjteFJTy4/nu6dfoZpbWTZZGBKGqoJzzt",
+	"JEF424hoWNffaDDpe3xkUb61vhsDMR3jo50TBDKm4Uzdt1J5ic+3gKGtHbWEf+07eSIbWlvXEvpdede1",
+	"plxKRSxcb+bomnlY91jJ4OJXUQU4j+yD/pL8LL0jFlUUbUf3vcFgHqiPYni1+8bo/x8ROzjpDMOU7fhR",
+	"M/9osfrlXWosTeaahV2oSVk3UwGsJ9Nst5L5umb3nJ0WEJjv0Tfv0jqw2puRpgwGUs8gnTMsR729/uh3",
+	"+x+TQa3vHRb2g8WmXlCRs5JQgVvDujNkvWXa5SNp5+STojw3RfCxHTSu1CI6LYXDXvcspBD8msfUwbyQ",
+	"nF1iE5br839+hOmZ1VtQcAHJkg0prE8dYkx43sn7aOBmlPqfY1gkxCUXHtlK6Of4UEyrULWYI/WyoWN5",
+	"C6i0WszpqNww3dwj3O8MAH/5ePnOWk53focFVKA4vNneqEvCN4Czy2oMUyo5T4M+qo/iBox4cxQ3YsJX",
+	"D63e3hiyeh5woaW5uri77gipoUri0e/mfyYPql9tFe8ymRcJcvojK1wZ5iK5GBbczF8w4WTjGtWsPOp2",
+	"66xhvkD8kMN5ftIlPrer+4OC4nCV2RwBD2P392Ox7YTM/KLmcRPvliHpeQTJ9QimccmgsW36AjrEWDT+",
+	"y5O9xq45YII3DeMSLNRlHXPY/ybm1rVddOxFCapXllHZaOnh6C7I1cGJtFsDO/X0toV5OaZJHpnLvusM",
+	"u6QsPMdxbyMHOPrBDJQuBg+0w3+S9x6WUmHapKs7wj1vQx8EK8h89QC054wwynVBWJRLf5Hf2Gy3m2xW",
+	"2uCnfnZMen3UTfdFQ1s0Xs1NCvKZEKt2y2Lc2nGlZX2O8sth2i/KMFCA/6IK9htw3Oqods3pAWL3i3iV",
+	"0dJAK+xZk45oW0pASQdw3VghlGi6Lpn/1W9utEMcXEqSxi04zGAkWZ1bf0xKkMSWSDb09VT54qGzkOys",
+	"Y7np9sdl4lRmiwJwIpGiQZSGQ3cnj7W1GxnbF/TcjlJg2hvrO4XYFeZVbJv+LDVzbLzFNoWxzUceeo9O",
+	"c9nuCaodXxbgulkooQIcKMQzX8gTuMPgY0oeGLiAofmrMn8HwCJELu1mI3muB/cnE769waIyAf2Cf3T9",
+	"bpeXiU4/4qW8t4udtzA7w0RD3rON0EAWeAN6Ekn7DjHn0e9G843fg+Hv35qvpenSFtZVQtZJFMLw016g",
+	"v4USQws8Nudm/O09L5jAePuNdIf/RkR9MP/79WRo8u6teqgY3TtbnLr4T1T0LjsNpoM3d3AnfAcV6hb3",
+	"vcsIi3XpZPYWSqKLpvnZWeUvLACB7RKHYf0Or8AYN3uuuEhhPMqxO1e0DNv8fsM94DuExUqj4bdFIuKa",
+	"KQ3jdRpvYOYEQlTZJmrGrrZXIGcsaemwILB1mz865fZB9kfYDcxyWUMjgttsDgfU/sA2VYpM4J10kauP",
+	"JaO51ADCB7LcS8GA26n76tHe9en/FMLxA2PVdaLRB8u+CST256ZxrV2GeVz1nsGlCtBxeO3aNw7PyZmC",
+	"0W39dmvxOIZCeWYGy0EoBJoSdJqdR+AOrkA2+OdVN2ZjNu5qaLKGJxI0Xms14KG8uFzGmkZ7n/BsunNN",
+	"3W5ywYPB/w86oTCX3XLWQkvZJhlwVml5mbDI6vzJpOSFrM7XmvdDAMVEiNxrTjREib7yYHvywA7+pt2c",
+	"DbRjwzkbMmvFkImW8rL7xIZ/+GTC9LyqyvMr/uFG6uYV//DZ3hNh6ZZ95iaNJdAcAHD/oMiGfyD/9ubV",
+	"C/Ln/3j81b8Tm2MxcedP4faOikIx/ck4/rY+/8DOFW7F5Vn+nV3f89yVLj3cEYOfjpYd2IyQjUZMQein",
+	"er0c2XaEMOIeCEsALNkGFhQ/HEuqjYnSi+9Y9OU0mbHjjvkcWiy9EXHtFxAXPExg5UDDl0gxkwD32O7O",
+	"CPq31bfwTHa262efpDd2LaRwzPefiDHsZ2xdcDN+2Q9EOHWQSkN2HoQkl6oA+wVORkAaB6AJ1fEaBZIU",
+	"PgWjXLelIGPMBzAynuDtRwNozNfvYOSBd9kqV/erbPWhVObA3TKJf95WH0LNUm8Zav2JFjbJKiIhCyFh",
+	"ItoDNqLlZQlZRg0UpnclUmw+AanOrigrEA5fModtw0cxXV/xmyK6vuL6DbNJq9EyOWwacRsmtCEMbC9f",
+	"V3C3lEqNkN1hdSybLFYUrxDhYyGIuFLJTg1cwvXoQD98bx//0+NAn9sZ6PE9PLkh6PY1reHUQtewZfLw",
+	"ioKNQ88AqNFS+TpNtZZzGqnGsjD7wOdq2ehFopW/59jYKWqhBWvfg0HkY5lcs3wZMtblzPplA+sIcAt7",
+	"0hizbLmsDRCBDf8AELhNPBaxBw3NsQRhwKvrTIyolnnFPyAjb3RdNqN/5lfmDf9gTTvPAy2JMuyhpU9r",
+	"uyg/FZNqRnbRj/aJAVfDjT9OVGiA5bGQZU/Jf5hpP3kMWUCwhD8RM0vyGy33FuBfls+gCUHT04ErsmdV",
+	"DAOitMk4swAFhg1L3RVHezuoKcFbIGcvC/SAF351aG/5hESuSM3yvUSDIPMdBlqUEfIUmRrVqygQwsPq",
+	"KisrD2ljNZfTnOp8Z3eJJbMmKqcA/9eFPIAHyaELAb9ASmEogHXX2j+3UF928JnBhYeKUUIl/6nFIuSH",
+	"rMneR5e8zkjO9LO/PrLnz/IJfzaZ5QG49gIX8PlVQhijDcnbvrIY9gmj3BFdMnbgTLBPbkePG7mdPGsG",
+	"oBE7CjCt5o4V0ZEb7LuefGjcVE3K7TcjYC2GQotCoHbSAzJoe+BRiJZJEnoXY/W488fyO939Q1WS68f6",
+	"fGjBr3fxXInEEPHyZAjuCxN4Yb/8xUuuKqm4xjtmOvzEx2Uyz0q5bbxES8nFaEWMWTmEBJZyILg+fENz",
+	"z3q+jJqwmXGt7f//fwz/l6V073uILJCeTwTu6sGug3uBTcq6y8VyQmBnWTNanIOOk1IqxVSkhdiJ2t5O",
+	"Oa1rbtTHPRTgpjZp7WPuwxrchP2nU4Bsli8hAsnDFi5W/MBnLsjzl9+3yruRhGnJCj72sOgeecPMuHf2",
+	"mner7BRzOfxsb7+/yXrfjW4ctW0yZuGhbBG287IitBg0LsPOyanXYMFozZR+9DteyT6OBpLswzcNJeEn",
+	"Qt3HIJr6ii/vpobbkeuOg+7qJhcD9p/qVylfHVeCY76iAHLqQB599Oqqio4goyta2Y75Mea+hgcmLFBs",
+	"GVTJfM90BolUKrPBWChiqnZxiNR948xKwEdM8GbQr80nS2ifFXNe8H+wsPNiRb/unoZPkhwoFo+NUAtt",
+	"1LYaomZb6OMAkNJ0fsZ/VsXGWEj6UF5vv5mxZppttp3vI/j+EhZfhRK1pMmX+SHuWH6suT5/8VqWPD8/",
+	"uOXo8MWdpQBZO5iqJezaQUag1RbsCw/ZT4lg+iTr/Y2jX8YGusHhTIsblgWa4T9RQbf5dEScvcsNbt3Q",
+	"QnchbJ1uiaGTEKUlWGtcJ8aEar5ey1F39hv7RNJ1c017ToOHdBLgRCNKBaa2BKyNGQiiCTn1uQHeY/eH",
+	"VtE8F0E2LLlRFT1g/+xlS3hh2LfsUJVU32rDvpDl8SD8Rx481dt+1y41JDRvoGOKd4Vze7+zd8XDQhlk",
+	"OdDAxlIaSWrDLuDR4DDnmswImEUiFAMGvqbLiJur06g1Z2xYh42aQece29Mpl4cDmC6xeJBKteOeRMpM",
+	"/inQvWxxsos2unUvF/UdK6q98eXXjv7PU1fbDRqKLlOCRbajt158/ariiqjWfXm0bPnsHBgPj5/QaECR",
+	"M4g8QgOge5pToaM7KswyTSFd/gY4F/RmSRYw9me7y1ycckPrhlM7es9s43UEe+wnk49z6YQ1tTEr9A4e",
+	"SDJCS3mKt+n7Kr1/wrGqFhkHg33Jw9zSRrZkjOXG2x8XsWxKaJMGgU4Ig9pG4G17SpMDY1otmFIQlCxA",
+	"tBrp+lKd39J1KJz2mZg8t5QGWPlb9iGcekLXXyhmiAKlIfKksC0otO3EKMYC57VFD1QOfMy1MWAkL3m1",
+	"lhao4sYpc6+p0szJwS0UOnzgE7kn4NvFw8SK7PEN12EjMHCBQbZekGtndMbi5/ZbumevaX1VEHV8U+0/",
+	"FafdCT9SW+bweBHz4GxbdC2VuAzNgV0CTAfHlTYB5YAUjN5ej6KQi0vBr2bQG2EPiUJ+trYbsKnXFRrg",
+	"UGzfZXQe2pBhogvxRMv9mOn2m/n9hlIP48fa88Bvy3TegVbztumS98rkg4xywGfkWpE9O6sHLPwzVPil",
+	"LkBIkh7G4ru0h5+DPERMLEPkR5rn++Uj+m/5zWB7zdD/FFesJqIMzWf9Fcs7nbMmEVyjzAPIiMP5bRL9",
+	"kgp7gZ2nWorRtMPf4IE56K2TUbblAFy7GUFqh2k/SVVNsLA7eGUqTccOnNpeCjMs1JKZ3DgmpiKY+WDx",
+	"uCp55T1gO+iUrG1i0jG57PtfUVXJevysssHV251VZvyxgueqZrZl/bItLyUpZB/j7sq7VEPf7aPf+XSz",
+	"DgdaNtVS6nuItWyXaSyF8Ne6Prf7aYTS1GY37Hk55oz/tuD6pgB+5gMPfr2Q2y0DXMKIBOtFwK9fyLpm",
+	"uW6H3RimVllEoXB+oTzqkotxRINf3DOLni/tL/sjJtzd0J58veNi4pTxw6ccNH9h8j/vfvmZbBjVx5qR",
+	"XJYlNnZfhDVUaVdJUDNscI2p8gdakTVTvGDYhRJ320nWHeOj14myYrIaz3h/bZ9YlGfNV5OMgteshoYo",
+	"E6zCUVMtAnx8IRxgwAU/7SQAHKomnGzubp2bCE7y40iZOq73Rs4wGHx+CGrBj8c54vh8bZ5IUXiw9hDt",
+	"u9LvD9AlzyAbDP3cOPn4n42TGFP2dbZCGpVnTqPKkTbOXdh6hq/h9gns9NpmB9+COTj6J9pnxtJVFY3D",
+	"oAMgHRUFOEvgCqKWKsWjgjDIwYBvmMuxFMPuJT2fFvBq0pJ9ww7yniHXlmk8d7u2qnayrucLHAiG2C5m",
+	"+4wcRSGt0w+yi3qwyBcmrCVppduJ/WyZf/zPLvO27AXZnDmnrvmEMZ0J+IaY7/l8VFCRWuc7fg9/a/t9",
+	"wxIw3CIwPVqPBVbh99doe4zGVl2Szpah8+K04/kOu0fWqos28MznunKNSXFwR4jV+kMX2dW8SohB+r5X",
+	"H86mdaWg4fwDWlz7QSjLYbkUBTC1s2hXshP5vHly/udjI72/kH7R8S6gzrt/yW6H+iStaZ6hJoAmP/zA",
+	"FH4x2IPtImUc3L+XZLA51R4F/b1Sr/fQx0FsEuBKuuDj5q1PDRj1iU4CwwJ33EO7Y48FjC36pxX7aPm5",
+	"Ye//hz24IPbgcxSEENYg5GTY0wYISXIqhNRELQI6GFMMTtWM+GO+w0cmjnVoZ+yLo9dsY1NDuGqQsII1",
+	"JPDgZ3REuOWGSktJRbfLZc/AcbNmLiPHGXRt+InMKw0laKV23UzY5c+JnSwL6NA9Jg/umQQ7z1tR1sbj",
+	"ykYqXUpgIZmts9jRe7acfbVsPJGuFb4VRclCH2mzYqrAfIXGXINFpnggn9uPBnAW2yxKGgr5NenN3DV8",
+	"xSWnODZ/QfgtRvOdj1wbobX37yV2iZEc7AdNFUpS0zgLMkxZzRa6yQY2hWJ6dEPcMX1T3GQYP0D6b84W",
+	"686QADbLMpkviiHkg8Oe9O2znHgrczb5EvheaRJQ63I3QsxFfcf0zapc9CdymsUY+7wsgQuLOcjMaIZV",
+	"Tl0N2RUR+0e/K6YnY72WN8u4xx7/M1HXe9wU0886zjaidBdd4/JdEQaBUExf39Iz4rRzwCo33HE/g756",
+	"WH/dgwgE+uYse+ZsskcHBuUGl13TbykkQZX8n5KL20mIGd3X2P9LScjro26XKNomLszihGjM1j0QeUwU",
+	"H38rWNa58wNj1R2OfSslgMN/orN35JpnjCC8WrkoyhLtvqG7l/cFdV3ZwxvdGLMf/e7+c/RofiXrLdMd",
+	"Nj78nblPTOvVXvTsbRa4zMU4oku72+Fq2KUWY4+CL76DnxfFr4Lr2wWbzeifbV3x86LwMDsdIH3YzxYW",
+	"rYtwrf2dJu43RcftGHqKfWKu1IEffWG3RTPZJC8BzPx7sZGTfgIcODnrqZbWabnM7dTy1A2aESnYHxSR",
+	"JzHAa3XzjCY+/cxObzBJ4EZ7BIZfepPAoBbSeqnrIZIzs57pXFZni/logwmytkVd//v5Tz+G6NvdHo9+",
+	"h//9OA0/4oi/4MXx4SjXJFtY2lk1IiRGYxRTz/CEr5k+1oALrWRH2awZWUOB0SAQ3xLdUU2zrKJ5OOI9",
+	"b6gmDRl8uN/IGit4F+68vZFnrdbqtJcj8PP0nt1SBcDYb9kHvRyK+ZJswFy37v7vI6RMbPNHVc0Al3C2",
+	"+dLhTrhO2w59tah/JoxdJt8JyR09bfHnpbBPvWjYKF5B1kdNbFzy3ug0W4rU8gX3EVCn5OeoWPeoGC6K",
+	"CnVitdGlUM4BRmILLcsqVaXpWX1Jfm3luLU6M9J8/+UqC/guH1yPLl/biyEn56aHQCzXwBPVroOJMSZb",
+	"fOP+qmKHew+atVTSTnoHgNqQcOOQdC38hsXVy+z/qD4mULiVQVmGUAnXUpbMsC2hsizG34e+wzTsveIW",
+	"M9yBx5KZDXgs2SiQ85vj9XUYo1r0GM+4gJZjyyE4H0trZSjA5LV7peef1xD8DGyHgDNgsiHaIHnF0d5/",
+	"aDygqMMR9tupJf/NZa5pdk2y/oMiOa/z40FpKvIOJBCawPlOKiairIh0DVqCRDcJbMCsli40X5A5aPPp",
+	"cR4FgPIarvRF+dEG+k2PivQrfOQydk0r7FdcFB5c4HYNUnEVsdxRrlrNHAWjdUYqVh+4hp5vRmtj8wmH",
+	"8ikKUrLNYslEyAh7XbdJxZZFGZHCIrHktIRsozUVhZrgrzzW+XiF5R0+8jk4vFrTTSvyc5yyi5gu/8fx",
+	"Ux1fJVdLalQ3nD3pc3kUugemFmbfo9/tf0xH8S0ZPkXBCs4+vJ7ZDiJk57sYIR7VzPBt3JGLj6S1Xdro",
+	"HnTgp01hdJMPCOavlUWg3x1FUSPQ2xKc9PBfyDgvpWUBt8U1g+buD8zhL3N13+JyP5szZ2Xp+qSpyswP",
+	"WlTgnRaisRtZEwoZuceSQjO+2mhzLK+iglBzA6pltWMu55Xr4U3z2w+VrFtCNcF6aLCAcx/pThC0m5dh",
+	"qBsqwsdek3SAjwGz4cXdXx+Yx49+t/9xQUGtV/xhGx+GvVmSzZ1TMosVUChNrW53afarbFVSq5oKrnJa",
+	"F6wIZdb3zjkY5rKSitudFT8wVpmLnDzBnoR1ZQSXBR6CJoGCDhzqXUEM3Sl+YqLw/HjgK0WXjUYrda2Y",
+	"ed3E7PsP0Yktybp6w3JZx/EoEbSqhiYXy7XLAEEBWDsHpU9dIUIBgZm/Sy7Qn4gnFt+0AjPxw8rrI01r",
+	"PWobwwO3zFaCD8SBPtvX6yUuGAyigVDSwVVTdb2RZWH24uTFfhKJoqHYTTC2a/1/YHF8U1Zr8Qsy8xde",
+	"t5zG9t895/AA20BjB41Rq/mtf+gBennEcuIXSoV/gc064Dix5CAF23Df4dflxJ+dwB9oYa7W4WqtSOeV",
+	"+1v3XfmBVXpe15UnD8Op52XpqwcWMg+wv8oI0qyX4jQMs4Y1n1ty+yhp3wIek4dtWsjDhLf1OJGvqreB",
+	"HLgbAuPcMBludibcLT0qmH+ODkZZE0UtTJQNB451Cjv5Y2oCMtE+9Gl8fp/hOevhOVszJ7JiwqJyBQhu",
+	"Xmf1vSPcsS5XT1ePzG74fwMAAP//",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -177,5 +177,8 @@ func wireStanding(s plan.Standing) RowStanding {
 	if at := moment(s.At); !at.IsZero() {
 		out.At = &at
 	}
+	if s.With != "" {
+		out.With = &s.With
+	}
 	return out
 }

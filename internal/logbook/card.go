@@ -26,7 +26,7 @@ func (l *Logbook) card(ctx context.Context, d *desk) (*Card, error) {
 	c := &Card{
 		Load: d.loadID, Slot: d.Entry.Slot, Name: d.Entry.Channel.Name, Unit: d.Unit.Title(), Channel: d.Entry.Channel, Refused: d.refused(), Closed: d.Closed(),
 		Permission: d.said, Callsign: d.Me.Callsign, Clock: d.clock(l.now()), Setting: d.weighing.Last, Tries: d.tries, Causes: d.weighing.Causes, Meant: d.Result.Meant,
-		Standing: d.Standing, Basis: trial.Basis(), Watts: d.Radio.Watts.Of(d.Entry.Channel.Power), Revision: d.Revision, Acts: []Act{},
+		Standing: d.Standing, Basis: trial.Basis(), Watts: d.Radio.Watts.Of(d.Entry.Channel.Power), Revision: d.Revision, Acts: []Act{}, Search: d.search(),
 	}
 	if c.Closed {
 		c.Owner = strings.TrimSpace(d.Result.Meant.Callsign + " " + d.Result.Meant.Locality)
@@ -98,7 +98,11 @@ func (d *desk) why(a trial.Act) string {
 		if a.Setting.Tone == d.Entry.Channel.TransmitTone {
 			return "as it is stored"
 		}
-		return "published by " + strings.Join(d.sources(func(t tone.Tone) bool { return t == a.Setting.Tone }), ", ")
+		by := d.sources(func(t tone.Tone) bool { return t == a.Setting.Tone })
+		if len(by) == 0 {
+			return "found by a search on its input"
+		}
+		return "published by " + strings.Join(by, ", ")
 	case "shift":
 		return "published"
 	case "width":

@@ -8,12 +8,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"time"
-	"unicode"
 
-	"mnemos/core/adif"
 	"mnemos/core/freq"
-	"mnemos/core/standing"
 	"mnemos/core/table"
 	"mnemos/core/trial"
 	"mnemos/internal/fault"
@@ -45,6 +41,9 @@ func (l *Logbook) List(ctx context.Context, loadID int64, find string) (*List, e
 			continue
 		}
 		out.Tries = append(out.Tries, a)
+		if a.Kind == string(trial.Contact) {
+			out.Answered++
+		}
 		if a.Kind == string(trial.Key) && !a.Negative {
 			if trial.Answer(a.Answer).Back() {
 				out.Answered++
@@ -74,6 +73,14 @@ func Says(a store.Attempt) string {
 			return "others hear it"
 		}
 		return "nobody hears it"
+	case trial.Seeking:
+		h := a.Hit()
+		if h.Tone.IsOff() {
+			return fmt.Sprintf("no %s on the %s", h.System.Words(), h.Side)
+		}
+		return fmt.Sprintf("%s on the %s", h.Tone.Words(), h.Side)
+	case trial.Contact:
+		return "contact with " + a.Station
 	default:
 	}
 	says := a.Answer
@@ -102,18 +109,12 @@ func (l *Logbook) Correct(ctx context.Context, id int64, form Edit) (store.Attem
 		return a, err
 	}
 	f := &fault.Invalid{}
-	for field, x := range map[string]struct {
-		text *string
-		to   *string
-	}{"spot": {form.Spot, &a.Spot}, "station": {form.Station, &a.Station}, "note": {form.Note, &a.Note}} {
-		if x.text == nil {
-			continue
-		}
-		*x.to = strings.TrimSpace(*x.text)
-		if len([]rune(*x.to)) > 200 || strings.ContainsFunc(*x.to, unicode.IsControl) {
-			f.Add(field, "up to 200 characters, in one line")
+	for _, x := range []struct{ text, to *string }{{form.Spot, &a.Spot}, {form.Station, &a.Station}, {form.Note, &a.Note}} {
+		if x.text != nil {
+			*x.to = *x.text
 		}
 	}
+	texts(f, map[string]*string{"spot": &a.Spot, "station": &a.Station, "note": &a.Note})
 	if form.Answer != nil {
 		if a.Answer = *form.Answer; a.Kind != string(trial.Key) || !trial.Answer(a.Answer).Valid() {
 			f.Add("answer", "say what came back: tail, ident, weak, reply or nothing")
@@ -126,33 +127,18 @@ func (l *Logbook) Correct(ctx context.Context, id int64, form Edit) (store.Attem
 	if err != nil {
 		return a, err
 	}
-	proved, err := l.proved(ctx, a)
+	stands, err := l.restand(ctx, a, false)
 	if err != nil {
 		return a, err
 	}
 	return a, l.store.Edit(ctx, a.PlanID, plan.Latest, stamp, func(e *store.Edit) error {
-		if proved != nil && !trial.Answer(a.Answer).Back() {
-			if err := e.Stand(*proved); err != nil {
+		if stands != nil {
+			if err := e.Stand(*stands); err != nil {
 				return err
 			}
 		}
 		return e.Put(a)
 	})
-}
-
-// proved is what a channel falls back to where this try alone proved it: it is in the
-// radio, and that it works is no longer shown. nil where it proved nothing.
-func (l *Logbook) proved(ctx context.Context, a store.Attempt) (*store.Standing, error) {
-	all, err := l.store.Standings(ctx, a.PlanID)
-	if err != nil {
-		return nil, err
-	}
-	s, ok := all[a.LoadID][a.ChannelID]
-	if !ok || s.State != string(standing.Proven) || s.At != a.At {
-		return nil, nil //nolint:nilnil // it proved nothing
-	}
-	s.State = string(standing.Stored)
-	return &s, nil
 }
 
 // Drop takes a try out of the log.
@@ -165,13 +151,13 @@ func (l *Logbook) Drop(ctx context.Context, id int64) error {
 	if err != nil {
 		return err
 	}
-	proved, err := l.proved(ctx, a)
+	stands, err := l.restand(ctx, a, true)
 	if err != nil {
 		return err
 	}
 	return l.store.Edit(ctx, a.PlanID, plan.Latest, stamp, func(e *store.Edit) error {
-		if proved != nil {
-			if err := e.Stand(*proved); err != nil {
+		if stands != nil {
+			if err := e.Stand(*stands); err != nil {
 				return err
 			}
 		}
@@ -182,7 +168,7 @@ func (l *Logbook) Drop(ctx context.Context, id int64) error {
 // Columns are the columns of the log as a table.
 var Columns = []string{
 	"time", "slot", "name", "receive MHz", "shift MHz", "tone out", "tone in", "width", "power", "watts", "power set again", "mark of tone seen", "kind", "answer", "yes", "was to fail", "place", "spot", "aerial",
-	"callsign", "station", "note",
+	"callsign", "station", "note", "side",
 }
 
 // CSV returns the log as a table that loses nothing.
@@ -200,7 +186,7 @@ func (l *Logbook) CSV(ctx context.Context, loadID int64) ([]byte, error) {
 	for _, a := range slices.Backward(list.Tries) {
 		row := []string{
 			a.At, strconv.Itoa(a.Slot), a.Name, freq.Hz(a.Receive).MHz(), strconv.FormatFloat(float64(a.Offset)/1e6, 'f', -1, 64), a.ToneOut, a.ToneIn, a.Width, a.Power, strconv.FormatFloat(a.Watts, 'f', -1, 64),
-			yes[a.PowerSet], yes[a.ModeSeen], a.Kind, a.Answer, yes[a.Yes], yes[a.Negative], a.Place, a.Spot, a.Aerial, a.Callsign, a.Station, a.Note,
+			yes[a.PowerSet], yes[a.ModeSeen], a.Kind, a.Answer, yes[a.Yes], yes[a.Negative], a.Place, a.Spot, a.Aerial, a.Callsign, a.Station, a.Note, a.Side,
 		}
 		for i, x := range row {
 			row[i] = table.Guarded(x)
@@ -211,55 +197,4 @@ func (l *Logbook) CSV(ctx context.Context, loadID int64) ([]byte, error) {
 	}
 	w.Flush()
 	return b.Bytes(), w.Error()
-}
-
-// ADI returns the contacts of the log as ADI: replies with a callsign. What is no contact
-// is left out, and listed.
-func (l *Logbook) ADI(ctx context.Context, loadID int64) (text string, losses []string, err error) {
-	list, err := l.List(ctx, loadID, "")
-	if err != nil {
-		return "", nil, err
-	}
-	var records []adif.Record
-	left := 0
-	for _, a := range slices.Backward(list.Tries) {
-		if a.Kind != string(trial.Key) || a.Answer != string(trial.Reply) || a.Station == "" {
-			left++
-			continue
-		}
-		at, err := time.Parse(time.RFC3339, a.At)
-		if err != nil {
-			return "", nil, fmt.Errorf("read the log: %w", err)
-		}
-		tx, rx := float64(a.Receive+a.Offset)/1e6, float64(a.Receive)/1e6
-		mhz := func(x float64) string { return strconv.FormatFloat(x, 'f', -1, 64) }
-		r := adif.Record{}
-		r.Set("CALL", strings.ToUpper(a.Station))
-		r.Set("STATION_CALLSIGN", a.Callsign)
-		r.Set("QSO_DATE", at.UTC().Format("20060102"))
-		r.Set("TIME_ON", at.UTC().Format("150405"))
-		r.Set("MODE", "FM")
-		r.Set("BAND", adif.Band(tx))
-		r.Set("FREQ", mhz(tx))
-		if a.Offset != 0 {
-			r.Set("FREQ_RX", mhz(rx))
-			r.Set("BAND_RX", adif.Band(rx))
-		}
-		r.Set("TX_PWR", strconv.FormatFloat(a.Watts, 'f', -1, 64))
-		r.Set("COMMENT", a.Note)
-		r.Set("MY_ANTENNA", a.Aerial)
-		r.Set(adif.Own("CHANNEL"), a.Name)
-		r.Set(adif.Own("TONE_OUT"), a.ToneOut)
-		r.Set(adif.Own("TONE_IN"), a.ToneIn)
-		r.Set(adif.Own("PLACE"), strings.Trim(a.Place+", "+a.Spot, ", "))
-		records = append(records, r)
-	}
-	text, lost := adif.Write(adif.Record{{Name: "ADIF_VER", Data: "3.1.4"}, {Name: "PROGRAMID", Data: "MNEMOS"}, {Name: "CREATED_TIMESTAMP", Data: l.now().UTC().Format("20060102 150405")}}, records)
-	for _, x := range lost {
-		losses = append(losses, x.String())
-	}
-	if left > 0 {
-		losses = append(losses, fmt.Sprintf("%d lines of the log are no contact with a station, and are not in it", left))
-	}
-	return text, losses, nil
 }

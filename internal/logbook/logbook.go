@@ -61,6 +61,7 @@ type Card struct {
 	Acts       []Act
 	Meant      *listing.Match
 	Standing   plan.Standing
+	Search     Search
 	Basis      string
 	Watts      float64
 	Revision   int64
@@ -86,6 +87,7 @@ type desk struct {
 	plan.Loaded
 	loadID   int64
 	tries    []store.Attempt // of this evening, oldest first
+	searches []store.Attempt // for its tone, ever, on the frequency that it has
 	facts    trial.Facts
 	weighing *trial.Weighing
 	said     *store.Permission
@@ -110,8 +112,19 @@ func (l *Logbook) desk(ctx context.Context, loadID int64, slot int) (*desk, erro
 		if err != nil {
 			return nil, fmt.Errorf("read the log: %w", err)
 		}
-		if a.LoadID == loadID && a.ChannelID == d.Entry.ChannelID && l.now().Sub(at) < evening {
-			d.tries = append(d.tries, a)
+		if a.ChannelID != d.Entry.ChannelID {
+			continue
+		}
+		switch trial.Kind(a.Kind) {
+		case trial.Contact:
+		case trial.Seeking:
+			if a.Receive == int64(d.Entry.Channel.Receive) {
+				d.searches = append(d.searches, a)
+			}
+		default:
+			if a.LoadID == loadID && l.now().Sub(at) < evening {
+				d.tries = append(d.tries, a)
+			}
 		}
 	}
 	said, err := l.store.Permissions(ctx, loading.Plan.ID)
@@ -168,11 +181,18 @@ func (d *desk) weighed() (out []trial.Try) {
 func (d *desk) known() trial.Facts {
 	c := d.Entry.Channel
 	f := trial.Facts{Start: d.start(), Tone: trial.None, Shift: trial.None, SendsTone: !c.TransmitTone.IsOff()}
+	// What two searches on the input agree on is as good as what is published.
+	if found := trial.Seek(trial.Input, store.Hits(d.searches)).Found; found != nil && !found.None && !tone.Same(found.Tone, c.TransmitTone) {
+		f.Tone, f.Tones = trial.Differ, append(f.Tones, found.Tone)
+	}
 	m := d.Result.Meant
 	if m == nil {
 		return f
 	}
-	f.Tone, f.Shift = trial.Agree, trial.Agree
+	f.Shift = trial.Agree
+	if f.Tone == trial.None {
+		f.Tone = trial.Agree
+	}
 	for _, o := range d.Result.Outputs {
 		if o.ID() != m.ID() && (o.Repeater == 0 || o.Repeater != m.Repeater) {
 			continue
@@ -237,14 +257,4 @@ func (d *desk) refused() string {
 }
 
 // with is the channel as a try sets it.
-func (d *desk) with(s trial.Setting) channel.Channel {
-	c := d.Entry.Channel
-	c.TransmitTone, c.Width = s.Tone, s.Width
-	if s.Offset != c.Offset() {
-		c.Side = channel.TransmitSide{Kind: channel.Shift, Offset: s.Offset}
-		if s.Offset == 0 {
-			c.Side = channel.TransmitSide{Kind: channel.Simplex}
-		}
-	}
-	return c
-}
+func (d *desk) with(s trial.Setting) channel.Channel { return as(d.Entry.Channel, s) }

@@ -55,7 +55,6 @@ func (l *Logbook) Record(ctx context.Context, loadID int64, slot int, form Form)
 		Width: string(form.Setting.Width), Power: string(c.Power), Watts: d.Radio.Watts.Of(c.Power), PowerSet: form.Setting.Power, ModeSeen: form.Setting.Mode || form.Kind == trial.Look,
 		Place: form.Setting.Where, Spot: form.Spot, Aerial: form.Setting.Aerial, Callsign: d.Me.Callsign, Station: form.Station, Note: form.Note,
 	}
-	proves := form.Kind == trial.Key && !form.Negative && form.Answer.Back() && d.with(form.Setting) == c
 	err = l.write(ctx, d, label(d, form), func(e *store.Edit) error {
 		var err error
 		if row.ID, err = e.ID("attempt"); err != nil {
@@ -64,7 +63,7 @@ func (l *Logbook) Record(ctx context.Context, loadID int64, slot int, form Form)
 		if err := e.Put(row); err != nil {
 			return err
 		}
-		if !proves {
+		if !proves(row, c) {
 			return nil
 		}
 		return e.Stand(store.Standing{LoadID: loadID, ChannelID: row.ChannelID, State: string(standing.Proven), Fingerprint: d.Fingerprint, PersonID: d.Me.ID, At: at})
@@ -102,18 +101,8 @@ func (l *Logbook) write(ctx context.Context, d *desk, label string, f func(*stor
 
 // check says what is wrong with a try as it is told.
 func (form *Form) check(f *fault.Invalid, d *desk, now time.Time) (at string) {
-	at = now.UTC().Format(time.RFC3339)
-	// A try that waited until somebody listened says when it was. A clock that is far off
-	// is not believed.
-	if t, err := time.Parse(time.RFC3339, form.At); err == nil && !t.After(now.Add(time.Minute)) && now.Sub(t) < evening {
-		at = t.UTC().Format(time.RFC3339)
-	}
-	for field, text := range map[string]*string{"spot": &form.Spot, "station": &form.Station, "note": &form.Note} {
-		*text = strings.TrimSpace(*text)
-		if len([]rune(*text)) > 200 || strings.ContainsFunc(*text, unicode.IsControl) {
-			f.Add(field, "up to 200 characters, in one line")
-		}
-	}
+	at = told(form.At, now)
+	texts(f, map[string]*string{"spot": &form.Spot, "station": &form.Station, "note": &form.Note})
 	switch {
 	case !slices.Contains([]trial.Kind{trial.Key, trial.Listen, trial.Look, trial.Ask}, form.Kind):
 		f.Add("kind", "%q is not a try: use key, listen, look or ask", form.Kind)
@@ -146,6 +135,25 @@ func (form *Form) check(f *fault.Invalid, d *desk, now time.Time) (at string) {
 		f.Add("setting", "without a call nothing is changed: this changes %s", says)
 	}
 	return at
+}
+
+// told is when something was. What waited until somebody listened says so itself; a clock
+// that is far off is not believed.
+func told(at string, now time.Time) string {
+	if t, err := time.Parse(time.RFC3339, at); err == nil && !t.After(now.Add(time.Minute)) && now.Sub(t) < evening {
+		now = t
+	}
+	return now.UTC().Format(time.RFC3339)
+}
+
+// texts are what is noted in one's own words.
+func texts(f *fault.Invalid, fields map[string]*string) {
+	for field, text := range fields {
+		*text = strings.TrimSpace(*text)
+		if len([]rune(*text)) > 200 || strings.ContainsFunc(*text, unicode.IsControl) {
+			f.Add(field, "up to 200 characters, in one line")
+		}
+	}
 }
 
 // keyed reports whether there was a call this evening.

@@ -8,9 +8,7 @@ import (
 	"mnemos/core/check"
 	"mnemos/core/entry"
 	"mnemos/core/evidence"
-	"mnemos/core/freq"
 	"mnemos/core/listing"
-	"mnemos/core/tone"
 	"mnemos/internal/store"
 )
 
@@ -150,20 +148,6 @@ func (d *desk) row(e store.Entry, r check.Result) Row {
 
 func (d *desk) subject(e store.Entry) check.Subject {
 	return check.Subject{
-		Channel: e.Channel, Slot: &e.Slot, Plan: d.band, Radio: d.radio, Occupancy: d.occupancy(), Settings: d.settings, Heard: d.answered(e),
+		Channel: e.Channel, Slot: &e.Slot, Plan: d.band, Radio: d.radio, Occupancy: d.occupancy(), Settings: d.settings, Heard: d.witnessed(e),
 	}
-}
-
-// answered is what something came back to when the channel was tested last, on the
-// frequency that it has now.
-func (d *desk) answered(e store.Entry) evidence.Heard {
-	a, ok := d.heard[e.ChannelID]
-	if !ok || a.Receive != int64(e.Channel.Receive) {
-		return evidence.Heard{}
-	}
-	t, err := tone.Parse(a.ToneOut)
-	if err != nil {
-		t = tone.Off
-	}
-	return evidence.Heard{Known: true, Tone: t, Offset: freq.Offset(a.Offset), Day: a.At[:min(10, len(a.At))]}
 }

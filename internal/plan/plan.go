@@ -53,6 +53,8 @@ type desk struct {
 	numbers    map[int64]int    // that everybody uses, by channel; read by number
 	standings  map[int64]store.Standing
 	heard      map[int64]store.Attempt // what was answered on the air, by channel
+	searched   map[int64][]store.Attempt
+	proofs     map[int64][]store.Attempt // what proved the channels of this load
 	listings   listing.Source
 	generation check.Generation // of the listings
 }
@@ -92,6 +94,12 @@ func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
 	}
 	d.standings = standings[loadID]
 	if d.heard, err = p.store.LastHeard(ctx, d.plan.ID); err != nil {
+		return nil, err
+	}
+	if d.searched, err = p.store.Searched(ctx, d.plan.ID); err != nil {
+		return nil, err
+	}
+	if d.proofs, err = p.store.Proofs(ctx, loadID); err != nil {
 		return nil, err
 	}
 	d.settings = settings(d.plan, licence, p.now())

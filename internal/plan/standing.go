@@ -3,10 +3,13 @@ package plan
 import (
 	"context"
 	"fmt"
+	"strconv"
 	"strings"
 
 	"mnemos/core/slots"
 	"mnemos/core/standing"
+	"mnemos/core/tone"
+	"mnemos/core/trial"
 	"mnemos/internal/fault"
 	"mnemos/internal/store"
 )
@@ -17,6 +20,7 @@ type Standing struct {
 	Was    standing.State // what it had come to before the radio was to hold something else; "" for nothing
 	Person int64          // who said so; 0 for nobody
 	At     string         // when
+	With   string         // where and with what it was proven; "" for nothing known
 }
 
 func heldOf(e store.Entry) standing.Held {
@@ -30,7 +34,34 @@ func (d *desk) standing(e store.Entry) Standing {
 		return Standing{Now: standing.Planned}
 	}
 	now, was := standing.Record{State: standing.State(s.State), Fingerprint: s.Fingerprint}.Now(standing.Fingerprint(heldOf(e), d.radio))
-	return Standing{now, was, s.PersonID, s.At}
+	return Standing{now, was, s.PersonID, s.At, proven(d.proofs[e.ChannelID])}
+}
+
+// proven says where and with what a channel was proven, and what its filter was tried with.
+func proven(by []store.Attempt) string {
+	if len(by) == 0 || by[0].Negative {
+		return ""
+	}
+	a := by[0]
+	says := []string{a.Answer}
+	for _, x := range []string{a.Spot, trial.Words(a.Place), strconv.FormatFloat(a.Watts, 'g', 3, 64) + " W", trial.Words(a.Aerial)} {
+		if x != "" {
+			says = append(says, x)
+		}
+	}
+	for _, n := range by[1:] {
+		if n.Negative {
+			t, err := tone.Parse(n.ToneOut)
+			if err != nil {
+				continue
+			}
+			if says = append(says, "silent with "+t.Words()); t.IsOff() {
+				says[len(says)-1] = "silent without its tone"
+			}
+			break
+		}
+	}
+	return strings.Join(says, ", ")
 }
 
 // Stand says how far the channels in some slots have come into a radio, as one step.

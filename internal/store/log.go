@@ -3,6 +3,9 @@ package store
 import (
 	"context"
 	"fmt"
+
+	"mnemos/core/tone"
+	"mnemos/core/trial"
 )
 
 // Attempts returns the tries of a plan, oldest first.
@@ -70,4 +73,51 @@ func (s *Store) LastHeard(ctx context.Context, planID int64) (map[int64]Attempt,
 		out[r.ChannelID] = r
 	}
 	return out, nil
+}
+
+// Searched returns the searches for a tone of each channel of a plan, oldest first.
+func (s *Store) Searched(ctx context.Context, planID int64) (map[int64][]Attempt, error) {
+	var rows []Attempt
+	if err := s.read.SelectContext(ctx, &rows, "SELECT "+tables["attempt"].columns+" FROM attempt WHERE plan_id = ? AND kind = 'search' ORDER BY at, id", planID); err != nil {
+		return nil, fmt.Errorf("read the log: %w", err)
+	}
+	out := map[int64][]Attempt{}
+	for _, r := range rows {
+		out[r.ChannelID] = append(out[r.ChannelID], r)
+	}
+	return out, nil
+}
+
+// Proofs returns what proved the channels of a radio, by channel: the call that was
+// answered, and behind it the calls since that were to fail and did.
+func (s *Store) Proofs(ctx context.Context, loadID int64) (map[int64][]Attempt, error) {
+	var rows []Attempt
+	err := s.read.SelectContext(ctx, &rows, "SELECT "+tables["attempt"].columns+` FROM attempt WHERE id IN (SELECT a.id FROM standing s JOIN attempt a ON a.load_id = s.load_id AND a.channel_id = s.channel_id
+		WHERE s.load_id = ? AND s.state = 'proven' AND a.kind = 'key' AND (a.at = s.at AND NOT a.negative AND a.answer <> 'nothing' OR a.at >= s.at AND a.negative AND a.answer = 'nothing'))
+		ORDER BY negative, at, id`, loadID)
+	if err != nil {
+		return nil, fmt.Errorf("read what proved a channel: %w", err)
+	}
+	out := map[int64][]Attempt{}
+	for _, r := range rows {
+		out[r.ChannelID] = append(out[r.ChannelID], r)
+	}
+	return out, nil
+}
+
+// Hit is what a search for a tone came to, as it was noted.
+func (a Attempt) Hit() trial.Hit {
+	t, err := tone.Parse(a.ToneIn)
+	if err != nil {
+		t = tone.Off
+	}
+	return trial.Hit{Side: trial.Side(a.Side), System: trial.System(a.Answer), Tone: t}
+}
+
+// Hits are those of searches.
+func Hits(searches []Attempt) (out []trial.Hit) {
+	for _, a := range searches {
+		out = append(out, a.Hit())
+	}
+	return out
 }

@@ -198,6 +198,7 @@ type Attempt struct {
 	Callsign  string  `db:"callsign" json:"callsign"`
 	Station   string  `db:"station" json:"station"`
 	Note      string  `db:"note" json:"note"`
+	Side      string  `db:"side" json:"side"` // where a search for a tone sat
 	Rev       int64   `db:"rev" json:"-"`
 }
 

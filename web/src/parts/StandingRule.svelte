@@ -43,7 +43,9 @@
       : ''}, and changed since.
   </p>
 {:else if at > 0}
-  <p class="mt-0.5 text-note text-ink2">{standing.at ? when(standing.at) : ''}{person ? ` · ${person}` : ''}</p>
+  <p class="mt-0.5 text-note text-ink2">
+    {standing.at ? when(standing.at) : ''}{person ? ` · ${person}` : ''}{standing.with ? ` · ${standing.with}` : ''}
+  </p>
 {/if}
 
 <style>

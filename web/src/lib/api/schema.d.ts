@@ -1724,6 +1724,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/entries/{slot}/card/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Record what a search for a tone came to */
+        post: operations["recordSearch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/loads/{load}/entries/{slot}/card/keep": {
         parameters: {
             query?: never;
@@ -1795,7 +1815,8 @@ export interface paths {
         /** The log as a file */
         get: operations["getLogFile"];
         put?: never;
-        post?: never;
+        /** Bring the contacts of an ADI file into the log */
+        post: operations["bringContacts"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2392,6 +2413,8 @@ export interface components {
             person: number;
             /** Format: date-time */
             at: string | null;
+            /** @description what came back, where and with what, where a test proved it */
+            with?: string;
         };
         Arrangement: {
             /** @enum {string} */
@@ -3980,6 +4003,48 @@ export interface components {
             station?: string;
             note?: string;
         };
+        SearchForm: {
+            /** @description where the radio sat: input or output */
+            side: string;
+            /** @description what was searched: ctcss or dcs */
+            system: string;
+            /** @description what it stopped at; empty for nothing */
+            tone: string;
+            at?: string;
+            spot?: string;
+            station?: string;
+            note?: string;
+        };
+        /** @description where to sit while a tone is searched, and what came of it */
+        SearchSeat: {
+            /** Format: int64 */
+            sit_hz: number;
+            /** @description to search next */
+            system: string;
+            why: string;
+            doubt: string;
+            offer?: components["schemas"]["SearchOffer"];
+        };
+        /** @description what the hits agree on, for the field where it belongs */
+        SearchOffer: {
+            says: string;
+            why: string;
+            field: string;
+            tone: string;
+            /** @description it is what is stored */
+            same: boolean;
+        };
+        ToneSearch: {
+            refused: string;
+            /**
+             * Format: int64
+             * @description where the radio belongs afterwards
+             */
+            back_hz: number;
+            input?: components["schemas"]["SearchSeat"];
+            output?: components["schemas"]["SearchSeat"];
+            hits: components["schemas"]["LoggedTry"][];
+        };
         TryEdit: {
             answer?: string;
             spot?: string;
@@ -4011,6 +4076,8 @@ export interface components {
             person: number;
             /** @description what came of it */
             says: string;
+            /** @description where a search for a tone sat */
+            side?: string;
         };
         TestCause: {
             says: string;
@@ -4071,6 +4138,7 @@ export interface components {
             answered: boolean;
             acts: components["schemas"]["TestAct"][];
             standing: components["schemas"]["RowStanding"];
+            search: components["schemas"]["ToneSearch"];
             basis: string;
             /** Format: double */
             watts: number;
@@ -6957,6 +7025,34 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    recordSearch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+                slot: components["parameters"]["Slot"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SearchForm"];
+            };
+        };
+        responses: {
+            /** @description The card after it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestCard"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     keepTry: {
         parameters: {
             query?: never;
@@ -7075,6 +7171,42 @@ export interface operations {
                 };
                 content: {
                     "application/octet-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    bringContacts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description the file, as text */
+                    text: string;
+                };
+            };
+        };
+        responses: {
+            /** @description What came of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        added: number;
+                        /** @description in the log already */
+                        known: number;
+                        /** @description what was not carried over */
+                        losses: string[];
+                    };
                 };
             };
             default: components["responses"]["Problem"];
