@@ -11,6 +11,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mnemos/core/standing"
+	"mnemos/core/trial"
+	"mnemos/internal/demo/demotest"
+	"mnemos/internal/logbook"
 	"mnemos/internal/plan"
 )
 
@@ -211,6 +214,11 @@ func listening(p *person) {
 // trying is a channel that stays silent, from the vehicle.
 func trying(p *person) {
 	p.calls("QX9ABC")
+	p.logs(17, "08:52", trial.Reply, "QX3TAM")
+	p.logs(8, "08:57", trial.Weak, "")
+	p.logs(5, "09:04", trial.Ident, "")
+	p.logs(24, "09:13", trial.Nothing, "")
+	p.logs(16, "09:24", trial.Tail, "")
 	p.goes("/log")
 	p.mouse("Marran Light")
 	p.reads("main", "QX9ABC testing")
@@ -219,4 +227,17 @@ func trying(p *person) {
 	p.reads(".panel", "Why nothing came back")
 	p.until("document.querySelector('.said.shown') === null")
 	ask[any](p, "scrollTo(0, 0)")
+}
+
+// logs is a call as the channel is stored, this morning.
+func (p *person) logs(slot int, at string, came trial.Answer, from string) {
+	p.t.Helper()
+	app := p.another()
+	c, err := app.Log.Card(p.t.Context(), demotest.Trail, slot)
+	require.NoError(p.t, err)
+	set := c.Acts[0].Setting
+	set.Where = "vehicle"
+	form := logbook.Form{Kind: trial.Key, Setting: set, Answer: came, Station: from, At: "2026-11-25T" + at + ":00Z", Spot: "harbour road"}
+	_, err = app.Log.Record(p.t.Context(), demotest.Trail, slot, form)
+	require.NoError(p.t, err)
 }

@@ -41,15 +41,11 @@ func heardOtherwise(p *Pass) {
 		says, when = "Others send "+h.Tone.Words(), "Two searches on its input agree, the last on "+h.Day
 	}
 	switch published := p.Meant != nil && p.Meant.UplinkTone.Known; {
-	case !tone.Same(h.Tone, p.Channel.TransmitTone):
-		label := "Send " + h.Tone.Words()
-		if h.Tone.IsOff() {
-			label = "Send no tone"
-		}
+	case !h.Opens(p.Channel.TransmitTone):
 		p.Report(Finding{
 			Severity: Fix, Field: channel.FieldTransmitTone, Title: says,
 			Message: fmt.Sprintf("%s. The channel sends %s.", when, p.Channel.TransmitTone.Words()), Why: why,
-			Fixes: []Remedy{p.Remedy(label, func(to *channel.Channel) { to.TransmitTone = h.Tone })},
+			Fixes: []Remedy{p.Remedy("Send "+h.Tone.Words(), func(to *channel.Channel) { to.TransmitTone = h.Tone })},
 		})
 	case published && !tone.Same(h.Tone, p.Meant.UplinkTone.Tone):
 		p.Report(Finding{

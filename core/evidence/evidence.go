@@ -73,8 +73,12 @@ type Heard struct {
 	Searched bool
 	Tone     tone.Tone // that was sent
 	Offset   freq.Offset
-	Day      string // when, as 2026-11-25
+	Day      string // when, as 25 Nov 2026
 }
+
+// Opens reports whether a tone opens what was heard: the one that did, or any where it
+// opened to none.
+func (h Heard) Opens(t tone.Tone) bool { return h.Tone.IsOff() || tone.Same(h.Tone, t) }
 
 // Case is everything that speaks about a channel.
 type Case struct {
@@ -121,7 +125,7 @@ func (c Case) hear(rows []Row) {
 			heard := c.Channel.Receive + freq.Hz(c.Heard.Offset)
 			r.Heard, r.Mark = frequency(heard), compare(heard == tx)
 		case channel.FieldTransmitTone:
-			r.Heard, r.Mark = toneCell(c.Heard.Tone, "no tone"), compare(tone.Same(c.Heard.Tone, c.Channel.TransmitTone))
+			r.Heard, r.Mark = toneCell(c.Heard.Tone, "no tone"), compare(c.Heard.Opens(c.Channel.TransmitTone))
 		default:
 		}
 	}

@@ -109,3 +109,31 @@ func TestPath(t *testing.T) {
 	assert.Greater(t, key(tone.MustParse("D023N")).Index, 50)
 	assert.Equal(t, channel.Blocked, theCase("162.475", nil).Channel.Side.Kind)
 }
+
+// TestHeardPath: what the repeater answered to on the air decides what opens it, whatever is
+// published.
+func TestHeardPath(t *testing.T) {
+	answered := func(line string, h Heard) *Leg {
+		c := theCase(line, marran(t885, t885))
+		h.Known = true
+		c.Heard = h
+		return c.Path().Up
+	}
+	down := freq.Offset(-600_000)
+	for name, c := range map[string]struct {
+		up     *Leg
+		passes Passes
+		says   string
+		lock   LockKind
+	}{
+		"another tone, and it is sent":     {answered("146.94 127.3", Heard{Tone: t1273.Tone, Offset: down}), Would, "It heard you", LockTone},
+		"another tone, and it is not sent": {answered("146.94 88.5", Heard{Tone: t1273.Tone, Offset: down}), WouldNot, "It would not hear you", LockTone},
+		"none is needed":                   {answered("146.94 88.5", Heard{Offset: down}), Would, "It heard you", LockOpen},
+		"others send it":                   {answered("146.94 127.3", Heard{Searched: true, Tone: t1273.Tone, Offset: down}), Would, "It would hear you", LockTone},
+		"on another input":                 {answered("146.94 + 88.5", Heard{Tone: t885.Tone, Offset: down}), WouldNot, "It answered on 146.34", LockTone},
+	} {
+		assert.Equal(t, c.passes, c.up.Passes, name)
+		assert.Contains(t, c.up.Says, c.says, name)
+		assert.Equal(t, c.lock, c.up.Lock, name)
+	}
+}

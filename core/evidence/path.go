@@ -78,6 +78,7 @@ func (c Case) Path() Path {
 	p.Through = "repeater"
 	p.up(c.Meant)
 	p.dispute(c)
+	p.heard(c.Heard, ch)
 	p.down(c.Meant, ch)
 	return p
 }
@@ -139,6 +140,27 @@ func (p *Path) dispute(c Case) {
 	p.Up.Lock, p.Up.Wants, p.Up.Passes, p.Up.Says = LockUnknown, nil, Unknown, "It may not hear you"
 	if !slices.ContainsFunc(said, func(t tone.Tone) bool { return opens(p.Up.Key, t) }) {
 		p.Up.Passes, p.Up.Says = WouldNot, "It would not hear you"
+	}
+}
+
+// heard decides, where something was heard on the air: the repeater itself said what
+// opens it.
+func (p *Path) heard(h Heard, ch channel.Channel) {
+	if !h.Known || p.Up == nil {
+		return
+	}
+	listens := ch.Receive + freq.Hz(h.Offset)
+	p.Up.Either, p.Up.Elsewhere, p.Up.Wants = nil, listens != p.Up.Hz, nil
+	p.Up.lock(h.Tone, true)
+	switch {
+	case p.Up.Elsewhere:
+		p.Up.Passes, p.Up.Says = WouldNot, "It answered on "+listens.MHz()
+	case !h.Opens(ch.TransmitTone):
+		p.Up.Passes, p.Up.Says = WouldNot, "It would not hear you"
+	case h.Searched:
+		p.Up.Passes, p.Up.Says = Would, "It would hear you"
+	default:
+		p.Up.Passes, p.Up.Says = Would, "It heard you"
 	}
 }
 

@@ -85,27 +85,27 @@ func Seek(side Side, hits []Hit) Search {
 		}
 	}
 	own = own[max(0, len(own)-Recent):]
-	s := Search{Side: side, System: CTCSS, Why: "first CTCSS, which is commoner"}
+	s := Search{Side: side, System: CTCSS, Why: "CTCSS first: it is commoner."}
 	tones, none := counts(own)
 	// A hit that is never seen again where two searches find nothing was misread.
 	tones = slices.DeleteFunc(tones, func(f Found) bool { return f.Hits < agree && none[system(f.Tone)] >= agree })
 	switch {
 	case len(tones) > 0 && tones[0].Hits >= agree && (len(tones) == 1 || tones[1].Hits < tones[0].Hits):
 		s.Found = &tones[0]
-		s.System, s.Why = system(tones[0].Tone), "two hits agree"
+		s.System, s.Why = system(tones[0].Tone), "Two hits agree: that is enough."
 		if len(tones) > 1 {
 			s.Doubt = fmt.Sprintf("Another hit said %s: a misread over, or a station that does not open it.", tones[1].Tone.Words())
 		}
 	case len(tones) > 0:
-		s.System, s.Why = system(tones[0].Tone), "once more, to be sure: one hit can be misread"
+		s.System, s.Why = system(tones[0].Tone), "Once more, to be sure: one hit can be misread."
 		s.Doubt = apart(tones)
 	case none[CTCSS] >= agree && none[DCS] >= agree:
 		s.Found = &Found{Side: side, None: true, Hits: none[CTCSS] + none[DCS]}
-		s.System, s.Why = DCS, "nothing of either, twice"
+		s.System, s.Why = DCS, "Nothing of either, twice."
 	case none[CTCSS] >= agree:
-		s.System, s.Why = DCS, "no CTCSS in two searches: now DCS"
+		s.System, s.Why = DCS, "Two searches found no CTCSS: now DCS."
 	case none[CTCSS] > 0 && none[CTCSS] >= none[DCS]:
-		s.Why = "CTCSS once more: a search takes several overs"
+		s.Why = "CTCSS once more: an over can be too short."
 	}
 	return s
 }

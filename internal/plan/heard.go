@@ -2,6 +2,7 @@ package plan
 
 import (
 	"slices"
+	"time"
 
 	"mnemos/core/evidence"
 	"mnemos/core/freq"
@@ -33,4 +34,11 @@ func (d *desk) witnessed(e store.Entry) evidence.Heard {
 	return evidence.Heard{Known: true, Tone: t, Offset: freq.Offset(answered.Offset), Day: day(answered.At)}
 }
 
-func day(at string) string { return at[:min(10, len(at))] }
+// day is when something was, as it is written for people.
+func day(at string) string {
+	t, err := time.Parse(time.RFC3339, at)
+	if err != nil {
+		return at
+	}
+	return t.Format("2 Jan 2006")
+}

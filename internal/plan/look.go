@@ -86,7 +86,7 @@ func (p *Plans) Evidence(ctx context.Context, loadID int64, slot int) (*Evidence
 func (d *desk) evidence(e store.Entry, r check.Result, matches []assess.Match) *Evidence {
 	v := &Evidence{
 		Slot: e.Slot, Name: e.Channel.Name, ShortName: e.ShortName, Channel: e.Channel, Verdict: r.Verdict,
-		Path: evidence.Case{Channel: e.Channel, Plan: d.band, Meant: r.Meant, Others: others(r)}.Path(),
+		Path: evidence.Case{Channel: e.Channel, Plan: d.band, Meant: r.Meant, Others: others(r), Heard: d.witnessed(e)}.Path(),
 		Rows: r.Rows, Findings: r.Findings, Matches: matches, Losses: []radio.Loss{},
 	}
 	if _, losses := radio.Fit(e.Channel, d.radio); losses != nil {

@@ -46,6 +46,11 @@ export function toneText(text: string): string {
   return text.startsWith('D') ? text : `${text} Hz`;
 }
 
+/** Names what is sent: a tone with its unit, or "no tone". */
+export function sentTone(text: string): string {
+  return ['', 'off', 'none'].includes(text) ? 'no tone' : toneText(text);
+}
+
 /** Formats a bearing with three digits: "062°". */
 export function bearing(degrees: number): string {
   return `${String(Math.round(degrees) % 360).padStart(3, '0')}°`;

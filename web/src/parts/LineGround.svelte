@@ -43,6 +43,8 @@
   }
   @media (max-width: 45em) {
     .line {
+      height: auto; /* what is in it may want two rows */
+      min-height: 64px;
       margin: 0 calc(-1 * var(--margin));
       padding: 0 var(--margin);
       border-width: 0 0 1px;

@@ -1,14 +1,22 @@
 <script lang="ts">
   import type { FoundRepeater } from '$lib/api/client';
+  import { untrack } from 'svelte';
   import { fieldWords } from '$lib/format';
+  import { handed } from '$lib/handed';
   import type { FindState } from './find.svelte';
 
   /** What the person knows better than the listings about one field. */
   let { find, repeater, field }: { find: FindState; repeater: FoundRepeater; field: string } = $props();
   const known = $derived(repeater.corrected.find((c) => c.field === field));
-  let editing = $state(false);
-  let value = $state('');
-  let note = $state('');
+  const given = untrack(() =>
+    handed.take(
+      repeater.statements.map((s) => ({ source: s.source, key: s.key })),
+      field,
+    ),
+  );
+  let editing = $state(given !== undefined);
+  let value = $state(given?.value ?? '');
+  let note = $state(given?.note ?? '');
   const hints: Record<string, string> = {
     input: '147.84',
     uplink_tone: '103.5, D023N, none',

@@ -6,6 +6,7 @@
   import Mark from '$parts/Mark.svelte';
   import { api, must, type FoundRepeater } from '$lib/api/client';
   import { chosen as picks } from '$lib/api/chosen.svelte';
+  import { handed } from '$lib/handed';
   import { workspaceQuery } from '$lib/queries';
   import { narrow } from '$lib/screen.svelte';
   import { commands, field } from '$session/commands.svelte';
@@ -25,6 +26,7 @@
   import { ageAt } from './age';
 
   const find = new FindState(useQueryClient(), desk);
+  find.selected = handed.record;
   let bringing = $state(false);
   let dropped = $state<File>();
   let input = $state<HTMLInputElement>();

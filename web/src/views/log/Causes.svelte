@@ -10,8 +10,10 @@
     chosen: number;
     choose: (act: number) => void;
     negative: () => void;
+    searching: boolean;
+    search: () => void;
   }
-  let { c, chosen, choose, negative }: Props = $props();
+  let { c, chosen, choose, negative, searching, search }: Props = $props();
   const most = $derived(Math.max(0.2, ...c.causes.map((x) => Math.max(x.now, x.was))));
   const best = $derived(Math.max(0.05, ...c.acts.map((a) => a.worth)));
   const act = $derived(c.acts[chosen]);
@@ -60,7 +62,7 @@
     </p>
   </section>
 {/if}
-{#if c.acts.length > 0 && !c.answered}
+{#if c.acts.length > 0 && !c.answered && !searching}
   <section aria-label="Next">
     <h3>
       {silent ? 'Next, change one thing' : 'First'}
@@ -101,6 +103,18 @@
     </p>
   </section>
 {/if}
+{#if !searching && !c.answered && c.search.input}
+  <section aria-label="Tone search">
+    <h3>Or find out what others send</h3>
+    <p class="quiet">
+      {#if c.search.hits.length > 0}{c.search.hits.length === 1
+          ? 'One search'
+          : `${String(c.search.hits.length)} searches`} so far.{:else}A search on the input needs somebody near you who
+        uses it, and sends nothing.{/if}
+      <button type="button" class="link" onclick={search}>Search for the tone</button>
+    </p>
+  </section>
+{/if}
 
 <style>
   h3 {
@@ -137,6 +151,7 @@
     font-weight: var(--w-strong);
   }
   .r {
+    grid-column: 3;
     text-align: right;
     font-size: 13px;
     font-weight: var(--w-normal);

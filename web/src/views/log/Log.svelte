@@ -8,10 +8,13 @@
   import { commands, field } from '$session/commands.svelte';
   import { desk } from '$session/session';
   import Causes from './Causes.svelte';
+  import Evening from './Evening.svelte';
   import LogList from './LogList.svelte';
+  import LogSheet from './LogSheet.svelte';
   import { LogState, type Act } from './log.svelte';
   import Pick from './Pick.svelte';
   import Refused from './Refused.svelte';
+  import Search from './Search.svelte';
   import TestCardPart from './TestCardPart.svelte';
   import Tries from './Tries.svelte';
 
@@ -86,6 +89,19 @@
       { note },
       'what the owner said',
     );
+  /** What a search found goes where it belongs. */
+  const take = (field: string, tone: string, says: string) =>
+    void log.send(
+      picks.load,
+      'PATCH',
+      '/api/loads/{load}/entries/{slot}',
+      { path: { load: picks.load, slot: log.slot } },
+      { [field]: tone, revision: ledger.data?.revision ?? 0 },
+      says,
+    );
+  const choose = (slot: number) => {
+    if (rows.some((r) => r.slot === slot)) log.choose(slot);
+  };
   const call = async (callsign: string) => {
     const done = await log.send(
       picks.load,
@@ -133,10 +149,22 @@
         }}
       />
     {:else if c && setting}
-      {#if c.refused}
+      {#if log.searching}
+        <Search
+          {log}
+          {c}
+          note={(what) => log.search(picks.load, what)}
+          {take}
+          back={() => {
+            log.searching = false;
+            log.trouble = '';
+          }}
+        />
+      {:else if c.refused}
         <Refused
           {c}
           permit={(note) => void permit(note)}
+          search={() => (log.searching = true)}
           back={() => {
             log.choose(-1);
           }}
@@ -160,13 +188,19 @@
       {/if}
     {:else if card.isError}<p role="alert" class="py-4 text-stop">{card.error.message}</p>
     {:else}<p class="py-4 text-ink2" aria-busy="true">Looking at what is known of it …</p>{/if}
+    {#if book.data && !find}<Evening
+        tries={book.data.tries}
+        due={c ? c.first && new Date(Date.parse(c.first) + c.minutes * 60_000).toISOString() : ''}
+        {time}
+        {choose}
+      />{/if}
     {#if book.data}<LogList
         book={book.data}
         load={picks.load}
         bind:find
-        choose={(slot) => {
-          if (rows.some((r) => r.slot === slot)) log.choose(slot);
-        }}
+        {choose}
+        brought={log.brought}
+        bring={(file) => void log.bring(picks.load, file).then(() => client.invalidateQueries())}
         drop={(id) =>
           void log
             .send(picks.load, 'DELETE', '/api/log/{id}', { path: { id } }, {}, 'take a try out of the log')
@@ -188,12 +222,25 @@
           log.negative = false;
         }}
         negative={() => (log.negative = true)}
+        searching={log.searching}
+        search={() => (log.searching = true)}
       />
     </aside>
   {/if}
 </div>
 
+{#if book.data}<LogSheet
+    book={book.data}
+    plan={workspace.data?.plan.name ?? ''}
+    unit={workspace.data?.loads.find((l) => l.id === picks.load)?.unit.name ?? ''}
+  />{/if}
+
 <style>
+  @media print {
+    .log {
+      display: none;
+    }
+  }
   .log {
     display: grid;
     grid-template-columns: minmax(0, 1fr) var(--panel);

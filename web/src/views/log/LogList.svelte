@@ -2,7 +2,9 @@
   import Frequency from '$parts/Frequency.svelte';
   import Mark from '$parts/Mark.svelte';
   import type { LogBook } from '$lib/api/client';
-  import { toneText, when } from '$lib/format';
+  import { sentTone, when } from '$lib/format';
+
+  import type { Brought } from './log.svelte';
 
   /** What happened on the air, newest first. */
   interface Props {
@@ -12,17 +14,20 @@
     choose: (slot: number) => void;
     drop: (id: number) => void;
     edit: (id: number, form: { answer?: string; note: string; station: string; spot: string }) => Promise<boolean>;
+    bring: (file: File) => void;
+    /** What came of a file of contacts. */
+    brought: Brought | undefined;
   }
-  let { book, load, find = $bindable(), choose, drop, edit }: Props = $props();
+  let { book, load, find = $bindable(), choose, drop, edit, bring, brought }: Props = $props();
   let most = $state(40);
   let open = $state(0);
   let form = $state({ answer: '', note: '', station: '', spot: '' });
   const file = (as: string) => `/api/loads/${String(load)}/log/file?as=${as}`;
 </script>
 
-{#if book.tries.length > 0 || find}
-  <div class="head">
-    <h2>The log</h2>
+<div class="head">
+  <h2>The log</h2>
+  {#if book.tries.length > 0 || find}
     <label class="sr-only" for="log-find">Find in the log</label>
     <input id="log-find" bind:value={find} placeholder="a name, a word, reply, nothing" autocomplete="off" />
     <p>
@@ -30,8 +35,9 @@
       {book.answered} answered <Mark kind="unverified" />
       {book.silent} silent
     </p>
-    <p class="files">
-      <a class="link" href={file('csv')} download="log.csv">CSV</a>
+  {:else}<p>Nothing yet. Choose a channel above and test it; or bring the contacts of another log.</p>{/if}
+  <p class="files">
+    {#if book.tries.length > 0}<a class="link" href={file('csv')} download="log.csv">CSV</a>
       <a class="link" href={file('adi')} download="contacts.adi">ADI, contacts only</a>
       <button
         type="button"
@@ -39,10 +45,40 @@
         onclick={() => {
           print();
         }}>print</button
-      >
+      >{/if}
+    <label class="link bring"
+      >bring contacts (ADI)<input
+        type="file"
+        accept=".adi,.adif,text/plain"
+        class="sr-only"
+        onchange={(e) => {
+          const f = e.currentTarget.files?.[0];
+          if (f) bring(f);
+          e.currentTarget.value = '';
+        }}
+      /></label
+    >
+  </p>
+</div>
+{#if brought}
+  <div class="brought" role="status">
+    <p>
+      {brought.added === 1 ? '1 contact is' : `${String(brought.added)} contacts are`} in the log now{brought.known > 0
+        ? `, ${String(brought.known)} were there already`
+        : ''}. A contact proves no channel: nobody knows how the radio was set.
     </p>
+    {#if brought.losses.length > 0}<details>
+        <summary
+          >{brought.losses.length === 1 ? '1 thing was' : `${String(brought.losses.length)} things were`} not carried over</summary
+        >
+        <ul class="losses">
+          {#each brought.losses as l, i (i)}<li>{l}</li>{/each}
+        </ul>
+      </details>{/if}
   </div>
-  <ul>
+{/if}
+{#if book.tries.length > 0 || find}
+  <ul class="lines">
     {#each book.tries.slice(0, most) as t (t.id)}
       <li>
         <button
@@ -51,12 +87,16 @@
           onclick={() => {
             choose(t.slot);
           }}
-          title="test it again"><span class="n">{t.slot}</span> {t.name}</button
+          title="test it again"><span class="n">{t.slot || ''}</span> {t.name}</button
         >
-        <span class="rx"><Frequency hz={t.receive_hz} /></span>
-        <span class="tone">{t.setting.tone === 'off' || !t.setting.tone ? 'no tone' : toneText(t.setting.tone)}</span>
+        <span class="rx"
+          >{#if t.receive_hz > 0}<Frequency hz={t.receive_hz} />{/if}</span
+        >
+        <span class="tone">{t.kind === 'search' || t.kind === 'contact' ? '' : sentTone(t.setting.tone)}</span>
         <span class="came"
-          ><Mark kind={(t.kind === 'key' ? t.answer !== 'nothing' : t.yes) ? 'agrees' : 'unverified'} />
+          ><Mark
+            kind={(t.kind === 'key' ? t.answer !== 'nothing' : t.yes || t.kind === 'contact') ? 'agrees' : 'unverified'}
+          />
           {t.says}{#if t.note}<i>{t.note}</i>{/if}</span
         >
         <span class="with">{t.spot || t.setting.where}</span>
@@ -139,13 +179,39 @@
     padding: 0 8px;
     min-width: 0;
   }
-  li {
+  .lines li {
     display: grid;
     grid-template-columns: 190px 76px 80px minmax(0, 1fr) 96px 92px 36px;
     align-items: baseline;
     min-height: 24px;
     border-bottom: 1px solid var(--rule);
     font-size: 13.5px;
+  }
+  .bring {
+    cursor: pointer;
+    position: relative;
+  }
+  .bring input {
+    left: 0;
+    width: 1px;
+    height: 1px;
+    padding: 0;
+  }
+  .bring:focus-within {
+    outline: 2px solid var(--accent);
+    outline-offset: 2px;
+  }
+  .brought {
+    padding: 4px 0 6px 40px;
+    font-size: 13.5px;
+  }
+  .losses {
+    color: var(--ink2);
+    padding: 2px 0 0 16px;
+    list-style: disc;
+  }
+  summary {
+    cursor: pointer;
   }
   .slot {
     text-align: left;
@@ -193,7 +259,7 @@
     h2 {
       padding-left: 0;
     }
-    li {
+    .lines li {
       grid-template-columns: minmax(0, 1fr) auto;
       padding: 4px 0;
     }

@@ -4,7 +4,12 @@
   import type { TestCard } from '$lib/api/client';
 
   /** Why a channel gets no card; for a closed repeater, what its owner said. */
-  let { c, permit, back }: { c: TestCard; permit: (note: string) => void; back: () => void } = $props();
+  let {
+    c,
+    permit,
+    search,
+    back,
+  }: { c: TestCard; permit: (note: string) => void; search: () => void; back: () => void } = $props();
   let note = $state('');
 </script>
 
@@ -25,6 +30,11 @@
       <Button type="submit">Keep this note</Button>
     </form>
   {/if}
+  {#if !c.search.refused}<p>
+      Listening is free: <button type="button" class="link" onclick={search}
+        >search for the tone that others send</button
+      >
+    </p>{/if}
 </div>
 
 <style>

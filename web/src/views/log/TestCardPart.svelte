@@ -3,7 +3,7 @@
   import LineGround from '$parts/LineGround.svelte';
   import Mark from '$parts/Mark.svelte';
   import type { TestCard } from '$lib/api/client';
-  import { figures, toneText, watts } from '$lib/format';
+  import { figures, sentTone, watts } from '$lib/format';
   import Clock from './Clock.svelte';
   import type { Act, LogState, Setting } from './log.svelte';
 
@@ -59,13 +59,8 @@
       'stored otherwise',
     )}
     {@render value(f(c.channel.receive_hz + setting.offset_hz), 'transmit', 'transmit')}
-    {@render value(
-      setting.tone === 'off' || setting.tone === '' ? 'no tone' : toneText(setting.tone),
-      'tone out',
-      'tone',
-      toneText(c.setting.tone),
-    )}
-    {@render value(c.channel.bandwidth === setting.width ? setting.width : setting.width, 'width', 'width')}
+    {@render value(sentTone(setting.tone), 'tone out', 'tone', sentTone(c.setting.tone))}
+    {@render value(setting.width, 'width', 'width')}
     {@render value(watts(c.watts), setting.power ? 'power, looked at' : 'power', 'power')}
   </div>
 </LineGround>

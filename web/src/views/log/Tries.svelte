@@ -1,7 +1,7 @@
 <script lang="ts">
   import Mark from '$parts/Mark.svelte';
   import type { TestCard } from '$lib/api/client';
-  import { clock, figures, toneText } from '$lib/format';
+  import { clock, figures, sentTone } from '$lib/format';
   import type { Act, Setting } from './log.svelte';
 
   /** The tries of this evening, each with its one change. */
@@ -18,7 +18,7 @@
     return `${f.sign}${f.mhz}.${f.khz}`;
   };
   const cells = (s: Setting) => [
-    s.tone === 'off' || s.tone === '' ? 'no tone' : toneText(s.tone),
+    sentTone(s.tone),
     shift(s.offset_hz),
     s.width,
     c.places.find((p) => p.id === s.where)?.says ?? s.where,

@@ -6,6 +6,16 @@ import { stamp } from './time';
 export type Act = TestCard['acts'][number];
 export type Setting = TestCard['setting'];
 
+/** What came of a file of contacts. */
+export interface Brought {
+  added: number;
+  known: number;
+  losses: string[];
+}
+
+/** A file that is larger is no log of one person. */
+const mostBytes = 8_000_000;
+
 /** Which channel is tested, how it is set for the next try, and what waits to be told. */
 export class LogState {
   slot = $state(-1);
@@ -13,6 +23,9 @@ export class LogState {
   chosen = $state<number>();
   /** A call that is to fail. */
   negative = $state(false);
+  /** The tone is searched for. */
+  searching = $state(false);
+  brought = $state.raw<Brought>();
   where = $state('');
   aerial = $state('');
   spot = $state(localStorage.getItem('log spot') ?? '');
@@ -29,6 +42,7 @@ export class LogState {
     this.slot = slot;
     this.chosen = undefined;
     this.negative = false;
+    this.searching = false;
     this.station = '';
     this.note = '';
     this.where = '';
@@ -48,6 +62,30 @@ export class LogState {
     setting: Setting,
     what: { answer?: string; yes?: boolean },
   ): Promise<boolean> {
+    const body = {
+      kind,
+      setting,
+      ...what,
+      negative: this.negative,
+      station: what.answer === 'reply' ? this.station : '',
+      note: this.note,
+    };
+    if (!(await this.#tell(load, '/api/loads/{load}/entries/{slot}/card', body, what.answer ?? kind))) return false;
+    this.chosen = undefined;
+    this.negative = false;
+    this.station = '';
+    this.note = '';
+    return true;
+  }
+
+  /** Tells what a search for a tone came to. */
+  search(load: number, what: { side: string; system: string; tone: string }): Promise<boolean> {
+    const body = { ...what, station: this.station };
+    return this.#tell(load, '/api/loads/{load}/entries/{slot}/card/search', body, what.tone || 'nothing found');
+  }
+
+  /** Tells of what was found out on the air just now, wherever one stands. */
+  async #tell(load: number, path: string, body: Record<string, unknown>, says: string): Promise<boolean> {
     this.faults = {};
     this.trouble = '';
     localStorage.setItem('log spot', this.spot);
@@ -55,20 +93,11 @@ export class LogState {
     const { done, problem } = await this.desk.ask(
       {
         method: 'POST',
-        path: '/api/loads/{load}/entries/{slot}/card',
+        path,
         params: { path: { load, slot: this.slot } },
-        body: {
-          kind,
-          setting,
-          ...what,
-          negative: this.negative,
-          at: stamp(),
-          spot: this.spot,
-          station: what.answer === 'reply' ? this.station : '',
-          note: this.note,
-        },
+        body: { ...body, at: stamp(), spot: this.spot },
         load,
-        says: what.answer ?? kind,
+        says,
       },
       true,
     );
@@ -79,12 +108,24 @@ export class LogState {
       say.failed(this.trouble);
       return false;
     }
-    say.done(`Noted: ${what.answer ?? kind}`);
-    this.chosen = undefined;
-    this.negative = false;
-    this.station = '';
-    this.note = '';
+    say.done(`Noted: ${says}`);
     return true;
+  }
+
+  /** Brings the contacts of another log. */
+  async bring(load: number, file: File): Promise<void> {
+    this.brought = undefined;
+    this.trouble = '';
+    if (file.size > mostBytes) {
+      say.failed((this.trouble = 'The file is larger than 8 MB: split it'));
+      return;
+    }
+    const { data, error } = await api.POST('/api/loads/{load}/log/file', {
+      params: { path: { load } },
+      body: { text: await file.text() },
+    });
+    if (data) this.brought = data;
+    else say.failed((this.trouble = error.errors?.map((f) => f.message).join('. ') ?? error.title));
   }
 
   async send(

@@ -7,7 +7,9 @@
   import Reasons from '$parts/Reasons.svelte';
   import Why from '$parts/Why.svelte';
   import type { Evidence as Case, Holding, LoadInfo, Person, SetInfo } from '$lib/api/client';
+  import { handed } from '$lib/handed';
   import { commands } from '$session/commands.svelte';
+  import { navigate } from '../../router';
   import type { PlanState } from './plan.svelte';
   import Heading from './Heading.svelte';
   import InRadios from './InRadios.svelte';
@@ -41,11 +43,21 @@
     })),
   );
   let notes = $state(false);
-  const grave = $derived(numbered.filter((x) => x.finding.severity !== 'note'));
+  /** What there is something to do about; of notes, that a record wants correcting. */
+  const grave = $derived(numbered.filter((x) => x.finding.severity !== 'note' || x.finding.rule === 'heard-otherwise'));
   const shown = $derived(notes ? numbered : grave);
   const hidden = $derived(numbered.length - grave.length);
   /** The key works here only while no line is written. */
   const keyOf = (n: number) => (n === 0 && !plan.line.trim() ? commands.key('fix') : '');
+  /** What was heard goes to the record that says otherwise. */
+  const correct = () => {
+    const heard = found.rows.find((r) => r.field === 'transmit_tone')?.heard.text ?? '';
+    if (!found.published) return;
+    const { source, key } = found.published;
+    const value = /\d/.test(heard) ? heard : 'none';
+    handed.give({ id: { source, key }, field: 'uplink_tone', value, note: 'heard on the air' });
+    void navigate('/find');
+  };
 </script>
 
 <Heading {found}><span class="text-[16px]"><Evidence kind={found.verdict} size={16} /></span></Heading>
@@ -75,6 +87,9 @@
             <Button key={keyOf(first + n)} fix="idle" onclick={() => void plan.fix(found.slot, fix)}>{fix.label}</Button
             >
           {/each}
+          {#if finding.rule === 'heard-otherwise' && finding.fixes.length === 0 && found.published}
+            <Button onclick={correct}>Correct the record</Button>
+          {/if}
           <Why
             bind:open={
               () => open.includes(finding.rule),

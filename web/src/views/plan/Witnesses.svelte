@@ -1,5 +1,6 @@
 <script lang="ts">
   import Evidence from '$parts/Evidence.svelte';
+  import Mark from '$parts/Mark.svelte';
   import Frequency from '$parts/Frequency.svelte';
   import Tone from '$parts/Tone.svelte';
   import type { Cell, Evidence as Case } from '$lib/api/client';
@@ -34,7 +35,7 @@
   <caption class="sr-only">The witnesses, field by field</caption>
   <colgroup
     ><col class="w-[15%]" /><col class="w-[20%]" /><col class="w-[20%]" /><col class="w-[20%]" />{#if heard}<col
-        class="w-[16%]"
+        class="w-[20%]"
       />{/if}<col /></colgroup
   >
   <thead>
@@ -71,7 +72,12 @@
         {#if heard}<td
             >{@render cell(row.heard, row.mark !== 'differs', row.mark === 'differs' && row.heard.kind !== '')}</td
           >{/if}
-        <td class="text-small"><Evidence kind={marks[row.mark]} word={row.mark} /></td>
+        <td class="text-small"
+          >{#if heard}<Mark kind={marks[row.mark]} /><span class="sr-only">{row.mark}</span>{:else}<Evidence
+              kind={marks[row.mark]}
+              word={row.mark}
+            />{/if}</td
+        >
       </tr>
     {/each}
   </tbody>
