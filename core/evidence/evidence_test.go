@@ -105,8 +105,8 @@ func TestPath(t *testing.T) {
 	assert.Empty(t, p.Through)
 	assert.Equal(t, WouldNot, p.Down.Passes, "two radios set alike with separate tones do not hear each other")
 	assert.Nil(t, theCase("162.475 rx only", nil).Path().Up)
-	assert.Equal(t, 13, key(tone.MustParse("103.5")).Index)
-	assert.Greater(t, key(tone.MustParse("D023N")).Index, 50)
+	assert.Equal(t, 13, KeyOf(tone.MustParse("103.5")).Index)
+	assert.Greater(t, KeyOf(tone.MustParse("D023N")).Index, 50)
 	assert.Equal(t, channel.Blocked, theCase("162.475", nil).Channel.Side.Kind)
 }
 

@@ -69,7 +69,7 @@ func (c Case) Path() Path {
 	p.Down.lock(ch.ReceiveTone, true)
 	tx, sends := ch.Transmit()
 	if sends {
-		p.Up = &Leg{Hz: tx, Key: key(ch.TransmitTone)}
+		p.Up = &Leg{Hz: tx, Key: KeyOf(ch.TransmitTone)}
 	}
 	if ch.Offset() == 0 {
 		p.simplex()
@@ -166,7 +166,7 @@ func (p *Path) heard(h Heard, ch channel.Channel) {
 
 func (p *Path) down(m *listing.Match, ch channel.Channel) {
 	if m != nil && m.DownlinkTone.Known {
-		p.Down.Key = key(m.DownlinkTone.Tone)
+		p.Down.Key = KeyOf(m.DownlinkTone.Tone)
 	}
 	switch {
 	case p.Down.Lock == LockOpen:
@@ -183,7 +183,7 @@ func (p *Path) down(m *listing.Match, ch channel.Channel) {
 func (l *Leg) lockStated(s listing.Stated) { l.lock(s.Tone, s.Known) }
 
 func (l *Leg) lock(t tone.Tone, known bool) {
-	l.Wants = key(t)
+	l.Wants = KeyOf(t)
 	switch {
 	case !known:
 		l.Lock, l.Wants = LockUnknown, nil
@@ -204,9 +204,9 @@ func opens(k *Key, t tone.Tone) bool {
 	return err == nil && tone.Same(have, t)
 }
 
-// key is the drawing of a tone; nil for none. A DCS code and a tone outside
+// KeyOf is the drawing of a tone; nil for none. A DCS code and a tone outside
 // the table take their own number instead of a place in it.
-func key(t tone.Tone) *Key {
+func KeyOf(t tone.Tone) *Key {
 	if t.IsOff() {
 		return nil
 	}

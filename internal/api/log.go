@@ -72,7 +72,11 @@ func (s *server) GetLog(ctx context.Context, r GetLogRequestObject) (GetLogRespo
 	if err != nil {
 		return nil, err
 	}
-	return GetLog200JSONResponse{Tries: each(l.Tries, wireTry), Answered: l.Answered, Silent: l.Silent}, nil
+	_, losses, err := s.Log.ADI(ctx, r.Load)
+	if err != nil {
+		return nil, err
+	}
+	return GetLog200JSONResponse{Tries: each(l.Tries, wireTry), Answered: l.Answered, Silent: l.Silent, Losses: texts(losses)}, nil
 }
 
 func (s *server) EditTry(ctx context.Context, r EditTryRequestObject) (EditTryResponseObject, error) {

@@ -29,7 +29,11 @@ func (l *Logbook) card(ctx context.Context, d *desk) (*Card, error) {
 		Standing: d.Standing, Basis: trial.Basis(), Watts: d.Radio.Watts.Of(d.Entry.Channel.Power), Revision: d.Revision, Acts: []Act{}, Search: d.search(),
 	}
 	if c.Closed {
-		c.Owner = strings.TrimSpace(d.Result.Meant.Callsign + " " + d.Result.Meant.Locality)
+		m := d.Result.Meant
+		c.Owner = strings.TrimSpace(m.Callsign + " " + m.Locality)
+		if m.Note != "" { // whom to ask, as the listing has it
+			c.Owner += ": " + m.Note
+		}
 	}
 	for _, a := range slices.Backward(d.tries) {
 		if a.Kind == string(trial.Key) && !a.Negative {

@@ -4155,6 +4155,8 @@ export interface components {
             reach_km: number | null;
         };
         LogBook: {
+            /** @description what an ADI file of it would not carry */
+            losses: string[];
             tries: components["schemas"]["LoggedTry"][];
             answered: number;
             silent: number;
