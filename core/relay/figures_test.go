@@ -176,12 +176,12 @@ func TestPropose(t *testing.T) {
 // free measures a frequency in 70 cm with side B on 145.29 − 0.6.
 func free(s relay.Setup, f freq.Hz) (l relay.Link, ok bool) {
 	away := func(x freq.Hz) freq.Hz { return freq.Hz(math.Abs(float64(x - f))) }
-	if f%12_500 != 0 || f-8_000 < 445_900_000 || f+8_000 > 446_200_000 {
+	if f%12_500 != 0 && f%20_000 != 0 || f-8_000 < 445_900_000 || f+8_000 > 446_200_000 {
 		return l, false
 	}
 	const far = 144_690_000
 	l.Freq, l.Calling = f, away(446_000_000)
-	l.Clear = min(l.Calling, away(3*far))
+	l.Clear = min(l.Calling, away(3*far), f-445_900_000, 446_200_000-f)
 	for _, p := range s.Published {
 		l.Clear = min(l.Clear, away(p))
 	}
@@ -191,7 +191,7 @@ func free(s relay.Setup, f freq.Hz) (l relay.Link, ok bool) {
 			l.Clear = min(l.Clear, freq.Hz(math.Abs(float64(x-r))))
 		}
 	}
-	if p := s.Planned[0]; away(p) < 16_000 {
+	if p := s.Planned[0]; away(p) < 16_000 && p != s.A.Channel.Receive {
 		return l, false
 	}
 	return l, l.Clear >= 25_000

@@ -1,6 +1,7 @@
 package relay
 
 import (
+	"fmt"
 	"strings"
 
 	"mnemos/core/channel"
@@ -198,6 +199,12 @@ func (r *Report) end(letter string, hears ...Leg) End {
 	e := End{Name: t.name, Repeater: t.repeater, Passes: evidence.Would}
 	if m := s.side(letter).Meant; t.repeater && m != nil {
 		e.Callsign = m.Callsign
+	}
+	switch m := s.side(letter).Meant; {
+	case t.repeater && m != nil && m.Distance != nil:
+		e.Says = fmt.Sprintf("%.1f km, %03.0f°", *m.Distance, m.Bearing)
+	case t.name == "you" && s.Hand.Radio != nil:
+		e.Says = fmt.Sprintf("%s, %g W", s.Hand.Name, s.Hand.Radio.Watts.Of(s.hand(s.side(letter)).Power))
 	}
 	for _, l := range hears {
 		switch {

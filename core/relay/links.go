@@ -22,6 +22,7 @@ type Link struct {
 	Of        string  // which that is
 	Listed    freq.Hz
 	ListedAt  freq.Hz // the published frequency that is nearest; 0 for none
+	Edge      freq.Hz // to the nearer end of the part, behind which others are
 	Clear     freq.Hz // the least of all
 	Now       bool    // it is the link of the set-up
 }
@@ -98,9 +99,9 @@ func gap(a, b freq.Hz) freq.Hz { return max(a-b, b-a) }
 func measure(s Setup, letter string, f freq.Hz, sorted []freq.Hz) Link {
 	side, l := s.side(other(letter)), Link{Freq: f}
 	if seg, ok := s.Plan.Segment(f); ok {
-		l.Label, l.Ask = seg.Label, seg.Use == band.Auxiliary
+		l.Label, l.Ask, l.Edge = seg.Label, seg.Use == band.Auxiliary, min(f-seg.Lower, seg.Upper-f)
 	}
-	l.Clear = freq.Hz(1) << 40
+	l.Clear = l.Edge
 	if b, ok := s.Plan.Band(f); ok {
 		for _, c := range slices.Concat(b.Calling, s.Plan.APRS) {
 			if d := gap(c, f); b.Holds(c) && (l.CallingAt == 0 || d < l.Calling) {
@@ -215,8 +216,8 @@ func bar(region string, f freq.Hz) *barred {
 	return nil
 }
 
-// linked is a channel for a link on a frequency: simplex, with a tone both ways.
-func linked(c channel.Channel, f freq.Hz) channel.Channel {
+// Linked is a channel for a link on a frequency: simplex, with a tone both ways.
+func Linked(c channel.Channel, f freq.Hz) channel.Channel {
 	c.Receive, c.Side = f, channel.TransmitSide{Kind: channel.Simplex}
 	return c
 }

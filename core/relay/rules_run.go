@@ -16,7 +16,7 @@ func (p *pass) move(f *Finding, letter string) {
 	}
 	for _, l := range p.report.Links {
 		if !l.Now {
-			f.Fixes = append(f.Fixes, on(letter, "Move both ends to "+l.Freq.MHz(), linked(p.side(letter).Channel, l.Freq)))
+			f.Fixes = append(f.Fixes, on(letter, "Move both ends to "+l.Freq.MHz(), Linked(p.side(letter).Channel, l.Freq)))
 			return
 		}
 	}

@@ -58,6 +58,9 @@ func (w *world) end(letter string) rf.Station {
 		if !t.lock.known { // taken to open to what is sent
 			lock = side.Channel.TransmitTone
 		}
+		if !t.key.known { // and to send what is waited for: a loop is not argued away
+			key = side.Channel.ReceiveTone
+		}
 		rx, tx := receiver(t.hears, lock, data.Repeater), transmitter(t.sendsOn, key, data.Repeater)
 		rx.Keys, tx.Hang = []int{0}, ms(data.Hang)
 		return rf.Station{Name: t.name, Transmitters: []rf.Transmitter{tx}, Receivers: []rf.Receiver{rx}}

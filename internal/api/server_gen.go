@@ -592,6 +592,30 @@ func (e RejectRowState) Valid() bool {
 	}
 }
 
+// Defines values for RelayFindingSeverity.
+const (
+	RelayFindingSeverityCheck RelayFindingSeverity = "check"
+	RelayFindingSeverityFix   RelayFindingSeverity = "fix"
+	RelayFindingSeverityNote  RelayFindingSeverity = "note"
+	RelayFindingSeverityStop  RelayFindingSeverity = "stop"
+)
+
+// Valid indicates whether the value is a known member of the RelayFindingSeverity enum.
+func (e RelayFindingSeverity) Valid() bool {
+	switch e {
+	case RelayFindingSeverityCheck:
+		return true
+	case RelayFindingSeverityFix:
+		return true
+	case RelayFindingSeverityNote:
+		return true
+	case RelayFindingSeverityStop:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for RowStandingNow.
 const (
 	RowStandingNowKeyed   RowStandingNow = "keyed"
@@ -2902,6 +2926,296 @@ type Rejects struct {
 	Rows    []RejectRow `json:"rows"`
 }
 
+// RelayBand defines model for RelayBand.
+type RelayBand struct {
+	From float64 `json:"from"`
+	Of   string  `json:"of"`
+	Tail bool    `json:"tail"`
+	To   float64 `json:"to"`
+}
+
+// RelayEnd defines model for RelayEnd.
+type RelayEnd struct {
+	Callsign string `json:"callsign"`
+	Name     string `json:"name"`
+	Outcome  string `json:"outcome"`
+	Passes   string `json:"passes"`
+	Repeater bool   `json:"repeater"`
+	Says     string `json:"says"`
+}
+
+// RelayExposure defines model for RelayExposure.
+type RelayExposure struct {
+	By       string  `json:"by"`
+	Exempt   float64 `json:"exempt"`
+	ExemptBy string  `json:"exempt_by"`
+	Hz       int     `json:"hz"`
+	Mean     float64 `json:"mean"`
+	Minutes  int     `json:"minutes"`
+	Nearest  float64 `json:"nearest"`
+	Own      float64 `json:"own"`
+	Public   float64 `json:"public"`
+	Side     string  `json:"side"`
+}
+
+// RelayFinding defines model for RelayFinding.
+type RelayFinding struct {
+	Fixes    []RelayFix           `json:"fixes"`
+	Message  string               `json:"message"`
+	Rule     string               `json:"rule"`
+	Severity RelayFindingSeverity `json:"severity"`
+	Side     string               `json:"side"`
+	Source   string               `json:"source"`
+	Title    string               `json:"title"`
+	Why      []Reason             `json:"why"`
+}
+
+// RelayFindingSeverity defines model for RelayFinding.Severity.
+type RelayFindingSeverity string
+
+// RelayFix defines model for RelayFix.
+type RelayFix struct {
+	// A side A as it would be
+	A     *string           `json:"a,omitempty"`
+	B     *string           `json:"b,omitempty"`
+	Id    string            `json:"id"`
+	Label string            `json:"label"`
+	Set   map[string]string `json:"set"`
+	Way   string            `json:"way"`
+}
+
+// RelayForm defines model for RelayForm.
+type RelayForm struct {
+	A        *string  `json:"a,omitempty"`
+	AmpHours *float64 `json:"amp_hours,omitempty"`
+	AmpsA    *float64 `json:"amps_a,omitempty"`
+	AmpsB    *float64 `json:"amps_b,omitempty"`
+	B        *string  `json:"b,omitempty"`
+	Consent  *string  `json:"consent,omitempty"`
+	Control  *string  `json:"control,omitempty"`
+	Gain     *float64 `json:"gain,omitempty"`
+
+	// Hand the load of the handheld
+	Hand       *int64   `json:"hand,omitempty"`
+	Hours      *float64 `json:"hours,omitempty"`
+	IdentifyA  *string  `json:"identify_a,omitempty"`
+	IdentifyB  *string  `json:"identify_b,omitempty"`
+	Microphone *string  `json:"microphone,omitempty"`
+	Mine       *int     `json:"mine,omitempty"`
+	Over       *float64 `json:"over,omitempty"`
+	Rehearsed  *bool    `json:"rehearsed,omitempty"`
+	Revision   int64    `json:"revision"`
+	Standby    *float64 `json:"standby,omitempty"`
+	Starting   *bool    `json:"starting,omitempty"`
+	Theirs     *int     `json:"theirs,omitempty"`
+	Tick       *struct {
+		Done bool   `json:"done"`
+		Step string `json:"step"`
+	} `json:"tick,omitempty"`
+	Timeout *int     `json:"timeout,omitempty"`
+	Usable  *float64 `json:"usable,omitempty"`
+	Way     *string  `json:"way,omitempty"`
+}
+
+// RelayIdentify defines model for RelayIdentify.
+type RelayIdentify struct {
+	Minutes int    `json:"minutes"`
+	Side    string `json:"side"`
+	Source  string `json:"source"`
+	Who     string `json:"who"`
+	Why     string `json:"why"`
+}
+
+// RelayLeg defines model for RelayLeg.
+type RelayLeg struct {
+	Dead  bool   `json:"dead"`
+	From  string `json:"from"`
+	Gloss string `json:"gloss"`
+	Leg   Leg    `json:"leg"`
+	Locks string `json:"locks"`
+	Loop  bool   `json:"loop"`
+	To    string `json:"to"`
+}
+
+// RelayLink defines model for RelayLink.
+type RelayLink struct {
+	Ask         bool   `json:"ask"`
+	CallingAtHz int    `json:"calling_at_hz"`
+	CallingHz   int    `json:"calling_hz"`
+	ClearHz     int    `json:"clear_hz"`
+	Hz          int    `json:"hz"`
+	Label       string `json:"label"`
+
+	// Line the side as it would be
+	Line       string `json:"line"`
+	ListedAtHz int    `json:"listed_at_hz"`
+	ListedHz   int    `json:"listed_hz"`
+	Now        bool   `json:"now"`
+	Product    string `json:"product"`
+	ProductHz  int    `json:"product_hz"`
+}
+
+// RelayLoad defines model for RelayLoad.
+type RelayLoad struct {
+	A        float64 `json:"a"`
+	Amps     float64 `json:"amps"`
+	B        float64 `json:"b"`
+	Fits     bool    `json:"fits"`
+	Guessed  bool    `json:"guessed"`
+	Hours    float64 `json:"hours"`
+	Level    float64 `json:"level"`
+	Mean     float64 `json:"mean"`
+	Overtime bool    `json:"overtime"`
+	Rated    float64 `json:"rated"`
+	WattsA   float64 `json:"watts_a"`
+	WattsB   float64 `json:"watts_b"`
+}
+
+// RelayLoop defines model for RelayLoop.
+type RelayLoop struct {
+	Call float64 `json:"call"`
+	Does bool    `json:"does"`
+	Ends []struct {
+		Quiet float64 `json:"quiet"`
+		Says  string  `json:"says"`
+		Way   string  `json:"way"`
+	} `json:"ends"`
+	Hourly float64     `json:"hourly"`
+	Long   float64     `json:"long"`
+	May    bool        `json:"may"`
+	Period float64     `json:"period"`
+	Quiet  float64     `json:"quiet"`
+	Sent   []RelayBand `json:"sent"`
+	Shares []float64   `json:"shares"`
+}
+
+// RelayOver defines model for RelayOver.
+type RelayOver struct {
+	Again  float64 `json:"again"`
+	Breaks string  `json:"breaks"`
+	Gap    float64 `json:"gap"`
+	Lost   float64 `json:"lost"`
+	Met    []struct {
+		Carrier float64 `json:"carrier"`
+		End     float64 `json:"end"`
+		Of      string  `json:"of"`
+		Open    float64 `json:"open"`
+		Squelch float64 `json:"squelch"`
+	} `json:"met"`
+	Parts []struct {
+		Name    string  `json:"name"`
+		Seconds float64 `json:"seconds"`
+	} `json:"parts"`
+	Release float64     `json:"release"`
+	Sent    []RelayBand `json:"sent"`
+	Speaks  string      `json:"speaks"`
+	Until   float64     `json:"until"`
+
+	// Wait s before the first word is heard; below 0 where nothing is
+	Wait float64 `json:"wait"`
+}
+
+// RelayReport defines model for RelayReport.
+type RelayReport struct {
+	Basis    string          `json:"basis"`
+	Card     []RelayStep     `json:"card"`
+	Ends     []RelayEnd      `json:"ends"`
+	Findings []RelayFinding  `json:"findings"`
+	Identify []RelayIdentify `json:"identify"`
+	Legs     []RelayLeg      `json:"legs"`
+	LinkSide string          `json:"link_side"`
+	Links    []RelayLink     `json:"links"`
+	Load     RelayLoad       `json:"load"`
+	Loop     *RelayLoop      `json:"loop,omitempty"`
+	Over     *RelayOver      `json:"over,omitempty"`
+	Parts    []TestChoice    `json:"parts"`
+	People   []RelayExposure `json:"people"`
+	Title    string          `json:"title"`
+	Verdict  Verdict         `json:"verdict"`
+}
+
+// RelaySettings defines model for RelaySettings.
+type RelaySettings struct {
+	AmpHours   float64 `json:"amp_hours"`
+	AmpsA      float64 `json:"amps_a"`
+	AmpsB      float64 `json:"amps_b"`
+	Consent    string  `json:"consent"`
+	Control    string  `json:"control"`
+	Gain       float64 `json:"gain"`
+	Hand       int64   `json:"hand"`
+	Hours      float64 `json:"hours"`
+	IdentifyA  string  `json:"identify_a"`
+	IdentifyB  string  `json:"identify_b"`
+	Microphone string  `json:"microphone"`
+	Mine       int     `json:"mine"`
+	Over       float64 `json:"over"`
+	Standby    float64 `json:"standby"`
+	Starting   bool    `json:"starting"`
+	Theirs     int     `json:"theirs"`
+	Timeout    int     `json:"timeout"`
+	Usable     float64 `json:"usable"`
+}
+
+// RelaySide defines model for RelaySide.
+type RelaySide struct {
+	Channel *Channel `json:"channel,omitempty"`
+
+	// From the slot that was named, and whose; empty for a line
+	From     string `json:"from"`
+	HandSlot int    `json:"hand_slot"`
+	Hears    string `json:"hears"`
+	Line     string `json:"line"`
+	Sends    string `json:"sends"`
+
+	// Standing how far a channel has come into the radio
+	Standing RowStanding `json:"standing"`
+	Trouble  string      `json:"trouble"`
+
+	// VehicleSlot where the vehicle has it; below 0 for nowhere
+	VehicleSlot int     `json:"vehicle_slot"`
+	Watts       float64 `json:"watts"`
+}
+
+// RelayStep defines model for RelayStep.
+type RelayStep struct {
+	Id   string `json:"id"`
+	Part string `json:"part"`
+	Says string `json:"says"`
+	Why  string `json:"why"`
+}
+
+// RelayUnit defines model for RelayUnit.
+type RelayUnit struct {
+	// Can it has two receivers and a cross-band mode
+	Can  bool   `json:"can"`
+	Load int64  `json:"load"`
+	Name string `json:"name"`
+}
+
+// RelayView defines model for RelayView.
+type RelayView struct {
+	A   RelaySide `json:"a"`
+	B   RelaySide `json:"b"`
+	By  int64     `json:"by"`
+	Can bool      `json:"can"`
+
+	// Kept the sides are those that are kept
+	Kept bool `json:"kept"`
+
+	// Rehearsed when this very set-up was rehearsed; empty for not
+	Rehearsed string        `json:"rehearsed"`
+	Report    *RelayReport  `json:"report,omitempty"`
+	Revision  int64         `json:"revision"`
+	Settings  RelaySettings `json:"settings"`
+
+	// Taken both sides are in the radios as they are
+	Taken   bool              `json:"taken"`
+	Ticks   map[string]string `json:"ticks"`
+	Units   []RelayUnit       `json:"units"`
+	Vehicle string            `json:"vehicle"`
+	Way     string            `json:"way"`
+}
+
 // Ribbon defines model for Ribbon.
 type Ribbon struct {
 	Band     RibbonBand      `json:"band"`
@@ -4050,6 +4364,21 @@ type GetPaperParams struct {
 // GetPaperParamsAs defines parameters for GetPaper.
 type GetPaperParamsAs string
 
+// GetRelayParams defines parameters for GetRelay.
+type GetRelayParams struct {
+	// A side A as an entry line or a slot; none for what is kept
+	A *string `form:"a,omitempty" json:"a,omitempty"`
+	B *string `form:"b,omitempty" json:"b,omitempty"`
+
+	// Way both, out or back
+	Way *string `form:"way,omitempty" json:"way,omitempty"`
+}
+
+// TakeRelayJSONBody defines parameters for TakeRelay.
+type TakeRelayJSONBody struct {
+	Revision int64 `json:"revision"`
+}
+
 // GetRibbonParams defines parameters for GetRibbon.
 type GetRibbonParams struct {
 	Band *string `form:"band,omitempty" json:"band,omitempty"`
@@ -4331,6 +4660,12 @@ type RenameSeveralJSONRequestBody = SlotsRequest
 // ReadLineJSONRequestBody defines body for ReadLine for application/json ContentType.
 type ReadLineJSONRequestBody = ReadRequest
 
+// SetRelayJSONRequestBody defines body for SetRelay for application/json ContentType.
+type SetRelayJSONRequestBody = RelayForm
+
+// TakeRelayJSONRequestBody defines body for TakeRelay for application/json ContentType.
+type TakeRelayJSONRequestBody TakeRelayJSONBody
+
 // SampleTemplateJSONRequestBody defines body for SampleTemplate for application/json ContentType.
 type SampleTemplateJSONRequestBody = ColumnTemplate
 
@@ -4597,6 +4932,15 @@ type ServerInterface interface {
 	// ReadLine Read an entry line without storing it
 	// (POST /api/loads/{load}/read)
 	ReadLine(ctx *echo.Context, load Load) error
+	// GetRelay A cross-band relay on a vehicle unit, worked out
+	// (GET /api/loads/{load}/relay)
+	GetRelay(ctx *echo.Context, load Load, params GetRelayParams) error
+	// SetRelay Keep what is said of a relay
+	// (PUT /api/loads/{load}/relay)
+	SetRelay(ctx *echo.Context, load Load) error
+	// TakeRelay Take both sides into the plan and onto both units
+	// (POST /api/loads/{load}/relay/take)
+	TakeRelay(ctx *echo.Context, load Load) error
 	// GetRibbon A band to scale, with the radio's channels in it
 	// (GET /api/loads/{load}/ribbon)
 	GetRibbon(ctx *echo.Context, load Load, params GetRibbonParams) error
@@ -6113,6 +6457,77 @@ func (w *ServerInterfaceWrapper) ReadLine(ctx *echo.Context) error {
 	return err
 }
 
+// GetRelay converts echo context to params.
+func (w *ServerInterfaceWrapper) GetRelay(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetRelayParams
+	// ------------- Optional query parameter "a" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "a", ctx.QueryParams(), &params.A, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter a: %s", err))
+	}
+
+	// ------------- Optional query parameter "b" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "b", ctx.QueryParams(), &params.B, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter b: %s", err))
+	}
+
+	// ------------- Optional query parameter "way" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "way", ctx.QueryParams(), &params.Way, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter way: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetRelay(ctx, load, params)
+	return err
+}
+
+// SetRelay converts echo context to params.
+func (w *ServerInterfaceWrapper) SetRelay(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SetRelay(ctx, load)
+	return err
+}
+
+// TakeRelay converts echo context to params.
+func (w *ServerInterfaceWrapper) TakeRelay(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.TakeRelay(ctx, load)
+	return err
+}
+
 // GetRibbon converts echo context to params.
 func (w *ServerInterfaceWrapper) GetRibbon(ctx *echo.Context) error {
 	var err error
@@ -7548,6 +7963,9 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.PATCH(options.BaseURL+"/api/log/:id", wrapper.EditTry, options.OperationMiddlewares["editTry"]...)
 	router.GET(options.BaseURL+"/api/loads/:load/log/file", wrapper.GetLogFile, options.OperationMiddlewares["getLogFile"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/log/file", wrapper.BringContacts, options.OperationMiddlewares["bringContacts"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/relay", wrapper.GetRelay, options.OperationMiddlewares["getRelay"]...)
+	router.PUT(options.BaseURL+"/api/loads/:load/relay", wrapper.SetRelay, options.OperationMiddlewares["setRelay"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/relay/take", wrapper.TakeRelay, options.OperationMiddlewares["takeRelay"]...)
 	router.GET(options.BaseURL+"/api/events", wrapper.Watch, options.OperationMiddlewares["watch"]...)
 
 }
@@ -10035,6 +10453,126 @@ type ReadLinedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ReadLinedefaultApplicationProblemPlusJSONResponse) VisitReadLineResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRelayRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetRelayParams
+}
+
+type GetRelayResponseObject interface {
+	VisitGetRelayResponse(w http.ResponseWriter) error
+}
+
+type GetRelay200JSONResponse RelayView
+
+func (response GetRelay200JSONResponse) VisitGetRelayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRelaydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRelaydefaultApplicationProblemPlusJSONResponse) VisitGetRelayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetRelayRequestObject struct {
+	Load Load `json:"load"`
+	Body *SetRelayJSONRequestBody
+}
+
+type SetRelayResponseObject interface {
+	VisitSetRelayResponse(w http.ResponseWriter) error
+}
+
+type SetRelay200JSONResponse RelayView
+
+func (response SetRelay200JSONResponse) VisitSetRelayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetRelaydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetRelaydefaultApplicationProblemPlusJSONResponse) VisitSetRelayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeRelayRequestObject struct {
+	Load Load `json:"load"`
+	Body *TakeRelayJSONRequestBody
+}
+
+type TakeRelayResponseObject interface {
+	VisitTakeRelayResponse(w http.ResponseWriter) error
+}
+
+type TakeRelay200JSONResponse struct{ LedgerJSONResponse }
+
+func (response TakeRelay200JSONResponse) VisitTakeRelayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeRelaydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TakeRelaydefaultApplicationProblemPlusJSONResponse) VisitTakeRelayResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -12681,6 +13219,15 @@ type StrictServerInterface interface {
 	// ReadLine Read an entry line without storing it
 	// (POST /api/loads/{load}/read)
 	ReadLine(ctx context.Context, request ReadLineRequestObject) (ReadLineResponseObject, error)
+	// GetRelay A cross-band relay on a vehicle unit, worked out
+	// (GET /api/loads/{load}/relay)
+	GetRelay(ctx context.Context, request GetRelayRequestObject) (GetRelayResponseObject, error)
+	// SetRelay Keep what is said of a relay
+	// (PUT /api/loads/{load}/relay)
+	SetRelay(ctx context.Context, request SetRelayRequestObject) (SetRelayResponseObject, error)
+	// TakeRelay Take both sides into the plan and onto both units
+	// (POST /api/loads/{load}/relay/take)
+	TakeRelay(ctx context.Context, request TakeRelayRequestObject) (TakeRelayResponseObject, error)
 	// GetRibbon A band to scale, with the radio's channels in it
 	// (GET /api/loads/{load}/ribbon)
 	GetRibbon(ctx context.Context, request GetRibbonRequestObject) (GetRibbonResponseObject, error)
@@ -14967,6 +15514,128 @@ func (sh *strictHandler) ReadLine(ctx *echo.Context, load Load) error {
 	return nil
 }
 
+// GetRelay operation middleware
+func (sh *strictHandler) GetRelay(ctx *echo.Context, load Load, params GetRelayParams) error {
+	var request GetRelayRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRelay(ctx.Request().Context(), request.(GetRelayRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRelay")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetRelayResponseObject); ok {
+		return validResponse.VisitGetRelayResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SetRelay operation middleware
+func (sh *strictHandler) SetRelay(ctx *echo.Context, load Load) error {
+	var request SetRelayRequestObject
+
+	request.Load = load
+
+	var body SetRelayJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetRelay(ctx.Request().Context(), request.(SetRelayRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetRelay")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SetRelayResponseObject); ok {
+		return validResponse.VisitSetRelayResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// TakeRelay operation middleware
+func (sh *strictHandler) TakeRelay(ctx *echo.Context, load Load) error {
+	var request TakeRelayRequestObject
+
+	request.Load = load
+
+	var body TakeRelayJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TakeRelay(ctx.Request().Context(), request.(TakeRelayRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TakeRelay")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(TakeRelayResponseObject); ok {
+		return validResponse.VisitTakeRelayResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
 // GetRibbon operation middleware
 func (sh *strictHandler) GetRibbon(ctx *echo.Context, load Load, params GetRibbonParams) error {
 	var request GetRibbonRequestObject
@@ -17174,392 +17843,422 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7P1/09s2ki+KvxWUvqdqduswsZPJzPmu/ZdjxxNvfvn6cSb31I6vCyIhCSMK4ALQI2tSfu+30GiApASQ",
-	"oEQ99sy5+8dO/IgEge5Go9E/Pv37opS7RgomjF48+X3RUEV3zDAF/3rJRfUjF8z+d8V0qXhjuBSLJwuz",
-	"YeQgVaULQjUxG3YkVDFijg2rFsWC22f+e8/UcVEsBN2xxZNFbQcqFrrcsB21I+7ohx+ZWJvN4sk3jx8X",
-	"C/vy4slCG8XFevHxY+G+L2kV/76iFZfEbKghXJNayi2rCDVPyYGbjdwbwo2dGVlxpQ2RghG5gj80NRWp",
-	"SdqvdSe5kmpHzeLJggvz528WYZZcGLZmCqb56oV9EoZrqNm0o3E7lmL/veeKVYsnRu3Z5LF3jVQmNb77",
-	"cegb50T1BI2Mh6u/bsavLXWjDLN0H+CO56SQhlBVbvh9UpaQg9Mm9sbKS5JXIE0TSXnHWGKpit1zzaVw",
-	"izpQTTRj/cUfNtSwe6YsFRSzC+ea7BgVJrFoP+bkhd/VMiVB2v6UsejecHKvSpYa0P04jY6/0Xr7bE15",
-	"hJi01hJIZamjjVR2j9eK0eqYIBOFgbofrNiK7muzeLKitWaBREspa0ZFmMHPdMf0+Qy27AiCaofXhKc0",
-	"B/wc/6wjQOKrv6iKqfOvWsYQsd8tmbIfhRlI+ygxkqxlQRqqDKvI8khKudtRfbax8GlLOk3vmSaNYlrD",
-	"HGPzh8dT+vmrrx/HNPRHx2amzbey4o54TmG9lGpn/1VKYZgA6aNNU/OS2vU9+ruWwOv2Y/9DsdXiyeL/",
-	"96g9jx65X/WjzpDhm61oub/oRgrdncFru13YYeZJ+FFhHn2OvQVlVjN7IHIQ172omNJGymoRNPmdoYbN",
-	"PCk3ZmRK38sDWVHlpmPn8COr1k7aZvk8DpcgBmjUP2hiRVkHM0EbKoAer5Vc1mxIShr3xP+cNik/bmRW",
-	"v6EeOShp5RePhFlltR0xQZVGSSslCzg+jOFirWf7eBgw8W3d/u43Onz82VLu4dONkg1TBrfyStaom042",
-	"foFqHp7ihu302MzgC3hwfAyKhCpFj4v+lv4v/9n2I+/CC3L5d1YaO0J3wLOJ6/D384nvVcSc3cgDsb94",
-	"G2RRnL9pD6H48dWdPDxVtMcgfC++AI387s+9TFlPztwt5b6uyIbeM8LN4vxUKRblhgrB6jGOPMfHPhbW",
-	"TD37IprKfrBi3NAonPkYnbsz8joG+waUZO6wWp+I2hlz+gJVLNzJGZ8MHK1ckMOGlxtiTbDjUlbHdk5i",
-	"X9d0WbOTk7szJY0WVcQ66goD2P8tCf3lwtlcOMUCOB5WGRWVqmLVuaTUQZnn6Ohi0exN/oZ9vTcxuuot",
-	"bxo3maxh7vD52FD2WIhxtUPnQT2B6/cjtZPDpUZJqeReRGi5pKLKJ863VFTP5V5ESVRKseJqN4FIL+2c",
-	"3rCGURNbdrGo5H5psod7AU9HhtmwuorTece1tjtpthlLe6k5335cEKC0UwIdrUaFvfXtNYtqALNxVwNa",
-	"17+sFk/+a3hyb+3TH9+d7uOPxeKellSYSTJXLKxZzcX77a533bIsqTuzxd18dhyEl1sie34iQwoUPk+0",
-	"rgTh0sPM4yKtqFizXfQ0oSX8kYn9zk5nJ+/hUDKssf9zoA3cBjQDL0JZS2AArfnaftRdCd5FzsIShD9K",
-	"PtCnB3ulTVzm/GXGLtaxX/sz4Z51D51w79F057S2jh544V6ccx3O0zs7+uGV+7V38QkyYWSG9re0b5VT",
-	"mGWMh9/ScvvG3aTOecjukbUZi5tEi5P5uu+MztSrvpjlImRCKrJUz/mP7m46ZnPBU2E3tdsMJ5RaxktZ",
-	"1/KgI5tGb+PTqXnJhGbdlXTksJYHpt5v/jFpKcVCMKrir6BRHv3BnnD4rQm6TLGS8Xum4wswtE4s3Cgq",
-	"9I6bxIv7pkmuPM6rQKvOy711IV06NO/MvjshnHYBXHM0SzH8jq29lsw7Se4aWN+Z4UWXzr4+46U9wEbF",
-	"1Z1ybpDzqb6zk7XvJfVBRQ1NmdlwJIWNvzwaFrvKeFnseHj+GPHv2Gk3Ne3dpK7TuwnpYrumRrdIf1Gl",
-	"rPc7geeDljsGhvqWNZlXh3vODo3koncIWlpSIxVIFJow74o8HQO0H1ORSu7XmwjjGqqNUx554vfaPR81",
-	"ZQ5SbXWDvMkb7rfwSmTEU7slPFv4aceW+pzV9fk6t9yZ2J7gllfgJxTl0W7R1UozuLtKiAgdpKqiVoZh",
-	"HzJu3PA1fDg1x5fOEXt2YoF4nYvdSskdefyUfPEVWUnl7FR5IFQTSg4bWcet1B3Tmq7jSl7Zl6IX16w1",
-	"4kRxHHyr/WJ02a0b4Pyqc+CV3fQtiw68YuALVkoeosxInl+NVeXdsTZ8vYFzuHKKPjoc6vLkcel/Bxl5",
-	"8nvqTt4hJJ4IY1eXt/jcnV1x5z2cyfjdP7yQObW4IumsvzP3/nROv3VClaLDSs+GAUl4wVcrppiIOcxW",
-	"nNUT7r8v7eOd8SKWBtf5ium53DVUJTUdnWmoUxVHIRRi/x8uP0E8Ze4aGbtb7Su+rBOHY44xPMFwcy66",
-	"QVvFUAOXwFcv7AuZ19Ux+zu40SJT5Cah0+6Zqng5uhP/io99LBYfImG3HWFU98759CKO0feFVLA1pl7a",
-	"PyzsiOkLRcd355daOF+fowlQvwjyMShWkevHENF1Iyc48VrhHfOluXHDwuJTlpqJl/zD+YyddHbjhVFr",
-	"MtNriv5RnjA54Ch82zEZY2d6Po38SG7cs8t/zL+320Xs74qVfEdrF42N+ikqfm/PnBNKRei0YbTqb8nO",
-	"KBHb/et49kzk1PGTw6m0nyoC3eI0R616Lqspq2DsfJ8mC+eHZnqaHENmJ5emcFpN2j4nB2fMjd2nQHIh",
-	"eH/oTCO1hJoZHluCtUoTxKRHPcW6zHRgwQfh2WBxwpeGJ65je7L3Yx7xW0qMKa/u8PG5iVXNS/NXWu8j",
-	"GmPLjgMxzml03TcVNT0HUWJDhgCh/Xogr389vgqlWGlYBdZXxByJz2jF+663jkUvTXx1somlNVEi2IEp",
-	"wipu/0KsKMCd3Gy4WBNWd533HYXVMIU78txQ8AwZppVbgn8cJx4GLhYQcYVJD9AtuqUgV8j5WPqLPfj4",
-	"hPZmFdGUV08J2zXmCLdCIWHhMf/KZFa4AzTDoZHm2WqigTjAlomOnUwugoEkV97c7vDTcyHB2UFnywtW",
-	"hrme8HYiQRJMW04cJpuV8zHg5AjqZpidMcCe/stF4c+jKZTmVB0jup3Vdb5Wh0HAaxSNnO4FKs/T9Iy9",
-	"0gUxfMd0iBCVkM+7YdRSjVBB5D2Y5BnXhRW9l3vFDZs48Zf+vXh0lapEjAPmn3kfS8cJZP9g6TpL0BLO",
-	"GF5zkcqMucQic9z3i/crbVnZo7X/ul9LUsribsWKRq55j0EX3+2F/bWIXrYH2XI9w1TUc22FUVuptEMV",
-	"xNjLEyYDM8WIvVOyihgpnxIhBSMQMSVCgoO75towwSpSS3uyCrlfX3KPdSSBVZ5yKEn6VsTPHYcYjcig",
-	"CbJqCsnTN4kJwn3RpYIa59nvEAuWmqTRzzJGnkr2nKBI7iVbu2xkI5uoIzRzzpX0mUPxaaV9e0wYplg1",
-	"0SJp9sua602OKeuPc/+h7svRyfpslv48Qyxmau7JdHfTYXMcX1aYT9fLY9+MrknRg/iWxlKLfDZDMscO",
-	"ixliiW8XBZTnisaGiScX/BY94Cf3KSEPIhFhTt6bdOzcXx4jBEqZN3iFcl/HEWMz/87dX+zlfh3L90dr",
-	"FL7s7zpLtpKKPSViX9dw4MBlCPS0uwKcs3ydOqzXSLQIR126euR8xzSFLEvlDSulqtzyrnBY2MkUYSU4",
-	"7WA3woyi1F2tsF4pcqGiZENFRSoJxsBJcBSrE6K5uTsqjmTLjvopKWtebrU1/SjZCrkkYGrYkzSREGN3",
-	"8dCwbhfuXP2azzbasiOR1sTcScUKgkFAwT4YN4HxbJq22sJPIUouHk+Us7OjEHRUjFaaQERyKc2GaF5F",
-	"qBdi2vHrRKtZh3XecGi8M22fkhTJr6dEM3XP1Bfa3pohqYhsZF3pxDaZINnykBZrFp+S+8YTwo3Gcpqn",
-	"ZMPqWj5x1hjq4Jq6IrS8tAIeivLOaJ3ODall8OqeTJEaWsv1E6waWTJ7n7FsH3Gn5Nwxo7V4niZet4J8",
-	"P85buvb1K/llKVH54VXcWlniGXqecjg5rX3FReXLKzLDmvBCTLoiOeiDSddS69gwO2rKzYRxfrLPR/Pb",
-	"k9F46gL7Q6N66r+2z57aepmpKeGVaMx20oHlp/NGHqLn1UYq8z654HRaUXDdJWKsU+3GwVtEZ5bdlP/W",
-	"cmyJXPiSSaBSR05b+QgC52L8i95i3g1sqNfI/tOriTPIhusEnOBvIHspYVjmCwgMNxqD91+DsQs3z6Hl",
-	"WREZuuAMagb0OqXvPMFVkDPMjqpt98JH14oBw1yIB4KpkjCv6GJXP6+dcz7X26PjL0y4ohW+mtpfWWFl",
-	"MS5A4MEHUxJJJGk//5TQTzdeM1ou1vUm6/TER/Nf4p75eGANk1LyLsYh0yQ5t0R+Wnpa6VyzxByGUsVe",
-	"8pq9EisZURys5jtuEkWATJTyJFDdcS2gLRFT2RvGMpLecITOd4rOhPww8QWJ6vlG8mhtYCpWCmmI4/V9",
-	"EvZIMg5qP/0XJZ2qPDV37YymmSO4inwLIBH3x0+nZvwbrv00Dz5xj+MO0sDQLROERqsl08Hqmq3Me0xt",
-	"T1zJuCE1g5p1uQcTPYTjAHMEr+P2MUwFjiVjin08SXptuePtfvsYFn0asqNbpgkljloEYlWRy1QsXuj8",
-	"u1y4Ccbe83IXizNKAE4hXGjTM/s7b3uzu5NTu94zrUM10YQE2svD/8BrNxdcUYefSBukfUrUUF/kKroV",
-	"/zBpy3yImt1Dmbn7RBabZvdMcXPsUh28uDAp2FQMHAEQtIy6dgcSCJLJc+ibzHT1UJ2RHwFL7CyojcD6",
-	"fDVPoE7hsp2HJ3+cl+aVceX7UX/npIvaDDwGhRGpODSkpIIsGWorVChmwzXxkC+RUh4IwAyNtqMVI5iP",
-	"9IUU9fF890aSts5FJFru3X7G/i5YhegJrmhOE6riqRYDJRYzJmtmec9PwoSRC5GXva6gBcp7fiKFEgL4",
-	"M5L1pDxHJkySyXfI+JpgfBwtMbE3zDuIko7hTFl3mywWLO+EFc75XbEScw2v/c5ZsvKF4wiPrpM7EDA3",
-	"NdD75TFuPziUnjXDCn8XVDUEIwlbdmxoBf4uSOSJHbVomly7Xn+5i8QzrdbJgRGBO7fgJnFOYEnJCQ1Y",
-	"XZG/77WxKsPOQbAqw1ntboDwsSJAYQUR818LKdEoXt34gLMAPApSYFJ8g3yI5QiKVesU9AfuPVNHUvMt",
-	"q49Q46D1SUr1aQ7VBIesrKqIRfa9POAHvZkLmFyFc8E/tsbaVwVKVgD3Oki1ZZU9XJ5CIlzfmzqQO8A0",
-	"Xvwyj8opwBNu5UWXsrjo8OEEd37gokqWH047rdus8Yyy6ol5T95066RC/3k0ExqNIX/eDKY8veQfkmRI",
-	"gKZQsuIfnGDY/wR7l0jvERpNkb+mfhvRBofWM1LxfHKnkYTqLaFLazMBgkuUC9OhM/w0Ysodi6H7M/Gx",
-	"KE0cngLo8oprQ51QJ0unT9izb+M9vGSQQab8X06MwX4QpYxFp0M96oZqyA4NWsGhYcbBCrz2P78SYPX1",
-	"GRPsD6T1lEaMOykm7Mi3UrABDlwFd+GJiCQrevgXHuYCC7vPyrb9QuKSmwnbMooMNFSYtfJfiaWR8fXG",
-	"vM+tqkrjHXiQpCzgozIZ091Rtc3nubWlqtdQyh27HvOqqicUEuNAscDPKJpDZB9R4bBAQGhaZJiaCwRd",
-	"jJawywTGCGxnqRkBZnaQRYQkjdSQzxFXGR6I0dseHQWjGC03vTLmhD+/nIeMaS2hILtDp4pmUU/OB+QT",
-	"A3ob3WNG9hMAu1W6e23GVRSt6+OiB9hz7seDZAyHLeiOW8XISjHLrpuh+zgv8TQXLvhWx1w03m3oRChs",
-	"yVYH+N3T0UR97erxO1sZ8PpsqJAR+dEqZy9f7Q5rZaC9GSCSmeNzYJPXSkkF/qOU2xi+TWv35+2ckD5g",
-	"N88Qbh1uf1lXmnCDeTzWZgcUvSXziLIrqQg3mN8VTnGHyitcWsjZHhWMVaxyJ8L5PXTD1xtylHtF5EEQ",
-	"yhSnNX7W4RxJ+3n73aPc47+40LxikKqykYr/Q4rejFx6CFSeOBgMgfHjM6lNVKR37x0X5lo6esU3pKc5",
-	"D8BNDtyrhesdyeDrZFwGmQif7BA8KV9vOss6LfRJoD5ChjVdS0J9Nh8J8Fs9hMVORYgrOXhfsXVcaYyS",
-	"32dSZ2VYuHy+vulyGkQ4RrHUEvMvMbw6sd4/BH6jlRtYmzYhxturZouB3uHxm9TNo2Re7eJZqN44O8Om",
-	"o3XtEclOoOJzlvQ9qyuA2o550dx+ToGF03Jjt01J63JfU2M1kpI7QkkI0xOn9qN3isngAPDB/DNPMZ/s",
-	"EAnl8lUskseU+cepOiVcNHsERvZZunlQm+nc6UQPgGk2QD9RKBMe82x3nhlBSZc7HLrjOCX2oegd33vO",
-	"ly7c5njQ3zB9LdXheCuKxQIjPghQh0ZC3zRYwC4KItCjVXfbd7VKTD1/b80LZlJ12RPty4rrpnYW5uCG",
-	"dB99gU9DVHqSFxoHeKkSrugtO06c+Yn/risTbvuNwx2xo8sycosKa2qHCAiznrYDDHlWxhAoaGkSQPg/",
-	"fffzrwU5UG7In8m/aVZKUel/t0YJXNf+6PWmy83o7MKO5+tPMcdX6xr8KuIaPEdWHFzVi1Y+TkuYWBM/",
-	"E1Z8vVdMz3DXxjn8ZPfLlMxNX3WdzBwYC1uN11Xnglh7YhQeztpRoDiJ6sGM2zJeIO5AakxvN0UUwYV7",
-	"OlW+D9WiGb5yLMDnO9bdVwML+AkPw/78d4yKBJsc6voV8F9+hA7wF01gHQQjZEjTxpADGdyRPCr2iT0P",
-	"DpoDdyWMgnSTB/N13wTP1y7adKh3q4id+VMi4jeKe/cxvneu51Eb9G6TQ1OVZN9ze+E5pmLHE0wUqk26",
-	"XGInVQK5Sgva6M0UmKE7fGMcqAOXgJ/vfitKClnH04WSSRP2fj0Gij8ByH4SOP2ZrPpUOWxpBJFZ3xtk",
-	"0sbxQtz/wolx7XZFJRl+LXQIyDCxTbSEedN2D9lQTUq5sya8ke3nPBxGxixG8A0TGPk9aHw/0ZiovKqY",
-	"MHwV2TY7LvaGJW4CyQytk/n5QcIb0TlA1cvzgCl5UqGlUr00ktiQGlM4zhPx40kBp+4UF7LHoP4pmPfp",
-	"vH0XlFNLsGSNeZ+UcniV0Nps5H69Qb+9c6PUUjNNdlJD0I0bTVrfYmSDToTt6hF7DIX/FMjG1VARTQ/E",
-	"CrmHzrU7VTFaFUTLkBSKiViK7Zi9D7PqKbH7qOeTq9nKEAxhnXsbZMzboI1sfB5r63ryh5pzPqLjjKDa",
-	"fErUXhAoT3VNoIgU8RIxJXVKuadTEntYuacOJqkZeft/u+X67IcOHXlFtIRM7ZCdehHKbsg+dEsYRiU7",
-	"6/N0GtPub59eyDoRnBut1V5LWT0hmu+amn0gVFT9HMBOxkxk8IkijitLyzjAPcdYaWcZX2AiSYZj9v+w",
-	"ExCrBIYlrN0oid9lPTWcNKmazElFqpZsWPzzxv6rawAWccwg/jZQs+i2wgskaSUbvtcKhSdMqAoDHjpR",
-	"LVCWR0ry25Wn90LCcSwP0F6PGQJPDifInSP+jHIQGuFNSBoKkM2xawRP1c+78+WCIkbvxButV8Meph71",
-	"Bj8Y1ucZleZOaP92va5aHpNmTeeqkBlQ62MiRGPSTKlELkJa3fidG//lfcPUe+dDygV4cQ6naU+/t8fz",
-	"hSGEoU5ipyUZeuN82gfK8bauArpmhbXllNcMvaxWiFgnOgtlHCyBhC4Nrd8nOX56imKBxpAmcWP1R27p",
-	"e86fE2p6cehoOS90aeH/a/ScDq2CIrkOVJ9CRo5flpgwLIlxxYypUydTtFnApZZMO1j71XZFnWn6tj8x",
-	"sv2n5CJ+Ae7YKYE0OX6VkQTMfseRnknJpS+GGYniDp5RP7DGpLF7s7HzJiaKdhtMDAcle9jC8eCL/3Uk",
-	"1/IHFrmMclGxD6kmGDmeQPT/uXESn43h9GrDGoQEyqHXsWH5T++bDJ3khyzCVODF5BK++0CtjT0BcThU",
-	"lQ66quChS6HC0hWnP0BhwZ2fwrUVUXAWTG15mISEmKcSYSJ9L0ZtGDpxZTORKHthFI85AX5zpq9P8QFg",
-	"Imv/GkmMOrYxLCLFsDV8OxQJzD04qcbouZMdRYK8dPuOYgDOEyAqtHwMryySIss/0GWdyrtkO0y+PHCz",
-	"6ebCc006pRzONRpqKwaT+wfrMrPrKuNFAD6Q3qmM7Nzg/VJjpGsbKZ8mJGsWj7AYug7J5/BypweiPGh0",
-	"8px5VCGTHBJTkMDRG9mGldsotpDvnN7mkfQQhp64DH9wKflONyhdcTedBy87b1YeUmYsCdqMTLccIQ/T",
-	"UjK2XFSpcmkrN5DZWDiXjKL3TBtwxoC3EZN025qFrDsnbIbrolaCfTDvvWYbd7t7vZyD47Q3UWo4N1wv",
-	"2dFSB+q/MLXxYCnBRa/fYi5NEk1gFavkHLjF02DtEh4des+q9/TkfkcN+8LwXbT5maHrJN43+HJhc7ps",
-	"rJpZIYPkTEi/9YmNG0YrpshPgu2k/sIpA7tnRQsTJwUcLVRvXX5pf2c7xzJUJiYmWdfH7DTpvYgyJB6a",
-	"9MeK51WHhuHK6D7flWj8CDK/o3JQOP2WdfQtnCJEfRFXoCvzS6zpuJIJEMQ80E5QNKnY6o8scpdiCQi+",
-	"gDmBHl5lealBTS6PxDdyMPaoEwD1V3S1tvt9UpiP1ZqFooZIHCGBA4r5D3mOHnsriXp3alluT5rkibZF",
-	"23LvNKlP3ItWP1AfI/JjHF0pqBx5MY3IQjEl76q1nUgI3Dxczges2X8mLKDLiMJLx0Bay49Qsf6cRiGr",
-	"43rSN8ibUKwKluE1Jo9vk+dNHhivcLjCqV6U7eJ0FKovDaOl86+Plgs02UcrfYNgoprwlWQsNfci6Nxm",
-	"fXM9rNR718JaBmjpUjKSTRP7SghQEAqypOW2IN4JU5ADNeWmIM4lVxDF9H7HCmI3bYHo4fbSopuam37Z",
-	"6dfxqlP7/llXoYG9Oto5dBCW75jrwDX0eF2r5vgmSOJod1mkr0/B6XG8N9c/XV3+nEytGfRK4Yz26j4B",
-	"nJGP8S7cQX3ufky/cr5gWm7i1yXQT9asl/bkBQgon5emN/ZiEQKyFDLUPHhdVjo7LTfvzYaJK2Hli4Uf",
-	"5HIipCFGGHZEOSzwO2l+vtjTOlrUrVPNCfV0KbZnQNQAP2ZA4SFWFEzJfz+9nnguCnSWT2FqOwKMNEVz",
-	"8DJXeM0T2zZXe07t65KvKX3x+MmGxslM6mMxe58FbLCAk4lx3V7VJnuipsQCUyGKdpTYtOCUzVhnhsb9",
-	"i4ztUECvi/eSD5w78bSEAF0Gm04i5TlASFa1xpqsGEm+yvtoPFkROyljLWWsqW4of4gD5B2gJ0kRh22c",
-	"qsuySnIx1h8A/U6rK3zvBMcpT7vCMTUtCd/TehWJz0wKbBtFVyteTlz1W3wrosSt/JqpVPyrfWn8RAsS",
-	"62cdPpcm0o9cTIHuNEztcmJnajd+kbP/f6oqKgHkJr6T81u7ZQF6Qgyyj6qmF2EGA8uSOmLQ8qu7UiEQ",
-	"7lQNjCsYRMZ1E/9JVizOj5Jlg3EgrnO+VRvLa/OnfCSBd5+fwZIs5sk97M8OH5gXDuANRm8OI51Gpf6X",
-	"+1g0w4O4TqFxUCDXXAzOASUuIU0XwNTNL02AN/FmwoPbvkY4gyuO6MkZUI2SPu3zNKs5ZOrMnkgV7LOR",
-	"1I9evhBQp52wH6XItb6QLwkkxSke/5xyezQMWmzFbO1S+st0xh0KHm37o01sZVfhNW/8Q3AhdE1RUlcm",
-	"uzneV76nYySnL/dbYNp+RDjiVEbiBq2e8eHAPsI3wiV9ymv6fbjkJeCl20KVDY2nattRhlKepp0paTCo",
-	"dDu884vqOA3AdLmy8E5Wkz0DcEJHPgstEHPVGlWTl/tb/Kzo8u08TP2UjF1FVEaiWOfM8A6lZL47Ro90",
-	"ImKatiqmBlP3MQcyathel0lwopVUEGH1A1lLpl0pSY6XYErMFsmUitymLCGHeXy19zgNnerv9ZeIxxR8",
-	"7s5lZvS26YKzWKwFsdheR0qnD7r6rSVUSCFWPi+xbxK6U+BEq3U2iqdIV1h7AWI4DALguwNsDpall36/",
-	"iUMQWeJAofOoVdH+vPSqBk+13nnUniUDdkG0zOGQLRzLYx/qzX1XU7hfeWR9Wh/6ZnMn5QbjfTmOU9fB",
-	"ZZJRwcU0v5Bc+Q7IhAsyzUuEkd9z2APoUTvS2jbvG4OgB/paG3rwoM5oz5sbNoC9kR9yVMzslUguzkH8",
-	"WCuZGAn/21PS3KB6LuWOaYgATjHt0xeENp8BwmtEil6FbrdY0HsDc756eZcu2aTxxDwgJHWE8vmOWbFD",
-	"TBY9BZucwPIJMaID5eaSO+pA/mdH4EAh9DR2uGa5HRSSGfrOdtBzXS8A+ig9HbGfBe70tLZ92zocT4o3",
-	"7qegTXZ8DePYOCNRBffl9JSdd/Ial8awXhmX6Ej7W3mFiHS9Gci3MMM0GX6jxyu9Z9cGvZN98gc0slVK",
-	"tK679bQ5J9lA7028mWZYa9i6MSTcxBNqEUuTIByCtZCekse9qvDWMLokPuWC+WHneiPK5+2MpewMdXQ6",
-	"I0/lO3JHcJGSfZwm9xCisWZFnXlLWsW7kOWXBV3UWmHo4V/tM1EffK9XQnw962+jeKdU6MNJfXQGoIhr",
-	"oCzIsxevHFgBgCogpKiQhpRUgQ07oVSO19gzNxaQ45P6na7XrHqrjqP3HDdu0RIhTCMsPUFM/ECCnNEF",
-	"J/rPWdtd83W8KCZb2JJJfEkjSLA1Nfw+lekmTaJ+Z1LHX3lIVlNOtF8HOpaVdIcCGG1W1gJeDSMcHu/w",
-	"yU6CXjzFXTOqyg22XjfWStY0/u30sdwk0NK0oQb9LJHCW8Hec5FyI5hc/9aR6Qz/OSgWWBcmqqFsFz6V",
-	"1gvQaRC6Zyp20MJw9l4s/JyRGJ2d0FIBBTGI3VDoKBpTHOqvmvghuZUOVBhWDfVJy0p6bRtxCtP1l6Ty",
-	"xH+iFXvJY9WHFTW0x/LlMZ6WUEttZqrfc3/I7PQIDxVunjiL+ArRBRaFSb4B5PGgzq1Ca9b8I6fTzvUm",
-	"4MGVPIiai+17gyVPiTe6ICrN3qB6Ha/+ScEW1rKkdaq8zZXLRY8PuTft59OtAc5VbMAGdt1VoHDFkYHo",
-	"htGt1fP2bx107klVm/umoqlNvG+mkDgK3NhRYYF0XWp0+NL/3imLhwF0/So6JZa+drFDGIeo2xXn6OZj",
-	"zESr9Tby0CnnWjOjHeCa75Bh2eABVu0JHNqtnIRGk1LgFa33ewJpArnAR6t2UvByWqFG5s29m31d4DQH",
-	"jpef6Y692deJRGxFS5OKqrg2b2Me1JHZBhdK52Nh6NR8scnKeSYmzU2rrqW4Licnfi7UFPOKk1PX8Vr7",
-	"SQXXkW8neMuoirbVKmnC8z0NwdGbGpn19u2lK/O6o/WQB2tc+7eGTdYMk3CJDiARd9SpeTNwn/qZHV7X",
-	"VCS7m3nZGk2oDj1vRp8Ml/NzT++rFwRap7W5IsMt3Sw11miyj1asuB65/Sd7GNPDGwe/NHTT/5kdwKmQ",
-	"pGYpm+PQyqHTgFs7MZLA45GlHOmujsIZ4qtckP/97KcfC9+K1hE1PtrH+Dp+Fdwkl7GRNWJYTkhnfEi5",
-	"iHYji3Hsl1Uc+2Bab8Nf4JivUg2J49lhnYZFHj9xQ7UPAU3sXXCG241NdO2n4+texfL8pgOU2F9rZhKu",
-	"jETieQJMrVVmftDk1B2xEw7Cc4NcTzkCks7jC4JamBV7iW7vX+x7jTwHs2V/QZSquAuV7s1GJlEzJja3",
-	"G+pLZ/fcXk/pLbKO+17O0lxRDbcr6TbH6jTFamcQI1MHFfuqnEJ2j67TnApXalCfRoC1gnMv39zei0oK",
-	"luFPcpMMiRvBo0N9Pb9A05Al3ASWWix5HigWTv8zcFvFXDbCoYtoG++IObEoKl2Mhwha/RPn8ePoqRMF",
-	"e7sI6Q0huXyx01AtEJCzSrZfzcRqdBXp8Sr+AEuTNxbC2Jy3UeuAi2u5Y2bDxboDZ4HAKpHvr/KbZ3sI",
-	"iIQhPVb4O5xO5RbWdrdB1EJL6ShnwjZMNBjtk6dhaseNYZVH9QDHdF1PCr8MusRKWfdzQy+IUGCT22mH",
-	"2tTtyNQ9n9wgci9gbtH0IiFDd94jM08cnIaraR9vIdcrj3Ek7LuIkCRtw8OwgN6sxjYyiEtSMZ63pR27",
-	"z3RLTIclpTPSN4+LIcEZuxl1xONEZRZpeRk352eQn+uo1ReuiMCcs3OjoggXybiEVHydiArl4Th6NA77",
-	"cFTAHsqNdKo3B91Er2sqEvalKjf8PpUDXbGdvE113IABeYEoUp1jinZ1DL5TtATA1XYdB4OaZMgLM0zV",
-	"W/host0qF9M2wwtzTqQUxv9QM+9K0UNGFBo8Ny/w2elQ5dC+MolVvuImmeXBhiGz80DR7OSROok0e+80",
-	"Gun45QHMMXd7xTEhg3VbAsJYLWXfpVmV6oKyQUTsuFKd3iEFQGKnIkRHMw00E4ZI5YBEim5LG1kzsnIN",
-	"813Obr8dRux2mNegZRPgwWOtWoqAOYSLjJNbLmsWAcuomKE87s8A5O65JLy9ceTcM7r33UHgQffUpJQu",
-	"AA1ps0/Gu1b55zAFZJ+6Z6T7eMYD84AZsNUNKt2hOfwWHozhJXfhutwEoyIQmrFlX/tc9P9jce7ghdag",
-	"lwfNXUPyDM9E50vhrfPFvesu703o7nDeokjr6Yle0wP8w26yUeLMkx8Qxwlro8ZUuHRAGgL2RS8r1f7m",
-	"wYw7IPfY0gYrjVgcqS9pfo6ufTCrIWmrjg67kwlUt2Qy3UiaxEi/h70eS3EYFaJpKQ92c1S9cHVuMsRF",
-	"GRBAT//NXkJFezHoOVuRKIXfhdFECUwoA8kd1GB3gfqnYZl6shej9LgwsVwY++XEj+l0lXh8EANT7bLb",
-	"Lmf+O/E1mxgAW3ah7kDsYXOMd/rhhlTcKYe1JHwQ13ywq2Uqbe6NP6tPcLuEUb1qux0Te+fJlztqABGm",
-	"bYPkMQvNgff67LW8Xcko2kuyuVU6H9enNwydlW0WStcvOWhY1NK88dUPIUl00AyAh4bumbDmAknZejUF",
-	"tn52X0ny5EV7FRpzVA2m3Cl6EN/SOE42AAKzapopXvpy83MxZm0DiGz417ZtRNQ7vpP3LAmjDYGKDYVm",
-	"AJa8vmkhpsK5PPu1zIXOtkLwk7xncdhDyNbN76/aUBFHRRFsIvfeSsHiQxkayS3w9TchScFhR8fKBajQ",
-	"O26uX5PitJ54AX5r34m6mTWr3pdnkAbTkpg8tzqLbL3HjgVekHtfbEU4rKrdJZ7iXiiTW/elz6bub9y1",
-	"kr22Kx0jlQuTSoqbiDksQQxGaJcwYM7K/C8dIWrnuOW3kfGNa7TkJzyQVNheFbMVC7yCnQ+jye4TxdWx",
-	"9OOV+K/OeexuQJVr30br173JpeS8pUaec8h9qPCLDX6gAcfmO0/quLs4mATnhzuEFiPNnTXxh14Ey2ai",
-	"RVBTnfTLJSyw8QtbusZ9dYVilYdEPmRDY+WJYVzfvnYj6+qsf3tIFIxZjzKGLhWb78k3qA79Ssbhigds",
-	"G9dEDy1ONx1cLZDSiwhyMbnHO17RGfKdPH5RrHO+0obY+Tl6OGJwE6f5cC+hkwKZbkbVPAmqvirlfBnt",
-	"AlzfZm7aqT4hcNwVpzvwBJ1+evV/PPWpTQjrlcP3k1pxLciZpBS89TryNHOl1bTRPr8hG9O3VNGM9RBy",
-	"bqiWo9o3vUIwfs4NBMrFmHrYULF28A+ayL0p5S4OeeNVjb+/hdA5ioPecEiu8MbQadr3aErTKYyc2+yY",
-	"tQQriS6f0SodOqt1JKm02wTnXJVRBem3awZazciesT8RJ3q0b+357hg7YmLpkym6DHWNnC3Nk93zymcQ",
-	"ZOYu+TeSGUdu07V92dD69k2dyuNTsuLCrk+7jk/UlBumHe8gLoNsbXuvnt0D/QATQiDwQqobsY7jXo7e",
-	"fiPaeQ4ljyTJHsdHA84B3Mpy3/BE6ZZcrbD8ps/Ht4jc4q0F6K1GawKEItQQKUr2lDBabiChDH7wl213",
-	"9ucnX0fx3wZ6ZYWCeXCAgZzM2BdLl4lGi92etHkfcAkpsW/knbTj5urUvoWD9c7jgaFJKN1Z+NwdMwHd",
-	"kuh29fLfbZQYtnwQ3I5y63Xj7dkcoVza1dmEDeH3fcccCcoQJTChmaNZhomcIYiMiXhw64QY/sGBlCIX",
-	"P0vlPkcusqP6aySWkg6cHja0Z1AI1wofpladdw1LrXnjIAAwRNoNeOBq4mTwKS4nBkOjJi6f6vfuaneO",
-	"OzGYbT/N6ermm/K6LqnmOnWR3g3lXEXuykwYvhrtOvfKPwceVcGNVKmMjmhy3/hi79xrUfWXjs9l9sHi",
-	"3S5Y3WKCEK5yNPX8RUr21tohVuEEJ5JPmhY+YGYkl6muo1XBP33/j0l5xTXf8dgR6MaZ0gyCr8xk3sFd",
-	"IKcwdBFmWoS1h4+mieeFI7cI6KIk6KSYDbgx2tRifHtgDUCkyJ3FMCUA4WOiKiqZMpQL0wuzrfgH0KZ7",
-	"7RA2IZpbH8k9Ve4MK6Wwsk3wh+iNzWnVfGnSfmnDhPPDtpfHdglFnxBxMtr/ivt2WF1PpN7ElL/nrK6T",
-	"+VATkvMFS0LcuhtXJz2jRoCBiuuSqqoH1jckm77GDohStGl+7htp0sZq7jFEO4m0O5lqZzktzzHwe9Qq",
-	"DIFkzGSEGUQXypfLVMnH6HzgXX8onx/o4xu201ggjwLwxc7V/Aw+hlG1PKIxNqHT8tCJuuFTrPa39vFR",
-	"BvlzEsjcOXU7UH/tUsIc0gz0h2meAwLDjomzdzr1BtpTrgFTJZt6dh137qV4XLQNsI7k1nkkoDZaGSZT",
-	"dFeaiNr0BO38lBUnnTQ7W3rH2IQFexSUdIA8naU1FYikpUZ2/t3U+3Gi91kXmKs7h+7lFGkaPJ6OjlGR",
-	"nyeasarp+srIIa+SvvP2Yj79GOwULXAPAp9oDgkduRHDGFpvgyfHN9JPlJq2IEiZ+sKDI716EfFZgvs4",
-	"dNbX/tkQGDtQTXa0YgRhMM88kcrD25yPCz+5kaDZfacOEzreKxdWogSz6ybkvyfdVJdjOFNR5dRayMOd",
-	"fxSSTpp8TgQfbCyz5yGdWZOCVijFHRKdOZU6TirYll4qHH2CCddBmeJVSjkkK9tXXuqjG96tM7Hu9gNL",
-	"tkJz7qphsk1kc9IWOpWeQB3fwODFORa45ASd7joCew7BtaKqA8O1oRow2B0UV+gdE4HdSqIHjCb5Ytcx",
-	"b/A3NQ1iIx1I6pYdXY8FJe8T2dmTcEIRoSIGbmzIhlZuyUYSR9BOz5yDQyvZyLqrk1itWbcYWkj4e7Rj",
-	"I491MGhxRV2za0T+FJVDpbM/hz8S6AwMpKiiGKSnFhH0RHPwGV0QhKh07KO4j7KM19K0WYq5ySczu7Ds",
-	"zDpmtJ9QbGl3AKIab65LTU5xsU+r7z0XRV0aQHNtRUlT84RAcjqRigQQulFIJ0RyHZ9Fi+w6/uxRG1dI",
-	"FZFLlwFgqceqJ6Q0pdZ2xlWpM6brU/3je00b2TSsItTEt8/w6Iku9W4t+Om0KAQ4oFjP1Q0jG240oWvF",
-	"GJGigIm5lBdWV21RyZLV0oVWcoFgNZoYpzlehOsAGBI0XwR6P9kHVAp2OVhsr72Nh4zFwgiYcZqQd4ya",
-	"pLhLoq0tCKFtBC/mrTgVTsedoSqf6p8+QvtJHHa81q1lN+xOMwEGOrEx7LocKrNwCCgXUt3fh4LQOgak",
-	"geLvmLkSJz5Z179j1sbLv8PeMfMTSzWxnAtiYy+m9Oa9Y8aB1o/4YeAQQRiCAHUXOj55QvivJ/gQR1FL",
-	"HXzJbXvBsZdM8G1ZMnRRzkFSH2j/kQxFD3bkuGPmZ5SJC9EWJ0lOzC2UmFYauTDmp5yUCtXDEwl7w+/A",
-	"sbMzkzJxdI2hFf8quJmGJ1DKfbKNY7LB45SKrqzcOMyLxWRIN6dOhf7QttBxgJNJqgU2fMynwKapKEyn",
-	"H2sdDvdkN8nEokKp91hh06hbZCoI3kBccQggb0fVVo/0eUgjeNwOb8//NDXgO0Mhw2UYUtDcoJE1L/nl",
-	"rx4TAHsjCEJRZMJws3TcGoUn7M+jF0BuMal8uKSHTeVk6JQELQdHMGf8tpmAXzVp90yKwYf9cIKwZmmI",
-	"/k8td2wpqyN4fPUTstkb8pefv/6K06ek4UyRb7768qviiz/96ctvFsUt9tWloENR97jHp8DccoDYy04u",
-	"v3ar5Mj7KBybx611SAF6HJUtvUWu3Rhx8YaM05cho+1cuFNF9QNGexuPiNTijDXdGWzIk7y1Djjq40kW",
-	"oy78EIFKfPNjmpxJZdFmDg6f+V2mXAb7OYYIOWx0Rvz2vaK2YZW5YSxqHjPXPHWCouRV5bpK5r/jnL/5",
-	"QauNPIgUQCg9KTweTyeTvq67rxh+27hO6lAsvdtrA8gCXsKGC51mynQX0kxVhYrR6r3cm8SO9Pm50aUq",
-	"BmUGQhJtWKOHl+jbG2QwChyVamK7IJhCvslt5ffOsCaj3BkR7ZDvfnL+i16GcIUdirZBCpRxzyAsex7u",
-	"SAAzfFZGNtmWHacmJgNC7jRybjAfKRfQsVgYvosFbzfyQOTKMPGUPAaX6V4YXoOrd+NSkqLJBsuTjK9G",
-	"uXzujXR+yL0SbXsn3TAAm9UsI08aBi8cGT1t/Oz9wgfyxlvRiUAvmYki+KyMZrdQX64WwY6UUeK7Ft3n",
-	"NpYg1B40a/aECAlG41bIg2691b5f7vmXvJzlgwnhtSp6GCU6W1uNeU/rPSMUfMLlBgpfrCnlptZCzzk/",
-	"uJ2+iJq1NN4oMnwBWjvbfx3otL6QIHop0d5RcSSWVE9JWfNyq12Lhq2QS1LKvfCFc6kWVEPDOgt5h8Vc",
-	"2ORoy45QM0R2UrGkgzS6MCBDBpKPYyPIWtgnINstLdrpt+3hvSghJ+KbBwu4T22m9V4lUm2S/diTYpg2",
-	"B9NmXs8U6tRvtp2k/Ryjy9rypmFJ1292Rk1mjIAPNesLSCvJXs9X965NffZNqpZGJfEFEsgDZ408Rkrc",
-	"7df1ADD/52FbD5vUgjZ6I83D9WG4Fmx4IPnfd1pIJBX4tV7bbynbpd9QEYMXOzCVTKrcN03y1zMnNA7U",
-	"eSs6DUNF9flIaSS1/pJMm4Swu7HHhN4b+me59XI/tf7Mo2pHchJrKnwdtH1KaKMgE6IPBYktOS7BOmGs",
-	"ijuLwOTCscmRmXgepqu2nYSaE48YzOe1Pt1aboUnaN56ESZfBKYl+ZyU/CkguH4Q560cfemksdsZtELH",
-	"AZeU0HA+x65iV9VLhTQlO1D861KxWUEdHhrNodMUZ7ZeN5cgQ4wpogOL3ujqOj7zJcOGB6MQfO5pPSHD",
-	"BK4NCRB3vuYppM7ucZbDT5b4hlyt4j+AXV8N/Dbh8mvJ/ZrG3Vj2BNWslKLKDOK5h3N7j2vDmgnpPmd+",
-	"pZxM3VPgvY4tMTVPIWZctIvw0tISoUe/1kvlRbBYuL48O+YApFaLwNjAxSBnyZ0CrIupw/EmnmFThPKY",
-	"CQilrk1qPvfkapX/cL/M5grQ2ThioqN+Zwlhep4W/Tb2MeK/tWrvLXrgskATYt254iNv0wdNdpv3hqo4",
-	"2ggvN6TTB7ogS3Ahc0XgePDoI1ZeqOLuTL7CsJ14sMzX/QwbzTs6jJw5b6HKONJ0XrEUCmwpxarGyo6Y",
-	"rpJN4jIj7pniKx5X3ydrwAn03up8Gr8TX5Hr3HaarHlShu1bchYLWtmh+a6R4FLfyXsHM1Jv41DH6MHI",
-	"YKl99H26RCeRk3faEFy7mpPO2pds47KpdlxrTEmWrtFNj1w116bfFGRC4/DxG8cQmMgxu98SqhufROgz",
-	"TdvSO7jTo+OnpWiU9WzX1NSwVKeTipV8h1C2sYyxgNE1mvTnQEZGs8yj3Q8HepP0GvEU0SYW1WCRYL+T",
-	"TzEV1w6wNTwdhiicgMANiGBxgzUBzZIUxXOEomkwwbAclKJ2an7cofXdhRKSkwXO24loCpb2T7RiL3kK",
-	"R9ujSE6Iup4W+18KkjbStggxIWGxQyTXWQBIg8XuPeGMzbv7qawhf2CN8cOOrrwdfhDt6C3T8aDqkroo",
-	"Q8b9YcmTQZs9hK8I14R9aFhpWEWMJMYFJzOGLkO94nnvlslVzcmsfiETNS41o5UuCF/5ehtSSRYHOE2e",
-	"YC6ba1Rc1BGz7tJHFuiKWGmcJfVaygpJ7YB2fdVFBpWPbKDW70AdBdpSvlLumIYqvEVmonUoue6V0Cwd",
-	"to9bVLHAAT3BuiWzRwcbKpMi/JzGO/+YKRtWJ6PPbBroPMxoIxMQVVToA1OpVDH361zfSsN/LRn1sFwX",
-	"wPUNt6al+ymuD8e/fRzO8AJI0lrqZJ9Jrg0VJbu8gdVp6K7bdWQvkuDM2Un+Oy72JnXZSSOIH0QivxAa",
-	"EWvNh/Jb5xI2xWi5uZy0iq32OgEmOr2bpCo3o6uRgrnCt4sV9QDkwWCjqIvQEBSflBK3XrPqrTrG2ysn",
-	"EiIGUA9G+sL2GgBh0BPbFbZ63LM47FIvur3OVH4PdKqWfby7PRwcNYKy8fuvo15DikYHWgEFo8Xw81gL",
-	"ndI23BOt2m+Vcl+DtEq0I/vpE2of6yDMxXvDRMIqOeQ6cJPGx0aqFKMvYjOe327colc3jytJrt+pjStr",
-	"AWMR9mRJ01tsNTgUweiFEhQrTUpTpku4XHfC3AqbU/dY+Gio2XLu6HbUxNJUAvsGALHIhqqdFLx0yVce",
-	"qsL+Q7hwGMJrnSZWzAepFIdBob6YN8k0Xm7Hqg1zPV5crJlqFLoxo8UWB1pvn5BQ0H6GYNEvsP/zN8Wi",
-	"ocYwZYf4f/7r8Rf/Qb9Yvfuf/2ORABeYO5egA53UWdwQXJ895F665rTprJIYIHWlBwr/vUC554o4ovXA",
-	"+95/PDDAJLEK3bY9xqowSWrcBePg/MaL4j+MSoF4BgQQZA7UgUpnyONmSpn24PkNkBh5Nf2APBBwOqe9",
-	"k7bIzgI6/lz3RMTVRnmAFQB3CAESb6kfHM6h76jPQvQNAEUcBBqCSJrlA7lNRH6L33Dbb/YHjBNgH1Nu",
-	"SQ17JdJcix+VVrrq+F0Vq3d2hk9WIXY28sv84Cwf40tKANmEJZ0dCJRYK/SJd/YU5MDotiCG8roggOhM",
-	"pLK6qz5mwLrkIebE2/Vu2bHA8rmC1FJu7Yep3mZ8VrA1AONGewDTug6J40aSFeV1NAErn5sX3Zpugc8T",
-	"dWLhKe+Q/56EtDbo4A4oOh24FWHGCxV9mAjXkthLdy1RTmSP+WY8Y1z0jYvP7buK66amx9B0CPBjNvIA",
-	"C91RtXUmH+Zqx+IeHe2YA3Mho9sF0QutbAI4EaDUaGbIhq83xNVrxD7vM87HCACHbtaDvlRzEhASkqer",
-	"tn1TY7fgttcxZkEi72Is/1VUciCLtVehcmmy19mJOxBHj2NXWHM2xslOwe4BGuT4cl5IpNFPCXTeWUll",
-	"f2b3TAHT9WWJodemWIOpnGz3fA1Fu9naSKq+WwC/myJ4UgBSdH+MQF5LWR3zDMibwcCcLwi6VQ/W//9z",
-	"lEhPdRzOXlF9co/p/HCgTZwUGUXY2argr63tmE7h6OVphGQXqMlMZWz8RuvtBN8K9S3iBpt/rVZSGdc5",
-	"hVcTfJ12Ms8A2i4WAjm+LxM4ocWikimQfeYmkz1lNg4K72rE4foGaSPvparGodnaT0wII1hxrLEAMm/w",
-	"0Os8sjXrxKZQvp/7aHL+hbnN7zuJrH3luVJyR6D2zto/7j88gh4UnHNNSnuahSpbwKnYdcFATxLFpsnb",
-	"nd1F+a71uLscu7qin9zDxnYOHTcvJ11BJsP+QPn1LkOKfRH74tURhrYffNgUJ3SOqZB2d41e1jesrnxg",
-	"uJJMQ8X/ipvW5fVuUoOZZHQlDzmw5xtC0z1VJeh4So+xqii5jcfc3XUCTeB94/E5nb9IyGCqQwl1FIc2",
-	"19GNfneYSnr2MpqwjyouTw1M87ACBuPEfJ2pivXEi3vumJcZ6CKd+HBa2tJRFMT2yFLuDw2SDgD3E1VX",
-	"vL2k3isWF3SIK6BVQqwqsHIPwPX2HQKpbR1oAsVo9YVDfKj2u92RgLqLbf0LcNk3x/cIwXfqpT2Culke",
-	"w1RNFGB6rE2g9yV3Ydr73vaOR60NLTo5LNoQGWP4BPy71d2109m4d5Ds7cLi29vE0PnsVTsXjS47mLjj",
-	"1SWBLJiLe9t9LboOGU3TiW87JhIBtwDtELsbLmu2S0XdVar3R36lQIt24o5kqlMLjZjHhurthGQLqrfj",
-	"aX4wZGoKuqGxmKvdjlFwe4+t3Pas4JosGRdraJf7JIAvU22PPEO3zJ5/dm9EnT32Q1NCHrRKVXHuWF41",
-	"JCJrKA+vONghFp/z32yYxDzbvB6s4YNn9VoZdZivayrCh2s6oUC1++agbLgGE25RwdZ03/KsKbpFHV4s",
-	"otKkpFj/xLVl+YTQhUZYmJjnA2RJGykron0bgXE3DYw4EMqAiV6AqpGG3dy5VU84Y7u0GoGYSsZH3QmK",
-	"pqPZ2HtM17rstMAWLCN+mtBpHijSU6Zo+xIF0Kaw/nNyf4TL7EomujxLYRQtDVkycwBP9YYR2jQ1L8Gt",
-	"Dy5jbjSxvFYrWrIvyUvMjOfYsvuwkTUjG6bMPwrwabs/u+Xov4l/+9viq8ePv3z8t0VB/rZ48fjrP/7s",
-	"/vOr//Wnx39b/Dt4+fd1XRDAM4KX37x8Tv74xz/+B+GC/Pr2+ZfkO6Wkan/7j2/+9L8IHiWkYobyWn9J",
-	"7Io2jFZMkZ8E20n9hVMAxIqitTrcwWhnbNWjfgp9KSwPuWljLoCOr7RBj+uX5Bn2IyI7eiQlVepIqCCv",
-	"KrZrpGGiPH7xAwPgm31jb7p/fmyft1SFgIbTw3Y3gced7EXFVB8aB3OCMSuKfP34G6B7uJ5Z3mLNGYzx",
-	"5d9EqIB5snBLdTaPu7wvvvLoRbThiyeLP375+Ms/QoWX2cDWeEQb/oguUcDXznR2aoZL8apaPFn8hZln",
-	"SyddiulGCswX/frxY4d2IAzmD3TE5dHfsSbe7bOxXeg+ACLaF038wf4ZygNSA4WZPXqNZsVHMJJ3O6qO",
-	"APrm0wIqaqiVHg/V7/++oqXB3jAeKwb6av2XDyDpxTs7JlDMXpv3zRDJvnVPTKLZvai+1P9dc8P+2Cdd",
-	"W7nIhV3PuZl8Rji3p5ujXSa5+79+5MYKc81moOUzGNiKObtn6ojhV6oJhS+AhO9AFIli4EoYJmYpFeZV",
-	"6SGKPu88dqUonuJ19L6f1zY0vJPRxLIdPq6VY5xr35lD+KnVYda2AAQyq+ON7zlmZR/L/XSHTysuqsU7",
-	"8PXryOH3rBObbg1QUCRWia35PdPkQI+Il0eJYAemCHPFZ04N9/sNfUmeCTw1HaSaM1hNjxrgr/oyWEJe",
-	"OpAbC0d4ps23sjpeIRHpZidJ2C5XoTYBKysTzgybVrtsQ/cOziIuS+27vitdf6N8c87LH1gzh4q9o0dn",
-	"JtI2Y0wxaFK8odZuAP3AahfNP2zkznWkqjm7Z+eSF9EOj37n1Uc3f2j1f6YlXijZdHYmVDLTHTNQo5Go",
-	"kmsfeXTHmENaHafZC2vJXU+zt/Y8p6cCHt2Gk1YCDQ49BStWgot6ULu+CA/Nqlt7387SrH4io3q1HTpX",
-	"q7ZvzKtT7bhVUH+hc+SgOj0RXBhhNv1FJ+qi5cTndd9hmkrAoQs7dLLf0qdXV3CCmYPs8IzohlFIy5Gi",
-	"TX0FlSVX9tm0pgrilaWngpz/02gpv77b6CgHfxbfHr80TLzw0F29RX812xWkdcEltAegUPlbMOKGXU9b",
-	"u7QYtBuY0/DJJQMnfpsa1yG9A/4KEgjAhV0131/FHVP3TH2hmTDEPfqEbFhdS9eVEepQ3b0YU/Fqqg1e",
-	"eQvwa4R/ONALIEdJDa3luiCMlhs3EhXkOzv+U3sBYAZvWdbecy0Sdlxrqy9F1blCYJrj0jlUCBXsABf5",
-	"I9z1FdP7HasQecVf7n+k2nwBn/ri1QvYpMujS/U+NxJ/owaqiU6klEPcBIbz8YQni9640N3Vi1C3wCCW",
-	"uIYD/veewT0Nx3P9SyeM8270FDbsg3EM/0IbxeiuL+qjF8TvnKzMdBJuaOPwjq2lF/7ZkdSa37OOpK4w",
-	"GB2V0+9AkKSqghxyl/dprwTCfiJcHZ7YXUKVcXmUltpFx2+DnjL3Y8BxKAiFihr7v75EzP73gesN0fty",
-	"Y7+AACmg9xsmnEvJOWbc7YVqbGNqpTiAHrMwdQBW10TuzbkovnTh7Wn60r70IweFPvrs6xo74+eMKWkF",
-	"zyZwnJU86IJ8/fhxx0cGiQvnYr5ziA09Kee7/W7x5E+PH0OtoPvXVxHP8bsbupdeQrlhZBP85vuBuoLE",
-	"mTYDdQIrVyAJmlhh14TupFgTGrs4p20K+89HVPly5aj1bpn4TGFF5eckU7dkKS44xVMednBhb54Qvy2I",
-	"S3k54u4vpVhxZQ8VQGaeiflcE8cv32yZiiPgqELrachysn8KDZUH+F5uMAoa1ZJvXWmXcp/8B9/tzYbW",
-	"Twizh7ZVSkIqexYrRra8tgrTqkLIxXLnsUumh1MT/go56byqaie6p0JaEC2d6HqlqZ1z2ldF6jAM9taw",
-	"Jn1c+T3fuLjsZ60BtztHSyCGJxikU3sPcUwHHnwjje7Fpog5c0OwPmjJrx9/1dOTX+AfzqL5kak6brsD",
-	"EzyusclpuYe0+YeeXWI6lryfz2wEYps87HQ0/wcACG533V1XKXoAS8dFDGPTLR0wzyyzjUz0lsobtv9d",
-	"I639mVDgkKyDnT5mi//UnGnvo4QjGk7mMS0sd42/xkfP3+f4wD+DVdfGI/3xlDTmSqpYwpr7OiE8D2PN",
-	"Ib2dIy9+V6/5lllmG3cRmOtshyJ0a9wj7SA4YckEAeElK+WOjUiTT1BNWnI/OmzJ2C31XJk7wI20Chjt",
-	"QBAfecuOucN+kxj2X9bwhLsEMCkhe63PMPSCP8i9NTyZNbVCN3yIk/I5ZPOXjqeSAFhLfSxan86BHt0N",
-	"WPO1oPb6oeR+vcEc5wFZ3TGxH5TVn+wDUzXew7Oz7xxfK7lvpiAxiuov9pXRgAQOnBuNcHdDLoh776nj",
-	"EfwDTXO8LszhwQ3fM53TzyqtjayrAkTRQD3hYSMJwtsmRMO5/gaDSa/wkVn51vluCsR0iI9uThDIGIcz",
-	"9d/K5SU+3wGGdnbUHP617+WBrKhyriX0u/K+a037lIpUuN7O0TfzcO6xmsHFr6EacB7ZB/Ml+VkGRyyq",
-	"KNqN7geDwT6g9uL8avet1f8/InZw1hmGKdvpo2b60eL0y7vcWJosDYu7ULOybsYCWF+Ns91J5mvF7jk7",
-	"zCAwr9A379M6sNqbkbYMBlLPIJ0zLkcne/3R7+4/RoNarzwW9oPFpp5TUbKaUIFbw7kzpFoz4/ORjHfy",
-	"SVEf2yL41A4aVmoJnZbD4aB7ZlIIYc1D6mBaSM4tsQ3LnfJ/eoTpqdNbUHAByZItKZxPHWJMeN7J+2Tg",
-	"ZpD6n2NYJMYlHx5ZS+jn+FBMa1C12CP1sqFTeQuotDrM6ancON38IzzsDAB/+Xj5zppPd36PBVSgOILZ",
-	"3qpLwleAs8sUhim1nKZBH6m9uAEj3uzFjZjw9UOrtzeWrIEHXBhpry7+rjtAaqiSePS7/Z/Rg+pXV8U7",
-	"T+ZFhpz+yCpfhjlLLoYDNwsXTDjZuEE1K/em2zrrPF8gfcjhPD/pEp+51f1BQ3G4LlyOQICx+/u+WvdC",
-	"ZmFR07iJd8uY9DyC5HoE07hk0NQ2fQ4dYhwa/+XJXkPXHDDB24ZxGRbqvI457H+Tcuu6LjruogTVK/Oo",
-	"bLT0cHQf5OrhRLqtgZ16TraFfTmlSR7Zy77vDDunLDzDcW8jBzj6zg6ULwYPtMN/kvcBllJj2qSvO8I9",
-	"70IfBCvIQvUAtOdMMMp3QZiVS3+R37pst5tsVtrip352THq9N233RUtbNF7tTQrymRCrds1S3NpwbaQ6",
-	"JvnlMe1nZRgowH9RBfstOG5NUruWdAex+1m8ymhpoBX2tE1HdC0loKQDuG6tEEoMXdYs/Bo2N9ohHi4l",
-	"S+NWHGYwkKzOnT8mJ0jiSiRb+gaqfPHQWUhu1qncdPfjPHEqu0UBOJFI0SJKw6G7kXvl7EbGthU9dqMU",
-	"mPbGTp1C7ArzKrVNf5aGeTbeYpvC2PYjD71Hx7ns9gQ1ni8zcN0ulFABDhQSmC/kAdxh8DEtdwxcwND8",
-	"Vdu/A2ARIpf2s5EC16P7k4nQ3mBWmYB+wT/6frfzy0SvH/Fc3tvZzluYnWWiJe/RRWggC7wFPUmkfceY",
-	"8+h3q/mG78Hw9+/s1/J0aQfrKiPrJAlh+Gkv0N9BiaEDHptyM/7unldMYLz9RrojfCOhPlj4/XoytHn3",
-	"Tj00jG69LU59/CcpepedBuPBmzu4E76DCnWH+95nhMO69DJ7CyXRR9P87Kzy5w6AwHWJw7B+j1dgjNs9",
-	"V12kMB6V2J0rWYZtf7/hHggdwlKl0fDbLBFxw7SB8XqNNzBzAiGqXBM1a1e7K5A3loz0WBDYui0cnXL9",
-	"IPsj7gZmpVTQiOA2m8MDtT+wTZUjE3gnneXq48hoLzWA8IEsD1Jwxu3cffVo6/v0fwrh+IGx5jrROAXL",
-	"vgkk9uemcZ1dhnlcasvgUgXoOFz59o3n5+REwei3fru1eOxjoTw7g/kgFCJNCXrNzhNwB1cgG/zzqhu7",
-	"MVt3NTRZwxMJGq91GvBQXl0uY22jvU94Nt35pm43ueDB4P8HnVCYy+4466ClXJMMOKuMvExYZHP8ZFLy",
-	"XDbHa837cwDFTIjca040RIm+8mD76oEd/G27ORdox4ZzLmTWiSETI+Vl94kV//DJhOlZ09THl/zDjdTN",
-	"S/7hs70nwtId++xNGkugOQDg/kGTFf9A/u3Ny+fkz//x+Ot/Jy7HYuTOn8PtDRWVZuaTcfytOv7Ajg1u",
-	"xflZ/r1b37PSly493BGDn06WHbiMkJVBTEHop3q9HLl2hDDiFghLACzZBRY03+1raqyJchLfcejLeTLj",
-	"xh3yOXRYeiPiui8gLnicwNqDhs+RYiYB7rHbnRH0b6dv4ZFsXNfPU5Le2LWQw7HQfyLFsJ+xdcHN+OU+",
-	"kODUTmoD2XkQkpyrAuwXOBkBaRyAJnTPaxRJUvgUjPLdlqKMsR/AyHiGtx8NoCFfv4eRB94Vi1LfL4rF",
-	"h1rbA3fNJP553XyINUu9Zaj1J1q5JKuEhMyEhIloD9iIltc1ZBm1UJjBlUix+QSkOvuirEg4fM4cthUf",
-	"xHR9yW+K6PqSmzfMJa0my+SwacRtmNCFMHC9fH3B3VwqNUF2j9Uxb7JYVb1EhI+ZIOJqLXs1cBnXox39",
-	"8Mo9/qfHkT63E9DjT/DkzkG3r2kNp2e6hs2Th1dVbBh6BkCN5srXaau1vNNIt5aF3QchV8tFLzKt/C3H",
-	"xk5JCy1a+x4NIu/r7Jrly5CxLmfWLytYR4Rb2JPGmmXzZW2ACKz4B4DAbeOxiD1oaY4lCGe8us7ESGqZ",
-	"l/wDMvJG12U7+md+ZV7xD860CzwwkmjLHlqHtLaL8lMxqWZgF/3onjjjarzxx4EKA7A8DrLsCfkPO+2v",
-	"HkMWECzhT8TOkvxG660D+Jf1U2hC0PZ04JpsWZPCgKhdMs4kQIHzhqX+imOCHdSW4M2Qs1dEesCLsDq0",
-	"t0JCItdEsXIr0SAoQoeBDmWEPCSmRs0iCYTwsLrKycpD2ljt5bSkpty4XeLIbIguKcD/9SEP4EGy60PA",
-	"z5BSGAtg3XX2zy3Ulxt8YnDhoWKUUMl/6LAI+SEV2YboUtAZ2Zl+7tdH7vyZP+HPJbM8ANee4wI+v0oI",
-	"a7QhebtXFss+YZU7okumDpwR9sn14HEj16NnzRloxIYCTKu9YyV05Ar7rmcfGjdVk3L97QBYi6XQrBCo",
-	"vfSAAtoeBBSieZKE3qVYPez8cfzOd/9QneX6cT4fWvHrXTxXIjEkvDwFgvvCBJ67L3/xgutGam7wjpkP",
-	"P/FxnsyzWq5bL9FccjFYEWNXDiGBuRwIvg/fubnnPF9WTbjMuM72//8/hv8rcrr3PUQWyIlPBO7q0a6D",
-	"W4FNyvrLxXJCYGetGK2OUcdJLbVmOtFC7EBdb6eSKsWt+riHAtzcJq2nmPuwBj/h8OkcIJv5S4hA8rCF",
-	"ixM/8JkL8uzFq055N5IwL1khxB5m3SNvmB33zl3zbpWdYi+Hn+3t9zeptv3oxt64JmMOHsoVYXsvK0KL",
-	"QeMy7Jycew0WjCqmzaPf8Ur2cTCQ5B6+aSgJPxHrPgbR1Jd8fjc13I58dxx0V7e5GLD/9GmV8tVxJTjm",
-	"Gwogpx7kMUSvrqroiDK6oY3rmJ9i7mt4YMQCxZZBjSy3zBSQSKULF4yFIqZmk4ZI3bbOrAx8xAxvBv3G",
-	"frKG9lkp5wX/B4s7Lxb0m/5p+FWWA8XhsRHqoI26VkPSbIt9HABS2s7P+M+mWlkLyezq6+03O9ZEs821",
-	"830E35/D4mtQouY0+YowxB0r94qb4xevZc3L44Nbjh5f3FsKkLWDqVrCrR1kBFptwb4IkP2UCGYOUm1v",
-	"HP2yNtANDmda3bAs0A7/iQq67acT4hxcbnDrhha6M2Hr9EsMvYRoI8Fa4yYzJqT4cikH3dlv3BNZ180l",
-	"PXEaPKSTACeaUCowtTlgbexAEE0oacgNCB67P3SK5rmIsmHOjarpDvtnz1vCC8O+ZbumpuZWG/a5rPc7",
-	"ET7y4Kne7rtuqTGheQMdU4IrnLv7nbsr7mbKICuBBi6W0kpSF3YBjwaPOddmRsAsMqEYMPA1XkbcXp0G",
-	"rTlrw3ps1AI697ieTqXc7cB0ScWDdK4d91WizOSfAt3LFSf7aKNf93xR36Gi2htfft3o/zx1tf2goegz",
-	"JVpkO3jrxdevKq5Iat0Xe8eWz86B8fD4Ca0GFCWDyCM0ALqnJRUmuaPiLDMU0uVvgHNBb5ZkAWN/trvM",
-	"xylXVLWc2tB75hqvI9jjaTL5MJcOWFObskLv4IEsI7SWh3Sbvq/z+yfsm2aWcTDYlz3MLW1kR8ZUbrz7",
-	"cRbLpoY2aRDohDCoawTetacM2TFm9IwpBVHJAkSrga4vzfEtXcbCaZ+JyXNLaYCVv2Uf4qkndPmFZpYo",
-	"UBoiDxrbgkLbToxizHBeO/RA7cHHfBsDRsqaN0vpgCpunDL3mmrDvBzcQqHDBz6RewK+XT1MrMgd33Ad",
-	"tgIDFxhk6wW5dlZnzH5uv6Vb9pqqq4Kow5tq+6k47U/4gdoyj8eLmAdH16JrrsRlaA7sE2B6OK60DShH",
-	"pGDw9roXlZxdCn61g94Ie0hU8rO13YBNJ12hAQ7F9V1G56ELGWa6EA+03g6Zbr/Z328o9TB+qj0P/DZP",
-	"5x1oNe+aLgWvTHmWUQ74jNxosmVH/YCFf5YKv6gKhCTrYSy+y3v4GchDwsSyRH5keLmdP6L/lt8MttcO",
-	"/U9xxWojytB8NlyxgtO5aBPBDco8gIx4nN820S+rsBfYeVBSDKYd/gYPTEFvHY2yzQfg2s8I0htM+8mq",
-	"aoKF3cErY2k6buDc9lKYYaHnzOTGMTEVwc4Hi8d1zZvgAdtAp2TjEpP22WXf/4qqSqrhs8oFV293Vtnx",
-	"hwqeG8Vcy/p5W15KUslTjLsr71ItfdePfufjzTo8aNlYS6lXEGtZz9NYCuGvjTp2+2nE0tQmN+x5MeSM",
-	"/67i5qYAfvYDD369kOs1A1zChASbWcCvn0ulWGm6YTeGqVUOUSieXyj3puZiGNHgF//MrOdL98vhiIl3",
-	"N3Qn38lxMXLKhOFzDpq/MPmfd7/8TFaMmr1ipJR1jY3dZ2EN1cZXEiiGDa4xVX5HG7JkmlcMu1DibjtI",
-	"1TM+TjpRNkw2wxnvr90Ts/Ks/WqWUfCaKWiIMsIqHDXXIsDHZ8IBBlzww0YCwKFuw8n27ta7ieAkPw6U",
-	"qeN6b+QMg8Gnh6Bm/HiaI57P1+aJVFUAa4/Rvi/94QCd8wxywdDPjZOP/9k4iTHlUGcrpFV59jRqPGnT",
-	"3IWtZ/kab5/ADq9ddvAtmIOjf6J9Zi1d3dA0DDoA0lFRgbMEriB6rlI8KgiDHAz4hr0cS3HeveTEpwW8",
-	"GrVk37CdvGfItXkaz92uraqbrO/5AgeCJbaP2T4le1FJ5/SD7KITWOQLE9aytNLtxH6yzD/+Z5d5V/aC",
-	"bC68U9d+wprOBHxDLPR83muoSFXlht/D37p+37gEnG8RmB5VQ4FV+P012h6DsVWfpLNm6Lw4bHi5we6R",
-	"SvfRBp6GXFduMCkO7gipWn/oIruYVglxlr4f1Ie3aX0paDz/gFbXfhDKclgpRQVM7S3al+wkPm+fnP75",
-	"1EjvL6RfcrwLqPPuX7LboTlIZ5oXqAmgyQ/fMY1fjPZgu0gZR/fvJRlsXrUnQX+v1Osn6OMgNhlwJX3w",
-	"cfvWpwaM+kQngWWBP+6h3XHAAsYW/eOKfbD83LL3/8MenBF78BkKQgxrEHIy3GkDhCQlFUIaomcBHUwp",
-	"Bq9qBvwx3+MjI8c6tDMOxdFLtnKpIVy3SFjRGhJ48DM6IvxyY6WlpKHr+bJn4LhZMp+R4w26LvxEEZSG",
-	"FrTRm34m7PznxEbWFXToHpIH/0yGnResKGfjce0ilT4lsJLM1Vls6D2bz76aN55IlxrfSqJkoY+0XTHV",
-	"YL5CY66zReZ4IJ+5j0ZwFrssyhoK+TXqzdy0fMUl5zg2f0H4LUbLTYhcW6F19+85domVHOwHTTVKUts4",
-	"CzJMmWIz3WQjm0IzM7gh7pi5KW4yjB8h/bdHh3VnSQCbZZ7MF80Q8sFjT4b2WV68tT2bQgn8SWkSUOty",
-	"N0LKRX3HzM2qXMwncpqlGPusroELsznI7GiWVV5dnbMrIfaPftfMjMZ6HW/mcY89/meibvC4aWae9pxt",
-	"RJs+usbluyIOAqGZub6lZ8Jp54FVbrjjfgZ99bD+ugcRCPTNOfZM2WSPdgzKDS67pt9SSKIq+T8lF7eT",
-	"EDt6qLH/l5KQ13vTLVF0TVyYwwkxmK27I3KfKT7hVjCvc+cHxpo7HPtWSgCH/0Rn78A1zxpBeLXyUZQ5",
-	"2n1Dd6/gC+q7ss9vdEPMfvS7/8/Bo/mlVGtmemx8+DvzKTGdV3vWs7dd4DwX44Qu7W+Hq2GXOozdCz77",
-	"Dn5WVb8Kbm4XbLajf7Z1xc+qKsDs9ID0YT87WLQ+wrUJd5q03xQdt0PoKe6JqVIHfvSZ3RbtZLO8BDDz",
-	"V2IlR/0EOHB21pOSzmk5z+3U8dQPWhAp2B80kQdxhtfq55lMfPqZHd5gksCN9ggMP/cmgUEdpPVc10Mk",
-	"Z+E806Vsjg7z0QUTpHJFXf/72U8/xujb3x6Pfof//TgOP+KJP+PF8eEo1yZbONo5NSIkRmM000/xhFfM",
-	"7BXgQmvZUzZLRpZQYHQWiO+I7qCmmVfRPBzxnrVUk5YMIdxvZY1VvA933t3Ik1brdNqLAfh5es9uqQJg",
-	"7Lfsg5kPxXxONmCuW3//nyKkjGzzR41igEs42XzpcSdep+2GvlrUPxPGzpPvhOROnrb481zYp0E0XBSv",
-	"Isu9IS4ueW91mitF6viCTxFQx+Rnr1n/qDhfFBX6wJTVpVDOAUZiBy3LKVVt6FF/SX7t5Lh1OjPScvvl",
-	"ooj4Lh9cj85f24shJ++mh0AsN8AT3a2DSTGmmH3j/qpTh/sJNGutpZv0BgC1IeHGI+k6+A2Hq1e4/9Gn",
-	"mEDxVgZ1HUMlXEpZM8u2jMqyFH8f+g7TsveKW8z5DtzXzG7Afc0GgZzf7K+vwxjUovt0xgW0HJsPwXlf",
-	"OytDAyav2ysn/nkDwc/Idog4A0Ybop0lr3jahw8NBxRNPMJ+O7UUvjnPNc2tSao/aFJyVe532lBR9iCB",
-	"0AQuN1IzkWRFomvQHCS6SWADZjV3ofmMzEGbzwzzKAKU13LlVJQfraDf9KBIv8RHLmPXuMJ+yUUVwAVu",
-	"1yAVV5HKHeW608xRMKoK0jC14wZ6vlmtjc0nPMqnqEjNVrMlEyEj3HXdJRU7FhVECofEUtIaso2WVFR6",
-	"hL9yr8rhCss7fORzcHh1pptX5Oc55RYxXv6P4+c6vmqu59Sofjh30pdyL8wJmFqcfY9+d/8xHsV3ZPgU",
-	"BSs4+/h6JjuIkJ3vUoR4pJjl27AjFx/Ja7u0MifQgZ82hdFPPiKYvzYOgX6zF5VCoLc5OBngv5BxQUrr",
-	"Cm6LSwbN3R+Yw1+W+r7D5dNszpLVte+Tphs7P2hRgXdaiMaupCIUMnL3NYVmfMpqcyyvooJQewNSstkw",
-	"n/PKzflN87sPjVQdoRphPTRYwLkPdCeI2s3zMNQPleDjSZN0gI8Bs+H53V8fmMePfnf/cUFBbVD8cRsf",
-	"hr1Zks2dVzKzFVBoQ51u92n2i2JRU6eaKq5LqipWxTLrT845GOaykorbnRU/MNbYi5w8wJ6EdRUElwUe",
-	"gjaBgp451PuCGLtT/MREFfjxwFeKPhutVupbMdO6ibn3H6ITW5Z19YaVUqXxKBG0SkGTi/naZYCgAKyd",
-	"h9KnvhChgsDM3yUX6E/EE4uvOoGZ9GEV9JGhygzaxvDALbOV4ANpoM/u9XqOCwaDaCCUdHDdVl2vZF3Z",
-	"vTh6sR9FomgpdhOMbWX+DyyOb8tqHX5BYf/CVcdp7P594hw+wzYw2EFj0Gp+Gx56gF4eqZz4mVLhn2Oz",
-	"DjhOHDlIxVY8dPj1OfFHL/A7WtmrdbxaK9F55f7WfVd+YI2Z1nXlq4fh1LO6DtUDM5kH2F9lAGk2SHEe",
-	"hlnLms8tuX2QtG8BjynANs3kYcLbeprIV9XbQA7cDYFxbpgMNzkT7pYeFcw/RwejVERTBxPlwoFDncIO",
-	"4ZgagUx0D30an99neM4GeM7OzIlsmHCoXBGC29eZuveE26t68WTxyO6G/zcAAP//",
+	"7P1/09s2ki+KvxWUvqdqztaRYyeTmfNd+y/HjifZ/PL140zuqR1fF0RCEkYUwCGgR9ak/N5vodEAQQog",
+	"QYl67Nm9+8dO/IgEge5Go9E/Pv37opD7WgomtFo8/X1R04bumWYN/OsVF+WPXDDz3yVTRcNrzaVYPF3o",
+	"LSNH2ZRqSagiestOhDaM6FPNysVywc0z/ziw5rRYLgTds8XTRWUGWi5UsWV7akbc0w8/MrHR28XTr588",
+	"WS7My4unC6UbLjaLjx+X9vuSlvHvN7Tkkugt1YQrUkm5YyWh+hk5cr2VB024NjMja94oTaRgRK7hD3VF",
+	"RWqS5mvhJNey2VO9eLrgQv/564WfJReabVgD0/z+pXkShqup3rajcTNWw/5x4A0rF091c2CTx97XstGp",
+	"8e2PQ984J6ojaGQ8XP11M35tqBtlmKH7AHccJ4XUhDbFlt8nZQk5OG1ib4y8JHkF0jSRlHeMJZbasHuu",
+	"uBR2UUeqiGKsu/jjlmp2zxpDhYaZhXNF9owKnVi0G3Pywu8qmZIgZX7KWHRnOHloCpYa0P44jY6/0Wr3",
+	"fEN5hJi0UhJIZaijtGzMHq8aRstTgkwUBgo/WLI1PVR68XRNK8U8iVZSVowKP4Of6Z6p8xns2AkE1Qyv",
+	"CE9pDvg5/llLgMRXf2lK1px/1TCGiMN+xRrzUZiBNI8SLclGLklNG81KsjqRQu73VJ1tLHzakE7Re6ZI",
+	"3TClYI6x+cPjKf385VdPYhr6o2UzU/obWXJLPKuwXslmb/5VSKGZAOmjdV3xgpr1Pf67ksDr9mP/o2Hr",
+	"xdPF/+9xex49tr+qx8GQ/putaNm/qFoKFc7gtdku7DjzJNyoMI8ux96CMquYORA5iOtBlKxRWspy4TX5",
+	"naaazTwpO2ZkSt/JI1nTxk7HzOFHVm6stM3yeRwuQQzQqH9QxIiy8maC0lQAPV43clWxISmp7RP/a9qk",
+	"3LiRWf2GeuTYSCO/eCTMKqvtiAmq1I00UrKA40NrLjZqto/7ARPfVu3vbqPDx5+v5AE+XTeyZo3GrbyW",
+	"Feqm3sZfopqHp7hmezU2M/gCHhwfvSKhTUNPi+6W/k/32fYj7/wLcvV3VmgzQjjg2cSV//v5xA9NxJzd",
+	"yiMxvzgbZLE8f9McQvHjK5w8PLVsj0H4XnwBCvndnXuRsp6suVvIQ1WSLb1nhOvF+amyXBRbKgSrxjjy",
+	"Ah/7uDRm6tkX0VR2gy3HDY2lNR+jc7dGXmCwb0FJ5g6rVE/UzpjTFajlwp6c8cnA0coFOW55sSXGBDut",
+	"ZHlq5yQOVUVXFeud3MGUFFpUEesoFAaw/1sSusuFtblwikvguF9lVFTKkpXnklJ5ZZ6jo5eL+qDzN+zr",
+	"g47RVe14XdvJZA1zh8/HhjLHQoyrAZ0H9QSu343UTg6XGiVlIw8iQssVFWU+cb6honwhDyJKokKKNW/2",
+	"E4j0yszpDasZ1bFlLxelPKx09nAv4enIMFtWlXE677lSZifNNmNpLjXn248LApS2SiDQalSYW99BsagG",
+	"0Ft7NaBV9ct68fQ/hyf31jz98V1/H39cLu5pQYWeJHPLhTGruXi/23euW4YlVTBb3M1nx4F/uSWy4ycy",
+	"ZInC54gWShAu3c88LtINFRu2j54mtIA/MnHYm+ns5T0cSprV5n+OtIbbgGLgRSgqCQygFd+Yj9orwbvI",
+	"WViA8EfJB/r0aK60icucu8yYxVr2K3cm3LPw0PH3HkX3Vmur6IHn78U51+E8vbOnH763v3YuPl4mtMzQ",
+	"/ob2rXLys4zx8Bta7N7Ym9Q5D9k9sjZjcZNo0Zuv/c7oTJ3qi1kuQiakIkv1nP9o76ZjNhc85XdTu81w",
+	"QqllvJJVJY8qsmnULj6dihdMKBauJJDDSh5Z8377z0lLWS4Eo038FTTKoz+YEw6/NUGXNaxg/J6p+AI0",
+	"rRIL1w0Vas914sVDXSdXHueVp1XwcmddSJeA5sHswwnhtJfANUuzFMPv2MZpybyT5K6G9Z0ZXnRl7esz",
+	"XpoDbFRc7SlnBzmf6jszWfNeUh+UVNOUmQ1Hkt/4q5NmsauMk8XAw/PHiH/HTLuuaOcmdZ3eTUgX29cV",
+	"ukW6iypkddgLPB+U3DMw1Heszrw63HN2rCUXnUPQ0JJq2YBEoQnzbpmnY4D2YyqykYfNNsK4miptlUee",
+	"+L22z0dNmaNsdqpG3uQN95t/JTJi327xzy7dtGNLfcGq6nydO25NbEdwwyvwE4riZLboeq0Y3F0lRISO",
+	"simjVoZmHzJu3PA1fDg1x1fWEXt2YoF4nYvdupF78uQZefQlWcvG2qnySKgilBy3sopbqXumFN3ElXxj",
+	"XopeXLPWiBPFcfCt9ovRZbdugPOrzpGXZtO3LDrykoEvuGnkMcqM5PlVG1UejrXlmy2cw6VV9NHhUJcn",
+	"j0v3O8jI099Td/KAkHgijF1d3uJzd2bFwXs4k/G7v38hc2pxRRKsP5h7dzr9b/WosgxY6dgwIAkv+XrN",
+	"GiZiDrM1Z9WE++8r83gwXsTS4CpfMb2Q+5o2SU1HZxqqr+IohELM/8PlJ4jX6Ltaxu5Wh5KvqsThmGMM",
+	"TzDcrItu0FbRVMMl8PuX5oXM6+qY/e3daJEpcp3QafesKXkxuhP/io99XC4+RMJue8Ko6pzz6UWcou8L",
+	"2cDWmHpp/7AwI6YvFIHvzi11aX19liZA/aWXj0Gxilw/hoiuajnBidcK75gvzY7rFxafslRMvOIfzmds",
+	"pTOMF0atyUyvKfpHecLkgKPwbWAyxs70fBq5key4Z5f/mH9vv4/Y3yUr+J5WNhob9VOU/N6cOT1KRei0",
+	"ZbTsbslglIjt/lU8eyZy6rjJ4VTaTy093eI0R616Lqspq2DsfJ8mC+eHZnqaHENmvUuTP60mbZ/ewRlz",
+	"Y3cpkFwI3h+CaaSWUDHNY0swVmmCmPSkpliXmQ4s+CA86y1O+NLwxFVsT3Z+zCN+S4kx5RUOH5+bWFe8",
+	"0H+l1SGiMXbsNBDjnEbXQ11S3XEQJTakDxCar3vyutfjq2gaVmhWgvUVMUfiM1rzrustsOiljq9O1rG0",
+	"JkoEO7KGsJKbvxAjCnAn11suNoRVofM+UFg1a3BHnhsKjiHDtLJLcI/jxP3AywVEXGHSA3SLbinIFbI+",
+	"lu5ijy4+oZxZRRTl5TPC9rU+wa1QSFh4zL8ymRX2AM1waKR5tp5oIA6wZaJjJ5OLYCDJtTO3A346LiQ4",
+	"O+hseckKP9cebycSJMG01cRhslk5HwN6R1CYYXbGAHP6rxZLdx5NoTSnzSmi21lV5Wt1GAS8RtHI6UGg",
+	"8uynZxwatSSa75nyEaIC8nm3jBqqESqIvAeTPOO6sKb38tBwzSZO/JV7Lx5dpU0ixgHzz7yPpeMEsnuw",
+	"hM4StIQzhldcpDJjLrHILPfd4t1KW1Z2aO2+7taSlLK4W7GkkWveE9DFdwdhfl1GL9uDbLmeYU3Uc22E",
+	"URmpNEMtiTaXJ0wGZg0j5k7JSqKlfEaEFIxAxJQICQ7uiivNBCtJJc3JKuRhc8k91pIEVtnnUJL0rYif",
+	"Ow4xGpFBE2TVFJKnbxIThPuiSwXV1rMfEAuWmqTRzzJGnlJ2nKBI7hXb2GxkLeuoIzRzzqV0mUPxaaV9",
+	"e0xo1rByokVSH1YVV9scU9Yd5+5D4cvRybpslu48fSxmau7JdHfTcXsaX5afT+jlMW9G19TQo/iGxlKL",
+	"XDZDMscOixliiW8XBZTnisb6iScX/BY94L37lJBHkYgwJ+9NKnbur04RAqXMG7xC2a/jiLGZf2vvL+Zy",
+	"v4nl+6M1Cl92d50VW8uGPSPiUFVw4MBlCPS0vQKcs3yTOqw3SLQIR226euR8xzSFLEvlDStkU9rlXeGw",
+	"MJNZ+pXgtL3dCDOKUne9xnqlyIWKki0VJSklGAO94ChWJ0Rzc/dUnMiOndQzUlS82Clj+lGyE3JFwNQw",
+	"J2kiIcbs4qFh7S7c2/o1l220YycijYm5lw1bEgwCCvZB2wmMZ9O01RZuClFy8XiinJkdhaBjw2ipCEQk",
+	"V1JvieJlhHo+ph2/TrSadVjnDYfGg2m7lKRIfj0lijX3rHmkzK0ZkorIVlalSmyTCZItj2mxZvEp2W88",
+	"JVwrLKd5RrasquRTa42hDq6oLULLSyvgvijvjNbp3JBKeq9ub4pU00punmLVyIqZ+4xh+4g7JeeOGa3F",
+	"czRxuhXk+0ne0pWrX8kvS4nKDy/j1soKz9DzlMPJae1rLkpXXpEZ1oQXYtIVyUEfTLqWSsWG2VNdbCeM",
+	"85N5PprfnozGUxvYHxrVUf+1ebZv62WmpvhXojHbSQeWm84beYyeV1vZ6PfJBafTirzrLhFjnWo3Dt4i",
+	"glmGKf+t5dgSeelKJoFKgZy28uEFzsb4F53FvBvYUK+R/f2riTXIhusErOBvIXspYVjmCwgMNxqDd1+D",
+	"sZd2nkPLMyIydMEZ1AzodUrfebyrIGeYPW124YWPbhoGDLMhHgimSsKcootd/Zx2zvlcZ4+OvzDhirZ0",
+	"1dTuygori3EBAg8umJJIIkn7+aeEfsJ4zWi5WOhNVumJj+a/xD3z8cAaJqXkXYx9pklybon8tPS00rlm",
+	"iTkMpYq94hX7XqxlRHGwiu+5ThQBMlHIXqA6cC2gLRFT2VvGMpLecITgO8tgQm6Y+IJE+WIrebQ2MBUr",
+	"hTTE8fo+CXskGQc1n/5LI62q7Ju7ZkbTzBFcRb4FkIj746dTM/4N197Pg0/c47iFNNB0xwSh0WrJdLC6",
+	"Ymv9HlPbE1cyrknFoGZdHsBE9+E4wBzB67h5DFOBY8mY4hBPkt4Y7ji73zyGRZ+a7OmOKUKJpRaBWFXk",
+	"MhWLF1r/Lhd2grH3nNzF4owSgFMIF0p3zP7gbWd2Bzm1mwNTylcTTUigvTz8D7y2c8EVBfxE2iDtU6KG",
+	"+iJX0a35h0lb5kPU7B7KzD0kstgUu2cN16eQ6uDFhUnBpmLgCICgZdS1O5BAkEyeQ99kpquHqoz8CFhi",
+	"sKA2Auvy1RyBgsJlMw9H/jgv9ffalu9H/Z2TLmoz8BgURqTiUJOCCrJiqK1QoegtV8RBvkRKeSAAMzTa",
+	"npaMYD7SIymq0/nujSRtnYtItNy7/Yz5XbAS0RNs0ZwitImnWgyUWMyYrJnlPe+FCSMXIid7oaB5yjt+",
+	"IoUSAvgzkrVXniMTJsnkO2R8TTA+jpaY2BvmHERJx3CmrNtNFguWB2GFc36XrMBcw2u/c5asfOE4wqHr",
+	"5A4EzE0N9H51itsPFqVnw7DC3wZVNcFIwo6dalqCvwsSeWJHLZom167XXe4i8UyjdXJgRODOLbhOnBNY",
+	"UtKjAatK8veD0kZlmDkIVmY4q+0NED629FBYXsTc13xKNIpXGB+wFoBDQfJMim+QD7EcQbFunYLuwL1n",
+	"zYlUfMeqE9Q4KNVLqe7nUE1wyMqyjFhk38kjftCZuYDJtbQu+CfGWPtyiZLlwb2Ostmx0hwuzyARrutN",
+	"HcgdYAovfplH5RTgCbvyZUhZXLT/cII7P3BRJssPp53WbdZ4Rln1xLwnZ7oFqdB/Hs2ERmPInTeDKU+v",
+	"+IckGRKgKZSs+QcrGOY/wd4l0nmERlPkr6nfRrTBofWMVDz37jSSULUjdGVsJkBwiXJhOnSGm0ZMuWMx",
+	"dHcmLhaliMVTAF1ecqWpFepk6XSPPYc23sMLBhlkjftLzxjsBlGKWHTa16NuqYLsUK8VLBpmHKzAaf/z",
+	"KwFWX58xwfxAWk9pxLiTYsKOfCsFG+DAVXAXjohIsmUH/8LBXGBh91nZtltIXHIzYVtGkYGGCrPW7iux",
+	"NDK+2er3uVVVabwDB5KUBXxUJGO6e9rs8nlubKnyNZRyx67HvCyrCYXEOFAs8DOK5hDZR1RYLBAQmhYZ",
+	"puICQRejJewygTEC21kqRoCZAbKIkKSWCvI54irDATE62yNQMA2jxbZTxpzw5xfzkDGtJRrI7lCpolnU",
+	"k/MB+cSA3kb3mJbdBMCwSveg9LiKolV1WnQAe879eJCMYbEF7XHbMLJumGHXzdB9rJd4mgsXfKtjLhrn",
+	"NrQi5LdkqwPc7gk0UVe7OvzOVgacPhsqZER+tMrZyVe7w1oZaG8GiGRm+ezZ5LRSUoH/KOUuhm/T2v15",
+	"O8enD5jNM4Rbh9tfVqUiXGMej7HZAUVvxRyi7Fo2hGvM7/KnuEXlFTYt5GyPCsZKVtoT4fweuuWbLTnJ",
+	"Q0PkURDKGk4r/KzFOZLm8+a7J3nAf3GheMkgVWUrG/5PKTozsukhUHliYTAExo/PpDZRkR7eOy7MtbT0",
+	"im9IR3PugZssuFcL1zuSwRdkXHqZ8J8MCJ6UrzfBsvqFPgnUR8iwphtJqMvmIx5+q4OwGFSE2JKD9yXb",
+	"xJXGKPldJnVWhoXN5+uaLv0gwimKpZaYf4Hh1Yn1/j7wG63cwNq0CTHeTjVbDPQOj9+kbh4l83ofz0J1",
+	"xtkZNh2tKodI1oOKz1nSd6wqAWo75kWz+zkFFk6Lrdk2Ba2KQ0W10UiN3BNKfJieWLUfvVNMBgeAD+af",
+	"eQ1zyQ6RUC5fxyJ5rNH/7KtTwkV9QGBkl6WbB7WZzp1O9ACYZgN0E4Uy4THPdueZEZR0ucOhO45TYh6K",
+	"3vGd53xlw22WB90N09VSAcdbUVwuMOKDAHVoJHRNgwXsIi8CHVqF2z7UKjH1/J0xL5hO1WVPtC9LrurK",
+	"WpiDG9J+9CU+DVHpSV5oHOBVk3BF79hp4sx7/rtQJuz2G4c7YiebZWQX5dfUDuERZh1tBxjyvIghUNBC",
+	"J4Dwf/r251+X5Ei5Jn8m/1OxQopS/ZsxSuC69kenN21uRrALA8/Xn2KOr9Y1+GXENXiOrDi4qpetfPRL",
+	"mFgdPxPWfHNomJrhro1z+MnslymZm67qOpk5MBa2Gq+rzgWxdsRYOjhrS4FlL6oHM27LeIG4A6kxnd0U",
+	"UQQX7ulU+T5Ui2b4yrEAn+9ZuK8GFvATHobd+e8ZFQk2WdT1K+C/3AgB8BdNYB14I2RI08aQAxnckRwq",
+	"ds+eBwfNkdsSRkHC5MF83TfB87WPNh3q3CpiZ/6UiPiN4t5djO+97XnUBr3b5NBUJdl33Fx4TqnY8QQT",
+	"hSqdLpfYyyaBXKUErdV2CszQHb4xDtSBS8DPh9+KkkJW8XShZNKEuV+PgeJPALKfBE5/JqsuVQ5bGkFk",
+	"1vUGmbRxnBB3v9Azru2uKCXDr/kOARkmto6WMG/b7iFbqkgh98aE17L9nIPDyJjFCL5hAiO/A43vJhoT",
+	"le9LJjRfR7bNnouDZombQDJDqzc/N4h/IzoHqHp54TElexVaTaqXRhIbUmEKx3kifjwpoO9OsSF7DOr3",
+	"wbz783ZdUPqWYMFq/T4p5fAqoZXeysNmi35760appGKK7KWCoBvXirS+xcgGnQjb1SH2GAp/H8jG1lAR",
+	"RY/ECLmDzjU7tWG0XBIlfVIoJmI1bM/MfZiVz4jZRx2fXMXWmmAI69zbIGPeBqVl7fJYW9eTO9Ss8xEd",
+	"ZwTV5jPSHASB8lTbBIpIES8Ra6RKKfd0SmIHK7fvYJKKkbf/t12uy34I6MhLoiRkavvs1ItQdn32oV3C",
+	"MCrZWZ+nfky7u306IetEcG60VnsjZfmUKL6vK/aBUFF2cwCDjJnI4BNFHFeWlnGAe46x0swyvsBEkgzH",
+	"7P9hJyBWCQxLWLtREr/Lamo4aVI1mZWKVC3ZsPjnjf1X2wAs4phB/G2g5jJshedJ0ko2fK8VCkcYXxUG",
+	"PLSiukRZHinJb1ee3gsJx7E8Qns9pgk8OZwgd474M8pBaIQ3IWnIQzbHrhE8VT9vz5cLihidE2+0Xg17",
+	"mDrUG/ygX59jVJo7vv3b9bpqdUqaNcFVITOg1sVEiMakWdMkchHS6sbt3Pgv72vWvLc+pFyAF+twmvb0",
+	"e3M8XxhCGOok1i/JUFvr0z5Sjrf1xqNrllhbTnnF0MtqhIgF0Vko42AJJHSpafU+yfH+KYoFGkOaxI7V",
+	"Hbml7zl/etR04hBoOSd0aeH/a/Sc9q2CIrkOVPUhI8cvS0xolsS4YlpXqZMp2izgUkumHaz9aruiYJqu",
+	"7U+MbP8huYhfgAM7xZMmx68ykoDZ7TjSMSm5dMUwI1HcwTPqB1brNHZvNnbexETRsMHEcFCygy0cD764",
+	"X0dyLX9gkcsoFyX7kGqCkeMJRP+fHSfx2RhOr9KsRkigHHqdapb/9KHO0EluyKWfCryYXMK3H6ixsScg",
+	"Dvuq0kFXFTx0KVRYuuL0BygsuHNTuLYiCs6CqS0Pk5AQ81QiTKTvxagNQyeurCcS5SB0w2NOgN+s6etS",
+	"fACYyNi/WhLdnNoYFpFi2Bq+HYoE5h70qjE67mRLES8vYd9RDMA5AkSFlo/hlUVSZPkHuqpSeZdsj8mX",
+	"R663YS48VyQo5bCuUV9bMZjcP1iXmV1XGS8CcIH0oDIyuMG7pcZI1zZS7ickKxaPsGi68cnn8HLQA1Ee",
+	"FTp5zjyqkEkOiSlI4OiNbMuKXRRbyHVOb/NIOghDT22GP7iUXKcblK64m86Bl503K/cpM4YEbUamXY6Q",
+	"x2kpGTsuylS5tJEbyGxcWpdMQ++Z0uCMAW8jJum2NQtZd07YDNdFrQT7oN87zTbudnd6OQfH6aCj1LBu",
+	"uE6yo6EO1H9hauPRUIKLTr/FXJokmsA2rJRz4BZPg7VLeHToPSvf0979jmr2SPN9tPmZppsk3jf4cmFz",
+	"2mysihkhg+RMSL91iY1bRkvWkJ8E20v1yCoDs2dFCxMnBRwtVO1sfml3Z1vHMlQmJiZZVafsNOmDiDIk",
+	"Hpp0x4rjVUBDf2W0nw8lGj+CzA9UDgqn27KWvkurCFFfxBXoWv8SazreyAQIYh5oJyiaVGz1Rxa5S7EE",
+	"BJ/HnEAPb2N4qUBNrk7ENXLQ5qgTAPW3DLW2/X1SmI9VivmihkgcIYEDivkPeY4ecyuJencqWex6TfJE",
+	"26JtdbCa1CXuRasfqIsRuTFOthRUjryYRmShmJJ31dp6EgI3D5vzAWt2n/ELCBmxdNIxkNbyI1Ssv6BR",
+	"yOq4nnQN8iYUq4JleI3J49rkOZMHxltaXOFUL8p2cSoK1ZeG0VL510fDBZrso5W+QTBRTvhKMpaaexG0",
+	"brOuue5X6rxrfi0DtLQpGcmmiV0lBCgIS7KixW5JnBNmSY5UF9slsS65JWmYOuzZkphNu0T0cHNpUXXF",
+	"dbfs9Kt41al5/6yr0MBeHe0cOgjLd8p14Gp6uq5Vc3wTJHG0Qxap61NwOhzvzPVPV5c/J1NrBr1SOKND",
+	"c58AzsjHeBf2oD53P6ZfOV8wLbbx6xLoJ2PWS3PyAgSUy0tTW3Ox8AFZChlqDrwuK52dFtv3esvElbDy",
+	"y4Ub5HIipCFGGHZEOS7wO2l+vjzQKlrUrVLNCdV0KTZnQNQAP2VA4SFWFEzJfT+9nnguCnSWT2FqWwKM",
+	"NEWz8DJXeM0T2zZXe07t65KvKV3xeG9D42Qm9bGYvc8CNljAycS4bq5qkz1RU2KBqRBFO0psWnDKZqwz",
+	"Q+P+RcZ2KKDXxXvJe871PC0+QJfBpl6kPAcIyajWWJMVLcmXeR+NJytiJ2WspYw11fXlD3GAvCP0JFnG",
+	"YRun6rKsklyM9XtAv351heudYDnlaLe0TE1Lwne0WkfiM5MC27qh6zUvJq76Lb4VUeJGfvVUKv7VvDR+",
+	"onmJdbP2n0sT6UcupkB3atbsc2JnzX78Imf+/1RVVADITXwn57d2ywL0hBhkF1VNLfwMBpYlVcSg5Vd3",
+	"pUIg3KkaGFcwiIxrJ/6TLFmcHwXLBuNAXOd8qzaW1+ZO+UgC7yE/gyVZzJN72J8dPjAvHMAZjM4cRjqN",
+	"Sv0v97FohgNxnUJjr0CuuRicA0pcQpoQwNTOL02AN/FmwoPbvkI4gyuO6MkZUHUjXdpnP6vZZ+rMnkjl",
+	"7bOR1I9OvhBQp52wG2WZa30hXxJIilM8/jnl9mgYtNiK2dqlcJfpjDsUPNr2R5vYyq7Ea974h+BCaJui",
+	"pK5MZnO8L11Px0hOX+63wLT9iHDEqYzELVo948OBfYRv+Ev6lNfUe3/JS8BLt4UqWxpP1TajDKU8TTtT",
+	"0mBQ6XZ45xfVcRqA6XJl4Z0sJ3sG4ISOfBZaIOaqNdpMXu5v8bMi5Nt5mPoZGbuKNBmJYsGZ4RxKyXx3",
+	"jB6pRMQ0bVVMDaYeYg5k1LCdLpPgRCuoIMLoB7KRTNlSkhwvwZSYLZIpFblNWUIW8/hq73EaOtXd6y8R",
+	"jyn43MFlZvS2aYOzWKwFsdhOR0qrD0L91hLKpxA3Li+xaxLaU6Cn1YKN4igSCmsnQAyHgQd8t4DN3rJ0",
+	"0u82sQ8iSxzIdx41Ktqdl07V4KnWOY/as2TALoiWORyzhWN16kK92e8qCvcrh6xPq2PXbA5SbjDel+M4",
+	"tR1cJhkVXEzzC8m164BMuCDTvEQY+T2HPYAetSOtbfO+MQh6oK61oQcP6oz2vLlhA9gb+SHHhulDI5KL",
+	"sxA/xkomWsL/dpQ016ieC7lnCiKAU0z79AWhzWeA8BqRolOhGxYLOm9gzlcv79Il6zSemAOEpJZQLt8x",
+	"K3aIyaJ9sMkJLJ8QIzpSri+5ow7kfwYCBwqho7H9NcvuIJ/M0HW2g54LvQDoo3R0xH4WuNPT2vZt63Ds",
+	"FW/cT0GbDHwN49g4I1EF++X0lK138hqXxrBeGZfoSPtbeYWIhN4M5JufYZoMv9HTld6za4PeyT75AxrZ",
+	"KCVaVWE9bc5JNtB7E2+mGdYatm70CTfxhFrE0iQIh2AspGfkSacqvDWMLolP2WC+37nOiHJ5O2MpO0Md",
+	"nc7IU7qO3BFcpGQfp8k9hGisWVEwb0nLeBey/LKgi1orDD38q3km6oPv9EqIr2fzTRTvlAp17NVHZwCK",
+	"2AbKgjx/+b0FKwBQBYQUFVKTgjZgw04oleMV9syNBeT4pH6nmw0r3zan0XuOHXfZEsFPwy89QUz8QIKc",
+	"0QUn+s8Z213xTbwoJlvYkkl8SSNIsA3V/D6V6SZ1on5nUsdfeUxWU060Xwc6lhV0jwIYbVbWAl4NIxye",
+	"7vDJIEEvnuKuGG2KLbZe18ZKVjT+7fSxXCfQ0pSmGv0skcJbwd5zkXIj6Fz/1ompDP85KBZYFyaqoWwv",
+	"XSqtE6B+ELpjKgZoYTh7JxZuzkiMYCe0VEBB9GI3FDqKxhSH+qsmfkhupSMVmpVDfdKykl7bRpxCh/6S",
+	"VJ74T7Rkr3is+rCkmnZYvjrF0xIqqfRM9Xv2D5mdHuGhpZ0nziK+QnSBRWGSbwB5PKhzS9+aNf/ICdq5",
+	"3gQ8uJRHUXGxe6+x5CnxRgiiUh80qtfx6p8UbGElC1qlyttsuVz0+JAH3X4+3RrgXMV6bGDbXQUKVywZ",
+	"iKoZ3Rk9b/4WoHNPqto81CVNbeJDPYXEUeDGQIV50oXUCPjS/V6fxcMAum4VQYmlq10MCGMRdUNxjm4+",
+	"xnS0Wm8rj0E514ZpZQHXXIcMwwYHsGpOYN9upRcaTUqBU7TO7wmk8eQCH22zl4IX0wo1Mm/uYfb1Eqc5",
+	"cLz8TPfszaFKJGI3tNCpqIpt8zbmQR2ZrXehBB/zQ6fmi01WzjMxaW5adSXFdTk58XOhophXnJy6itfa",
+	"Tyq4jnw7wVtGm2hbrYImPN/TEBydqZFZb99eujKvO0oNebDGtX9r2GTNMAmXaAEScUf1zZuB+9TP7Pi6",
+	"oiLZ3czJ1mhCte95M/qkv5yfe3q/f0mgdVqbKzLc0s1QY4Mm+2jFiu2R232ygzE9vHHwS0M3/Z/ZEZwK",
+	"SWoWsj4NrRw6Ddi1Ey0JPB5ZyonuqyicIb7KBfk/z3/6cela0Vqixkf7GF/Hr4Lr5DK2skIMywnpjA8p",
+	"F9FuZDGO/bKOYx9M6234CxzzZaohcTw7LGhY5PATt1S5ENDE3gVnuN3YRNd8Or7udSzPbzpAifm1Yjrh",
+	"ykgknifA1Fpl5gZNTt0SO+EgPDfI1ZQjIOk8viCohVmxl+j27sW+08hzMFv2F0SpirtQ6UFvZRI1Y2Jz",
+	"u6G+dGbPHdSU3iKbuO/lLM0V1XC7krA5VtAUq51BjEwBKvZVOYXsHl2nORWuVKM+jQBreedevrl9EKUU",
+	"LMOfZCfpEze8R4e6en6BpiFLuAkMtVjyPGiYP/3PwG0bZrMRjiGibbwj5sSiqHQxHiJodU+cJ0+ip04U",
+	"7O0ipDeE5HLFTkO1QEDOMtl+NROr0Vakx6v4PSxN3lgIY3PeRi0AF1dyz/SWi00AZ4HAKpHvr/ObZzsI",
+	"iIQhPVb4O5xOZRfWdrdB1EJD6Shn/DZMNBjtkqdmzZ5rzUqH6gGO6aqaFH4ZdIkVsurmhl4QocAmt9MO",
+	"tanbkTX3fHKDyIOAuUXTi4T03XlPTD+1cBq2pn28hVynPMaSsOsiQpK0DQ/9AjqzGtvIIC5JxXjelnbs",
+	"PhOWmA5LSjDS10+WQ4IzdjMKxKOnMpdpeRk352eQn+uo1RWuiMCcs3PbRBEuknEJ2fBNIiqUh+Po0DjM",
+	"w1EBeyg3Ul9vDrqJXldUJOzLptjy+1QOdMn28jbVcQMG5AWiSFWOKRrqGHxn2RIAVxs6DgY1yZAXZpiq",
+	"t/DRZLtVLqZthhfmnEgpjP+hZt5lQ48ZUWjw3LzEZ6dDlUP7yiRW+ZrrZJYHG4bMzgNFM5NH6iTS7J3T",
+	"aKTjlwMwx9ztNceEDBa2BISxWsq+S7Mq1QVli4jYcaU6vUMKgMRORYiOZhooJjSRjQUSWYYtbWTFyNo2",
+	"zLc5u912GLHbYV6Dlq2HB4+1all6zCFcZJzcclWxCFhGyTTlcX8GIHfPJeHtjSPnnhHedweBB+1Tk1K6",
+	"ADSkzT4Z71rlnsMUkEPqnpHu4xkPzANmwE7VqHSH5vCbfzCGlxzCddkJRkXAN2PLvvbZ6P/H5bmDF1qD",
+	"Xh40tw3JMzwTwZf8W+eLexcu743v7nDeokip6Yle0wP8w26yUeLMkx8Qxwlro8ZU2HRA6gP2y05WqvnN",
+	"gRkHIPfY0gYrjVgcqS9pfo6ufTCrIWmrjg67lwlUt2Qy3UiaxEi/h4MaS3EYFaJpKQ9mc5SdcHVuMsRF",
+	"GRBAT/fNTkJFezHoOFuRKEu3C6OJEphQBpI7qMHuPPX7YZlqshejcLgwsVwY8+XEj+l0lXh8EANT7bLb",
+	"LmfuO/E16xgAW3ah7kDsYXuKd/rhmpTcKoeNJHwQ13ywq2Uqbe6NO6t7uF1CN51quz0TB+vJl3uqARGm",
+	"bYPkMAv1kXf67LW8Xcso2kuyuVU6H9elNwydlW0WSuiXHDQsKqnfuOoHnyQ6aAbAQ0P3TFjzEknZejUF",
+	"tn62X0ny5GV7FRpzVA2m3DX0KL6hcZxsAARm5TRTvHDl5udizNoGENnwr23biKh3fC/vWRJGGwIVWwrN",
+	"AAx5XdNCTIWzefYbmQudbYTgJ3nP4rCHkK2b31+1piKOiiLYRO69lYLFh9I0klvg6m98koLFjo6VC1Ch",
+	"9lxfv6aG02riBfiteSfqZlasfF+cQRpMS2Jy3AoW2XqPLQucIHe+2IqwX1W7SxzFnVAmt+4rl03d3bib",
+	"RnbargRGKhc6lRQ3EXNYghiM0C5hwJyV+V86QtTOsctvI+Nb22jJTXggqbC9KmYrFngFOx9Gk90niqtl",
+	"6ccr8V+t89jegErbvo1WrzuTS8l5S40855D90NIt1vuBBhyb7xyp4+5ibxKcH+4QWow0d1bEHXoRLJuJ",
+	"FkFFVdIvl7DAxi9s6Rr39RWKVR4T+ZA1jZUn+nFd+9qtrMqz/u0+UTBmPcoYulRsvr1vUOX7lYzDFQ/Y",
+	"NraJHlqcdjq4WiClExHkYnKPB17RGfKdHH5RrHN+ozQx87P0sMTgOk7z4V5CvQKZMKNqngRVV5Vyvox2",
+	"AbZvM9ftVJ8SOO6W/R3YQ6efXv0fT31qE8I65fDdpFZcC3ImKQVvnY7sZ660mjba59dnY7qWKoqxDkLO",
+	"DdVyVPumVwjGz7mBQLkYUw9bKjYW/kERedCF3Mchb5yqcfc3HzpHcVBbDskVzhjqp32PpjT1YeTsZses",
+	"JVhJdPmMlunQWaUiSaVhE5xzVUYbSL/dMNBqWnaM/Yk40aN9a893x9gRE0ufTNFlqGvkbGme7J6XLoMg",
+	"M3fJvZHMOLKbru3Lhta3a+pUnJ6RNRdmfcp2fKK62DJleQdxGWRr23v17B7oBpgQAoEXUt2IVRz3cvT2",
+	"G9HOcyh5JEn2OC4acA7gVhSHmidKt+R6jeU3XT6+ReQWZy1AbzVaESAUoZpIUbBnhNFiCwll8IO7bNuz",
+	"Pz/5Oor/NtAryxfMgwMM5GTGvliqSDRaDHvS5n3AJqTEvpF30o6bq1P7Fg7WO48HhiahdGfhcwdmArol",
+	"0e3q5D9slOi3vBfcQLl1uvF2bA5fLm3rbPyGcPs+MEe8MkQJTGjmaJZhImcIImMiHtzqEcM9OJBSZONn",
+	"qdznyEV2VH+NxFLSgdPjlnYMCmFb4cPUyvOuYak1by0EAIZIw4AHriZOBpfi0jMY6mbi8ql6b69257gT",
+	"g9n205yudr4pr+uKKq5SF+n9UM5V5K7MhObr0a5z37vnwKMquJZNKqMjmtw3vtg7+1pU/aXjc5l9sHjY",
+	"BSssJvDhKktTx1+kZGetAbGWVnAi+aRp4QNmRnKZqipaFfzTd/+clFdc8T2PHYF2nCnNIPhaT+Yd3AVy",
+	"CkMXfqZLv3b/0TTxnHDkFgFdlASdFLMBN0abWoxvD6wBiBS5s2jWCED4mKiKCtZoyoXuhNnW/ANo04Oy",
+	"CJsQza1O5J429gwrpDCyTfCH6I3NatV8aVJuacOEc8O2l8d2CcsuIeJkNP8V9+2wqppIvYkpfy9YVSXz",
+	"oSYk5wuWhLi1N64gPaNCgIGSq4I2ZQesb0g2XY0dEGXZpvnZb6RJG6u5xxDtJNLuZaqd5bQ8R8/vUavQ",
+	"B5IxkxFmEF9oRU9xVTwBJDBhAfSS767GALQHUQCmBh9ILuvb1AGTzIZKe6/RMRRFpqI9xPcwAaPFG4mA",
+	"J2b5gVwdR5vUEkBttA4r37czHfQBmnyopTo0sUaWcTuNfWD7Ojff3j78PjFUykTeM5qL9rDn4qBTwXLR",
+	"winkyOwx96PQNrzIhYCNt9iMN9IEMx2W387ef88FAQC8FNkQkrilRpLbzmVzZYk3jhUt8N4zpVKASVnd",
+	"651+RzTPNf/gIsQuaSrqQ012Mp1uG0+DM8fr62jA/NBvqo88d1a3I1xgc1tMccubAZ5Gar9pJJWbl4w8",
+	"J1S1/p54l+3VtKBhsjcv09eFYRG2POc896XgFgRYD1Ar2kSRntWQxao76L5+v5WH7PYNdF+r93TKw6tc",
+	"nPas+RZSKKzHHi9lK6TQjazyHnZxlJw2HzSWmau3jFTSgnFA63gqSgxl5eDYTGCCu5O+pzkFPP7pVc7T",
+	"e140st5i0ur40ynbVt73AESGkAGgvXK6r8bUXpqiXE1oPNzorlcjNOG2jDfJaoFiF+sDLhJmsNKsPi+L",
+	"GrPt4a2lHTbVUFMeEjkOB+XabWfhmp/GOT6lHybopu8DX1OXUoNmziVH33ErL8ePxIPLjNHaHL1jK7nI",
+	"H9kmVpeTAibrIS0HKqiSifqGim3GK28cquAuMYYcRisfSQwGcLzwYmJn6764tAvGz6RJxcUuCYsQ618M",
+	"7qL3A0h37pHk7xWjTfLX1N8HEMZR5UU6WRtrZNwWgbKLcmhJ+ETq52TnwrqR5aGIBxjwt8Sg/aKdfwYW",
+	"iGFOh8x9tnQGb2cRrqO36oArro/hQJDbiA1ma0VMnEw7ZIoVkvHcmutEy23b0Sax9aec8hW776HgDdwZ",
+	"86+X5mAGrJtkE5Uy+8TQOt8YtE+vLvGJUHNDXLQfbAfzN8sGazLWHEFA7q3s7qH7heOJY0BAhQGRs+ry",
+	"3LWSueBSsoSIsH5YqPuNfxw409d2Gc26aWDijf2gfSdqZPQbO8hDU53y8Qk2uVJMT0nsJC5zxXIS+fAu",
+	"ke8iSMXnoOHKle1Qe9zZw9UPxKjlEZLCMwEJ7CeA0oVLw/ZVSSGPd4OlE+5Cq4bRhMGxoXW2jGS7tPZM",
+	"D2ydgjYNz754sOxmrAnnr6yz2wapfxxYVWwvdgm7lbUj4eftMnK27XnrxTgUaMTtcXEDfo+ekW7/ep4c",
+	"XzEEaXnYHVwnJfkgNK8m9ofqearIiq0lAg3YTOKjbErClcUheEZWrJJH31hGSIfEdUFXGVxJS0q3Apxd",
+	"28APd+8St7zdsz7jFlXIfsj5lGrbm85XKPr9o0c5dmcuwRGOsWnpFRguiaJ3TMwT7Hieo8HB9tqbP2CY",
+	"cHEOvzB1enghjOQx7t4n79fm16nfMVe6gWa04wOYB4MLasYLsg59TKMvuEZk05rPvmVKv9jKRIJKzSRW",
+	"LU4QPxeZiuWIJj33UxP4+mnl6Ixvc+TQQgCR6mTMWe6HMuLrM3C5nYSYwnaq8soEtnxSU9wFcB09e+Oz",
+	"cUIH7uUhb/IczuOb+oRHnMAjXt/buHkfzjE7j0u07xOhAlNp8FgMKN6hbyspHbq2E0N6+lUgFcNgjJ9o",
+	"e2N15PPi70UbxS+gWXoPot6/tlzAuTAjTrBK6raYxph/5RLy9wFLqYOiSTBn5TyITkX5Po17ANGCQd9c",
+	"LC+7VCmwDx8/HtTf8njnHoXqZSs1cX295UXF/Api+emGVPgc1KJz3VqAtiv1sYuj28Gczm1HFcfhdk7c",
+	"xr3VmXBI/oA8joaO/INQBN5oy83dc4VH+dDIWV59XrYVhUFP6+ScfxU83amiX6dq0dyPvnKlsXUqlBSN",
+	"VOrRCopWLMxKrMyPXgmIGAfu8Jk0AzGZv0YR9mieKW4UiPOT5j99ylxrsinIjtU67XUPq4J8gRe8Eseh",
+	"DuKNZ5tTEL3lityz5kQU048ONWgy/1KowixYXiwlCu9EoxTC69MlOIt54Gdd0wsS1nYsIs8rqbcBLbFm",
+	"BgvoohW/4XHMMeh0eWbEQXA98eJhW3aeW9Kozi53i7oBXNcVO7dl4Ic+LQIOoHQ60jpyhIKGGU7D8VK+",
+	"WqWQqUfpAe86z8Z53cF4XrHrv5vNAfhiYBKcdbljtFmdMN6Uje49nNy05VOKi96ax0e9rC6df2XtOx/x",
+	"DToSt0vxc0gz0CWa5tVJIjpKokRgOvUGfHgbaP2WTT2zjjv7Uhy+pcWBGYEAdA0LW1AVP5lOXDEBLtER",
+	"tHODQvR8GYFa2jM2YcGuWVsaxycNJje1X1pLjWyYwCu9AL5rQdA/NJxD6B9AmnqbydIxKvLzgC6sK7q5",
+	"8vzgZbLEv60fnJ6tH5ioXAiWSPuCUkK47BCl6UkRsCOg4FQRW+2WsETa3OlMfeF6OH7/MlJaDVXuDmOP",
+	"KPesx+8whsyelozgFeCsYLpxXfjOx4Wf7EhreRBl0C5i09B71lj0C0oQBHACTG+ymvYysInLL3XW/5jH",
+	"Ce/9jQGQPWTN7SRsDZTizsWuV/sa1NLCtnRSYenjK02CDH1eppRDsgHP2kl9dMPbdSbW3X7AhlSuHia7",
+	"kkfTVU7hoUbPDdw+cY5LXHKCTneBwJ53Cl3TJugWaq6dhdwz2zHUW+mR7qDJJkejWKSYYuTy1uuKerGR",
+	"tpf7jp3gf+tG3idAZCe1M8dGWpEW5HDTLu2StQzjaLBuUGpaAhxPoJNY1fU2YUBtEQVetbirqfbnK1rs",
+	"HLQueLK43gKKoP8j0UxpAqQoo63S+xYRpDzZLl9hr6aodByi7allkShl8WCKuenuM1fampkFZrSbUGxp",
+	"d9DrPZG+rnN6oDj039G88aGm860oKaqfEsDQJbIhvlfuaOdJbDg/Pou2Af34syel2T4hlxaoyFCPlU9J",
+	"oQulzIzLQmVM1yESx/ea0rKuWUmojm+fSQnCzo60a8FPp0XBdy2MTA1S6rlWhG4axogUS5iYjaezqmyx",
+	"r1eskvZentuvXqGJcebi48r3NfOaL7vIraX0hTnJrcey7WyP+M0w4zQh7xhNu54lUcYWBAQeSsyAsD4U",
+	"J+etd9oPAFvOaGmME52GixmH5G/ZDbvT3YNyPF+JjWHWBcMSYRu1XZoJ7tpVO6G1DLArjpNcx8EPsw2L",
+	"ZPuhPTM2Xv4d9o7pn1g8uWy+TmDTXHV3TMcddbFDBLsl+Y68OK+WEO7rCT7Em72mDr7ktr3g2EuWpLYs",
+	"GbooZ5C9bngfaiTlcWmNf/9SYmo/o0xc2BR6kuTE3EKJaaUbLMf8lJMQ2zrlX35vuB04dnZmUibeBGxo",
+	"xcnQU7LtUSEPneMs0hR9AuxptlMrHnfCQjc7p6CR0NC2UPE+bJNUC2z4mE+BTVNRiPo7rKJg0CVOMrGo",
+	"RIrLBS75qb16B+BPhvr47mmTyHoc6FjrG43dri2w+2kqLs0MeMuXtbo0htT7Wla84Je/ekrkn440Oow2",
+	"UPY3S8ut0S7K3Xl0cG7a1pkuXNJpoWllqE+CloMjkS+3bSa02Zy0eyZBBfn90GsEa2iI/k8l92wlyxN4",
+	"fNVTsj1o8pefv/qS02ek5qwhX3/5xZfLR3/60xdfL5a32FeX9kaMusddHBOzdqATcDYG7rVbJUfeR7vG",
+	"uvb6tqGRGm8em94i126MuHgDMOYrD7x3Ltyp3j8DRnsbj4jUy8hjqsFe25Ei9dv75K11wFEfx4IadeH7",
+	"CFTimx/T5EwqixbgcPjMD5lyWXfyscbVw0ZnxG/fwd4fVplbxqLmMbNV6RMUJS9LmxCS/451/uYHrbby",
+	"KFJ9zGmvP8o46p107We6iuG37Yn4DMT9QWlogOQkbBiPfSZAXiH1VFXYMFq+76arhjvSwYhGl9owyNUR",
+	"kijNajW8RAcblMEozCSd2GzTTCHf5DbyG6/rONPV2HgX+e4m577oZAhXGFC0DVKgjDsGtdg7yPfkDnte",
+	"RDbZjp2m4qdCI/9p5NwibFpu32mbX6ziESS51kw8w9xSqAUCV+/WIqdFkw1WPWC6urGws1tp/ZCHxvex",
+	"gNop6ImvWAacKwy+tGR0tHGzdwsfgLdtRSfSIVJPFMHn8Ro0XwEZaXEdR5mAEuOIjSUINQfNhj0lQoLR",
+	"uBPyqFpvtazjJsvSy1l+z0O8VsUz9eE70dD+Pa0OjFDwCRdbwOc2ppSdWtsh1/rBzfRF1Kz1GHGJLygi",
+	"bVahzZ/L3wsgeinR3lNxIoZUz0hR8WIHWOTUTHNFCnkQDt8/1h2wZlQPDWst5D1mlzKi6J6ZbwG0OdnL",
+	"RIJ2oinwcgFkyIDDs2wEWfP7BGS7pUU7fSd7jsWeE/HNg5hwfZtpc2hYCjek2E0Tw7Q5mDbzOqZQ0GYC",
+	"FT8YRnaO0WXteF2zpOs3O6NmSl55KpPcN4RLok1GMgtkBipHC76S+uybFOR3k2yDlGiQ1P/0WCce8/X0",
+	"/f1zsa2HTWpBa7WVOhWLjmZSnAfg77F+LGOdfN4SgBCj2E4jmVTg1prk2GV+7rSDu6Yi1gX1yNLQPIe6",
+	"Tv565oTGgYK3otPQVJSfj5RGEIAvybRJCLsde0zonaF/BgHsag/zj+mS7WWi51RFhYPFM08JpRvIhOh2",
+	"rMaKp0tasjFWxp1FYHLh2OTEEhUhtinIpOZ+8YjBfF7r/tayK0Qqd1yrrqOJY1qSz0nJn9Kr3w1ivZWj",
+	"L/3Mjq8r2r7V7wAVOOCSEurP59hV7CpYd5+mZAaKf102bNbeUw/ddKphfafyFdiKVzSwGlNERxa90VUJ",
+	"dO0V2/BR4YNOwfZpNSHDBK4NcYVe8g1PNRQPj7McfrLEN+R6Hf8B7Ppy4LcJl19D7tc07sYyJ6hFbMkG",
+	"YckHiLF+mwnpPmd+pZxM3X5/4MCWmJqnEDMu2kU4aWmJ0KFf66VyIrgEmbbst7z2jA0QzlHOkjsFWBdT",
+	"h6zM3hS+PGZCI3UL4J3PPble5z/cLbO5ojd+vLEzwg22S/DTc7TwHaaShuxbo/beogcuq7dTpMljYuRd",
+	"+qApqe7iXaxOmsWdME28KRovtqTk6zVrmCiYWpIVuJB5Q+B4cAWfRl5ow+2ZfIVhO/FguefsWEtsaO1s",
+	"YUMAjFf7YoNR6xco1WKSDJ45b6EZSgT+rGEpYNpCinXFi2TdSQditeMSumcNX/O4+u7jHdoJdN4KPo3f",
+	"ia9IRUGJe91iLEzrzuii0gzN91CFbHuUQ2Z6tYum9J/1y0iz1Dw6AOKQyMlzeVg9xPxg7Su2tdlUe64U",
+	"piTLe9v/JiRXxVUPCyMj8y+/q94o0H5WRhiqG5dE6DJN29I7uNOj46elaJT1bF9XVLMX0Bclhkdc8D12",
+	"3I9iarj6k9GkPwuGN5pljupwdDjnLe0AY8eyd11nwVSR4Aiy9lj7XYDZc3QYonCiU79vXBo3WBMQgmmA",
+	"i7NGiiMX8NhyUIraqblxh9Z350tIeguc1j0JyJRsn7Tm1YR2sj/Rkr0yb8SDyAgfOSHq2u9JdGkv176f",
+	"1LVdwp5ECKQHix0iucrq0zgMVhYKZ2ze4aeyhvyB1doNO7rydvjBpoxvmYoHVVfURhlyIEd5MmhzgPAV",
+	"4YqwDzUrNCuJlkTb4GQO/pevVzyH/5pc1ZzM6hcyUeNSMVqqJeFrj/+I6K8TTjCbzTUqLo0DBUkfWaAr",
+	"YqVxhtQbKUsktUUHcVUXGVQ+sYFavyO1FGhL+Qq5Zwqq8BaZida+5LpTQrOyKB52UcsFDugIFpbMnmx3",
+	"c5kU4ReIYXlF+NnthFj0mTWcVnMBFVKhjqxJpYrZX+f6Vhr1c8Wo6x56QVfhwY5mBT1McX1Y/h3iXZcv",
+	"6JxeySTce8mVpqJgyXTo0YX3Q3eBKS4PIvHZCUn+w83Gkq3ijiKRX1izBuzyofzWuYStYbTYXk7ahq0P",
+	"KtHzfHLCOG0stvPgaqRgtvDtYkU9AHmQruK9GOKOT0qJ22xY+baJgtcmEyIuh7KzZSehuwY/E+pxx2K/",
+	"S53odnoNRtq9uHh3ezhYanhl4/ZfoF59ikYHMw/Y3bYadlgLQWkb7olW7bdKuatBWiUayH76hDqoWO9c",
+	"8V6zRGNIW/N/TdMByPZNMPoiNuP5bcdddurmcSXJ9Vu1cWUtYCzCnixpervlYiyC0QklNKzQKU2ZLuE6",
+	"cmMW5VbY9N1j/qO+Zsu6o9tRE0trEtg3AIhFtrTZS8ELm3zloCrMP4QNhyG8Vj+xYj5IpTgMius3k2Ya",
+	"L3Zj1Ya5Hi8uNqypG3RjRostjrTaPSW+oP0MwaJbYP/nr5eLmmrNGjPE//OfTx79O320fve//sciAS4w",
+	"dy5BAJ0ULG6oq7A55F7JqsILdnaHAQwfJQr/nUA5DNLYAHrgfec/Hhhgklj5tgZBr40UNe68cXB+40Xx",
+	"H0alQDwDAggyR9qUKrOl4JQy7cHzGyAx8mr6AXnAtxOf9k7aIjsL6Lhz3RERVxvlAVYAxLGPzxzOfF9X",
+	"7EPQr1zVFbeHj4j3aZXrtWL5QG4Tkd/iN9z2m90B4wQ4xJRbUsNeiTTX4kellW5z+raM1TtbwyerEDsb",
+	"+WV+cJaP8SUlgGz8ks4OBEqMFfrUOXuW5Mjobkk05dWSAKI4kY3RXdDnZ4wieYg5Tt67k9mx0xLL55ak",
+	"knJnPmwbv40ygm2gf//5oHZ5PnFcS7Km0ITk/Maaz82Lbk23wOeJOrHwlLfIf099WhttSijOETKAWxF6",
+	"vFDRhYlwLYm9dNcSpSd7cKPIauQqy0RXw5KruqInhBxiAvBjtvIIC93TZmdNPszVjsU9Au2YA3Mho9sF",
+	"0QuNbAI4EaDUKKbJlm+2xLWvifW2zOtka+HWcx50pZqTgJCQPKHatgO5BSML3ETcbTDK8l9FKQeyWDsV",
+	"Kpcme03p9BrHrjDmbIyTQcEu9ATw5byQSKOeEXMiQqHScSvZPWuA6eqyxNBrU6zBVHaxqlnhT8JsbSRV",
+	"1y2A300RPCkAKbq7xgIrWZ7yDMibwcCcL6guqWaD9f//GiXSUx2Hs1dU9+4xwQ9Hmmr/O16Ena0K/tra",
+	"jukUjk6ehk92gZrMVMbGb7TaTfCtUNdQYshI+Ha9Rux9CsD32XclM5nnCnsbnIVATu8LmmoN0msPHsyY",
+	"2clkT5mNg8LbGnG4vkHayHvZlOPQbO0nJvaoqLAAMm9wgM5IbM0qsSkszmlOcv6Fuc3vg0TWrvJcN3JP",
+	"oPbO2D/2PxyCHhScc0UKc5r5KlvAqdiHYKC9RLFp8nanZT3BtR53lwNlvZ/cwcYGh46dl5UuL5N+f6D8",
+	"Opchxc4qXfEKhMFxOdgUPTrHVEi7u0Yv61tWlS4wXEqmoOJ/zXXr8nq3nHBepKMreciBHd8Qmu6pKkHL",
+	"U3qKVUXJXTzmbq8TaAIfaofP6TpGelMdSqijOLS5jm70u8NU0rOX0YR9VHF5amCahxUwGCfm60xVrD0v",
+	"7rljXmagiwTx4bS0paMoiO2RpdwfGiQdAO4nqi4a9SpCJ8SooENcAa0S21afI3C9eYdAalsATdAwWj6y",
+	"iA/lYb8/EVB3sa1/AS779vRexPt4nUDdrE5+qjoKMJ10qfd8ySFMe9fbHnjU2tCilcNlGyJjDJ+Af7e6",
+	"u7I6G/cOkr1dWHx76xg6n7lqZ3d0zg0m7nl5UTs+Mxf7tv1adB0ymqYT33ZMJAJuHtohdjdcVWyfiro3",
+	"qd4f+ZUCLdqJPZKpSi00Yh5rqiY0c4Xc8dE0PxgyNQVV01jM1WzHKLi9w1Zue1ZwRVaMiw0xe/qpB1+m",
+	"yhx5mu6YOf/M3kh2VZsS8qBlqopzz/KqIRFZo3HwikNv/ILPuW9O7CDbfvCsXiujDvN1RYX/cEUnFKiG",
+	"bw73q2dhn1i0Ne23HGuWYVGHE4uoNDVSbH7iyrB8QuhCISxMzPMBsqS0lCVRro3AuJsGRhwIZcBEL0DV",
+	"SMNu7u2qJ5yxIa1GIKaS8VF7gqLpqLfmHhNalxZtihsLO96zM+F36IsIAkU6yizbvkQetMmv/5zcH+Ey",
+	"u46kz76F2iWhG1posmL6CJ7qLSO0ritegFsfXMZcK2J43axpwb4grzAznmPfu+NWVoxsWaP/uQSftv2z",
+	"XY76m/iff1t8+eTJF0/+tliSvy1ePvnqjz/b//zyf//pyd8W/wZe/kNVLQngGcHLb169IH/84x//nXBB",
+	"fn374gvybdPIpv3t37/+0/8meJSQkmnKK/UFMSvaMlqyhvwk2F6qR1YBECOKxuqwB6OZsVGP6hn0pTA8",
+	"5LqNufhu89bj+gV5jv2IyJ6eSEGb5kSoIN+XbF9LzURxevQDA+CbQ21uun9+Yp43VIWAhtXD0L11Q7kg",
+	"B1GypguNgznBmBVFvnryNdDdX88Mb7HmDMb44m/CV8A8XdilWpvHXt4XXzr0IlrzxdPFH7948sUfocJL",
+	"b2FrPKY1f0xXKOAbazpbNcOl+L5cPF38hennKytdDVO1FJgv+tWTJxbtQGjMHwjE5fHfsSbe7rOxXWg/",
+	"ACLaFU38wfwZygNSA/mZPX6NZsVHMJL3e9qcAPTNpQWUVFMjPQ6q3/19TQuNvWEcVgz01frPtlfhOzMm",
+	"UMxcmw/1EMm+sU9Motm9KL9Q/6i4Zn/skq6tXOTCrOfcTD4jnN3T9cksk9z9Xz9ybYS5YjPQ8jkMbMSc",
+	"3bPmhOFXqgiFL4CE70EUScPAlTBMzEI2mFelhij6InjsSlHs43V0vp91bLSTGT3Zw+HjWjnGufadOYSf",
+	"Gh1mbAtAIDM6XrueY0b2sdxPBXxac1Eu3oGvX0UOv+dBbLo1QEGRGCW24fdMkSM9IV4eJYIdWUOYLT6z",
+	"arjbb+gL8lzgqWkh1azBqjvUAH/VF94SctKB3FhYwjOlv5Hl6QqJSDc7ScJ22Qq1CVhZmXBmcF13/Uvs",
+	"OziLuCy177qudN2N8vU5L39g9Rwq9o6erJlI24yxhtGqOtkm3QL0A6tsNP+4lXvbkari7J6dS15EOzz+",
+	"nZcf7fwrZvnQlYOXjayDnQmVzHTPNNRoJKrk2kce3zFmkVbHafbSWHLX0+ytOc9pX8Cj23DSSqDBoaNg",
+	"yQpwUQ9q15f+oVl1a+fbWZrVTWRUr7ZD52rV9o15daoZt/Tqz3eOHFSnPcGFEWbTX3SiLlpNfF51Haap",
+	"BBzX8jnRb+nTqys4wfRRBjwjqmYU0nKkaFNfQWXJtXk2ram8eGXpKS/n/zJayq3vNjrKwp/Ft8cvNRMv",
+	"HXRXZ9FfznYFaV1wCe0BKFTuFoy4YdfT1iwtBu0G5jR8csXAid+mxgWkt8BfXgIBuDBU891V3LHmnjWP",
+	"FBOa2Eefki2rKmm7MkIdqr0XYypeRZXGK+8S/Br+Hxb0AshRUE0ruVkSRoutHYkK8q0Z/5m5ADCNtyxj",
+	"79kWCXuulNGXogyuEJjmuLIOFUIFO8JFHjrnm4EOe1Yi8oq73P9IlX4En3r0/UvYpKuTTfU+NxJ/oxqq",
+	"iXpSyiFuAsO5eMLTRWdc6O7qRCgsMIglruGA/zgwuKfheLZ/6YRx3o2ewpp90Jbhj5RuGN13RX30gvit",
+	"lZWZTsItrS3esbH0/D8DSa34PQskdY3B6KicfguCJJvSyyG3eZ/mSiDMJ/zV4anZJbTRNo/SUHsZ+G3Q",
+	"U2Z/9DgOS0Khosb8rysRM/995GpL1KHYmi8gQAro/ZoJ61Kyjhl7e6EK25gaKfagx8xPHYDVFZEHfS6K",
+	"r2x4e5q+NC/9yEGhjz77usLO+DljSlrCswkc50Ye1ZJ89eRJ4CODxIVzMd9bxIaOlPP9Yb94+qcnT6BW",
+	"0P7ry4jn+N0N3UuvoNwwsgl+c/1AbUHiTJuBWoGVa5AERYywK0L3UmwIjV2c0zaF+edj2rhy5aj1bpj4",
+	"vMGKys9Jpm7JUlxwiqfc7+CluXlC/HZJbMrLCXd/IcWaN+ZQAWTmmZjPFbH8cs2WqTgBjiq0noYsJ/Mn",
+	"31B5gO/FFqOgUS351pZ2NfaT/+T7g97S6ilh5tA2SknIxpzFDSM7XhmFaVQh5GLZ89gm08OpCX+FnHRe",
+	"lpUV3b6QLomSVnSd0lTWOe2qIpUfBntrGJM+rvxebG1c9rPWgLu9pSUQwxEM0qmdhzimA4+ukUZ4sVnG",
+	"nLk+WO+15FdPvuzoyUf4h7NofmSqltv2wASPa2xySh4gbf6hZ5eYjiHv5zMbgdgmDzsdxf8JAIK7fbjr",
+	"yoYewdKxEcPYdAsLzDPLbCMTvaXyhu1/V0tjfyYUOCTrYKeP2eI/FWfK+SjhiIaTeUwLy33trvHR8/cF",
+	"PvCvYNW18Uh3PCWNuYI2LGHNfZUQnoex5pDe1pEXv6tXfMcMs7W9CMx1tkMRujHukXYQnDBkgoDwihVy",
+	"z0akySWoJi25Hy22ZOyWeq7MLeBGWgWMdiCIj7xjp9xhv04M+1/W8IS7BDApIXutz9D3gj/KgzE8mTG1",
+	"fDd8iJPyOWTzl8BTSQCspTotW5/OkZ7sDVjxjaDm+tHIw2aLOc4Dsrpn4jAoqz+ZB6ZqvIdnZ9c5vmnk",
+	"oZ6CxCjKv5hXRgMSOHBuNMLeDbkg9r1nlkfwDzTN8bowhwfXf08Hp59RWltZlUsQRQ31hMetJAhvmxAN",
+	"6/obDCZ9j4/MyrfguykQ0yE+2jlBIGMcztR9K5eX+HwADG3tqDn8a9/JI1nTxrqW0O/Ku6415VIqUuF6",
+	"M0fXzMO6xyoGF7+aKsB5ZB/0F+Rn6R2xqKJoGN33BoN5oDmI86vdN0b//4jYwVlnGKZsp4+a6UeL1S/v",
+	"cmNpstAs7kLNyroZC2B9Oc52K5mvG3bP2XEGgfkeffMurQOrvRlpy2Ag9QzSOeNy1Nvrj3+3/zEa1Pre",
+	"YWE/WGzqBRUFqwgVuDWsO0M2G6ZdPpJ2Tj4pqlNbBJ/aQcNKLaHTcjjsdc9MCsGveUgdTAvJ2SW2Ybk+",
+	"/6dHmJ5ZvQUFF5As2ZLC+tQhxoTnnbxPBm4Gqf85hkViXHLhkY2Efo4PxbQaVYs5Ui8bOpW3gEorYE5H",
+	"5cbp5h7hfmcA+MvHy3fWfLrzOyygAsXhzfZWXRK+Bpxd1mCYUslpGvRxcxA3YMSbg7gRE756aPX2xpDV",
+	"84ALLc3Vxd11B0gNVRKPfzf/M3pQ/WqreOfJvMiQ0x9Z6cowZ8nFsOBm/oIJJxvXqGblQYets87zBdKH",
+	"HM7zky7xuV3dHxQUh6ulzRHwMHZ/P5SbTsjML2oaN/FuGZOex5Bcj2Aalwya2qYvoEOMReO/PNlr6JoD",
+	"JnjbMC7DQp3XMYf9b1JuXdtFx16UoHplHpWNlh6O7oJcHZxIuzWwU09vW5iXU5rksbnsu86wc8rCcxz3",
+	"NnKAo+/NQPli8EA7/Cd572EpFaZNuroj3PM29EGwgsxXD0B7zgSjXBeEWbn0F/mNzXa7yWalLX7qZ8ek",
+	"1wfddl80tEXj1dykIJ8JsWo3LMWtLVdaNqckvxym/awMAwX4X1TBfgOOW53UrgXdQ+x+Fq8yWhpohT1r",
+	"0xFtSwko6QCuGyuEEk1XFfO/+s2NdoiDS8nSuCWHGQwkq3Prj8kJktgSyZa+niqPHjoLyc46lZtuf5wn",
+	"TmW2KAAnEilaRGk4dLfy0Fi7kbFdSU9hlALT3ljfKcSuMK9S2/RnqZlj4y22KYxtPvLQe3Scy3ZPUO34",
+	"MgPXzUIJFeBAIZ75Qh7BHQYfU3LPwAUMzV+V+TsAFiFyaTcbyXM9uj+Z8O0NZpUJ6Bf8o+t3O79MdPoR",
+	"z+W9ne28hdkZJhrynmyEBrLAW9CTRNp3jDmPfzeab/geDH//1nwtT5cGWFcZWSdJCMNPe4H+FkoMLfDY",
+	"lJvxt/e8ZALj7TfSHf4bCfXB/O/Xk6HNu7fqoWZ052xx6uI/SdG77DQYD97cwZ3wHVSoW9z3LiMs1qWT",
+	"2VsoiS6a5mdnlb+wAAS2SxyG9Tu8AmPc7LnyIoXxuMDuXMkybPP7DfeA7xCWKo2G32aJiGumNIzXabyB",
+	"mRMIUWWbqBm72l6BnLGkpcOCwNZt/uiUmwfZH3E3MCtkA40IbrM5HFD7A9tUOTKBd9JZrj6WjOZSAwgf",
+	"yHIvBWfczt1Xj3euT/+nEI4fGKuvE40+WPZNILE/N41r7TLM42p2DC5VgI7DG9e+8fycnCgY3dZvtxaP",
+	"QyyUZ2YwH4RCpClBp9l5Au7gCmSDf111YzZm666GJmt4IkHjtaABD+Xl5TLWNtr7hGfTnWvqdpMLHgz+",
+	"3+iEwlx2y1kLLWWbZMBZpeVlwiLr0yeTkheyPl1r3p8DKGZC5F5zoiFK9JUH25cP7OBv283ZQDs2nLMh",
+	"syCGTLSUl90n1vzDJxOm53VdnV7xDzdSN6/4h8/2nghLt+wzN2ksgeYAgPsHRdb8A/mfb169IH/+9ydf",
+	"/RuxORYjd/4cbm+pKBXTn4zjb5vTD+xU41acn+Xf2fU9L1zp0sMdMfjpZNmBzQhZa8QUhH6q18uRbUcI",
+	"I+6AsATAkm1gQfH9oaLamCi9+I5FX86TGTvukM8hYOmNiGu/gLjgcQIrBxo+R4qZBLjHsDsj6N+gb+GJ",
+	"bG3Xzz5Jb+xayOGY7z+RYtjP2LrgZvyyH0hwai+Vhuw8CEnOVQH2C5yMgDQOQBOq4zWKJCl8Cka5bktR",
+	"xpgPYGQ8w9uPBtCQr9/ByAPvlotC3S+Wiw+VMgfuhkn886b+EGuWestQ60+0tElWCQmZCQkT0R6wES2v",
+	"KsgyaqEwvSuRYvMJSHV2RVmRcPicOWxrPojp+orfFNH1FddvmE1aTZbJYdOI2zAhhDCwvXxdwd1cKjVB",
+	"dofVMW+yWFm+QoSPmSDiKiU7NXAZ16M9/fC9ffxPTyJ9biegx/fw5M5Bt69pDadmuobNk4dXlmwYegZA",
+	"jebK12mrtZzTSLWWhdkHPlfLRi8yrfwdx8ZOSQstWvseDSIfquya5cuQsS5n1i9rWEeEW9iTxphl82Vt",
+	"gAis+QeAwG3jsYg9aGiOJQhnvLrOxEhqmVf8AzLyRtdlM/pnfmVe8w/WtPM80JIowx5a+bS2i/JTMalm",
+	"YBf9aJ8442q88ceRCg2wPBay7Cn5dzPtL59AFhAs4U/EzJL8RqudBfiX1TNoQtD2dOCK7FidwoCobDLO",
+	"JECB84al7oqjvR3UluDNkLO3jPSAF351aG/5hESuSMOKnUSDYOk7DASUEfKYmBrViyQQwsPqKisrD2lj",
+	"tZfTgupia3eJJbMmqqAA/9eFPIAHyb4LAT9DSmEsgHUX7J9bqC87+MTgwkPFKKGS/xiwCPkhG7Lz0SWv",
+	"M7Iz/eyvj+35M3/Cn01meQCuvcAFfH6VEMZoQ/KGVxbDPmGUO6JLpg6cEfbJzeBxIzejZ80ZaMSWAkyr",
+	"uWMldOQa+65nHxo3VZNy880AWIuh0KwQqJ30gCW0PfAoRPMkCb1LsXrY+WP5ne/+oSrL9WN9PrTk17t4",
+	"rkRiSHh5lgjuCxN4Yb/86CVXtVRc4x0zH37i4zyZZ5XctF6iueRisCLGrBxCAnM5EFwfvnNzz3q+jJqw",
+	"mXHB9v//P4H/W+Z073uILJCeTwTu6tGugzuBTcq6y8VyQmBn1TBanqKOk0oqxVSihdiR2t5OBW0abtTH",
+	"PRTg5jZp7WPuwxrchP2nc4Bs5i8hAsnDFi5W/MBnLsjzl98H5d1IwrxkBR97mHWPvGFm3Dt7zbtVdoq5",
+	"HH62t9/fZLPrRjcO2jYZs/BQtgjbeVkRWgwal2Hn5NxrsGC0YUo//h2vZB8HA0n24ZuGkvATse5jEE19",
+	"xed3U8PtyHXHQXd1m4sB+0/1q5SvjivBMV9TADl1II8+enVVRUeU0TWtbcf8FHNfwwMjFii2DKplsWN6",
+	"CYlUammDsVDEVG/TEKm71pmVgY+Y4c2gX5tPVtA+K+W84P9kcefFgn7dPQ2/zHKgWDw2Qi20UWg1JM22",
+	"2McBIKXt/Iz/rMu1sZD0vrrefjNjTTTbbDvfx/D9OSy+GiVqTpNv6Ye4Y8Wh4fr06LWseHF6cMvR4Ys7",
+	"SwGydjBVS9i1g4xAqy3YFx6ynxLB9FE2uxtHv4wNdIPDmZY3LAs0w3+igm7z6YQ4e5cb3Lqhhe5M2Drd",
+	"EkMnIUpLsNa4zowJNcwc+gPq/Q2zVsGgeofeNs9BrXWmBams5sSb5rCmi4k4tbFBVlMH6S5pJfV2aUF4",
+	"GlcvEkWKB+pkH0bvbiqHFT39FSC0Up7kip7m6R3aSKUerago7aA2k+yebXlRMXIQXC99ncUhlEU7hRt4",
+	"jZ2c3ka3VPSTlEzlcfQ2VQxcQaWCtWkb1r0bODamdcpj37d8zkPkLd2xazn937L+CfIKjE4jRlf30gnA",
+	"Py3NX+AJs31VNrP5aiUH46Fv7BNZ/soV7XmdH1R/2okmthpMbQ7dCVpTQ3DHJ5f5kM8fAtQVLqLn+JyW",
+	"nqL7upp/m97BsG/Zvq6ovpXF90JWh73wH3nwWiH7XbvUmNC8gZZbPpbKrYPQOhv3M6UgF0ADG4xvJSnE",
+	"7cG7hQMtbVPrYBaZWD6YOTGOQ9H63obtxUpqB669hNZvtilgIfd7uPumEgpUriPgy0Sd4r8EPKRFt3Dp",
+	"Km7d86UNDaEy3Nh7akf/1wFm6GadiC5ToigNg25TfP2q6ryk1n15sGz57DzgDw/A02pAUTBIXYEOcve0",
+	"oEInd1ScZZpCvdUNgJLozbL0YOzPdpe5RJc1bVpObek9MweARwvuVyMNc+mIoAwpK/QOHsgyQit5TPd5",
+	"/SrfA3Go61nGwWyRz8LHYMmYKq6yP85i2VTQZxMyZSCPBjKsO/aUJnvGtJoxJy0qWQCJONA2rD69patY",
+	"PsZnYvLcUhpg5W/Zh3juIl09UswQBWoL5VFhX2no+4xh8BnOaws/qxx6peuDw0hR8XolLdLRjXOuX1Ol",
+	"mZODWyh0+MAn8m/Dt8uHSTawxzdch43AwAUG2XpBsvbNfFCvaXNVFs7wptp9Kk67E36gONkBuiNozsn2",
+	"eJzLQwXd5V0GZQcInLYZSREpGLy9HkQpZ5eCX82gNwKvE6X8bG03YJN2LV8QPW1Fi51t3I/RJ5tzkhmD",
+	"OtJqN2S6/WZ+v6HUw/ip/m7w2zyt2+jJd+3zXpnirCQJAH65VmTHTuoBK8cNFX5pShCSrIexejvv4ecg",
+	"DwkTyxD5sebFbv6UsLf8ZrjvZuh/iStWm5IE3cv9Fcs7nZdtYFajzNvYDwLFt5niWcgQwM5jI8Vg3vpv",
+	"8MAU+O/RNI35EMC7MSK1xbzRrLJYWNgdvDKW52kHzu1PiCl6as5SIBwTc9nMfDCaqCpeew/YFlrta5vZ",
+	"esjGDfmvqKpkM3xW2eyc251VZvwhxIy6YUqZQ3jensmSlLIPknrlXaql7+bx73y825NDvRzrSfg9xFo2",
+	"83QmxP4JujmFDZliec6TO769HHLGf1tyfVMEWPOBB79eyM2GAbBtQoL1LN0TXsimYYUOw24M8xgsJF08",
+	"QV0edMXFMCTOL+6ZWc+X8Mv+iIm3x7UnX++4GDll/PA5B81fmPyPu19+JmtG9aFhpJBVxQrs0z4Da6jS",
+	"rhStYaRs6FG4Wqs9rcmKQS6ZbWOMu+0om47x0WtlXDNZD5dMvbZPzMqz9qtZRsFr1kBHrRFW4ai5FgE+",
+	"PhOQPDSWOG4lZG6pNpxs7m6dmwhO8uMAzgmu90bOMBh8eghqxo+nOeL4fG2eSFn6bh8x2nel3x+gc55B",
+	"Nhj6uXHyyb8aJzGm7PNehTQqz5xGtSNtmruw9Qxf4/132PG1LS+5BXNw9E+0z4ylq2qa7qPhM9e4VvYK",
+	"ouaq5aaCMMjBgG+Yy7EU5+2vej4t4NWoJfuG7eU9Q67N07n0dn257WRd0zA4EAyxXcz2GTmIUlqnH2QX",
+	"9XD1L0xYy9JKtxP7yTL/5F9d5m3dJLJ56Zy65hPGdCbgG2INc23nFUAaNMWW38PfQr9vXALOtwhMjzZD",
+	"gVX4/TXaHoOxVZeks2HovDhuebHF9sON6sLVPPPFElxjUhzcEVJgMdCGfDGtlO6smsCrD2fTOiyBeP4B",
+	"La/9INR1skKKEpjaWbSr+UxVNHCoLZz4+dRI7y+kX3K8C6jz7r9ku1x9lNY0X6ImgC5xfM8UfjHaxPMi",
+	"ZRzdv5dksDnVnkSNv1Kv99pXgNhk4F11u1eYtz414uAnOgkMC9xxD/3yPZi8sApjXLEP4pcY9v5/4LUz",
+	"gtc+R0GIgdVCToY9bYCQpKBCSE3ULKi1KcXgVM2AP+Y7fGTkWId++B5dY8XWNjWEqxZKMVpDAg9+RkeE",
+	"W24Mm4DUdDNf9gwcNyvmMnKcQRfiFy290lCC1mrbzYSd/5zYyqo014NBeXDPZNh53oqyNp6rUnMpgaVk",
+	"ts5iS+/ZfPbVvPFEulL4VhJmEX2k7YqpAvMVOjueLTLHA/ncfjQC1BuyKGso5NeoN3Pb8hWXnOPY/AUL",
+	"hRkttj5yDZWmcP+eY5cYybFk3VKFktR2XoQMU9awmW6ykU2hmB7cEHdM3xR4H8aPkP6bkwVLNSSAzTJP",
+	"5otiiBnkwIt9/0Un3sqcTR5DpVeaBNS63I2QclHfMX2zKhf9iZxmKcY+ryrgwmwOMjOaYZVTV+fsSoj9",
+	"498V06OxXsubedxjT/6VqOs9borpZx1nG1G6C890+a6Iowgppq/vCZ1w2jlkrhvuuJ9BXz2sv+5BBAJ9",
+	"c5Y9UzbZ4z2DcoPLrum3FJKoSv4PycXtJMSM7kFa/ktJyOuDDksUbRcwZoGmNGbr7nswHAPi428F8zp3",
+	"fmCsvsOxb6UEcPhPdPYOXPOMEYRXKxdFmYHxP0N7SO8L6rqyz290Q8x+/Lv7z8Gj+ZVsNkx32Pjwd+Y+",
+	"Ma1Xe9azt13gPBfjhC7tboercfsCxloIj3l38POy/FVwfbtgsxn9s60rfl6WHqet04kF9rPF1ey2SND+",
+	"TpP2m6Ljdgg9xT4xVerAjz6z26KdbJaXAGb+vVjLUT8BDpyd9dRI67Sc53ZqeeoGXRIp2B8UkUdxBvjt",
+	"5plMfPqZHd9gksCN9ggMP/cmgUEtvtVc10Mk59J6pgtZnyxosA0myMYWdf2f5z/9GKNvd3s8/h3+9+M4",
+	"/Igj/owXx4ejXJtsYWln1YiQGI1RTD3DE75h+tBAYwElO8pmxcgKCozOAvGB6A5qmnkVzcMR73lLNWnI",
+	"4MP9RtZYybv9MsKNPGm1Vqe9HECio/fslioAxn7LPuj52mDMyQbMdevu/z5Cysg2f1w3DIBtJ5svHe7E",
+	"67Tt0FeL+mfC2HnynZDcydMWf54LPNuLho3ilWR10MTGJe+NTrOlSIEvuA+hPSY/B8W6R8X5oqhQR9YY",
+	"XQrlHGAkBmhZVqkqTU/qC/JrkOMWtPalxe6LxTLiu3xwPTp/bS+GnJybHgKxXANPVFgHk2LMcvaN+6tK",
+	"He49bO9KSTvpLXRkgIQbB8Vu4Tcsrt7S/o/qYwLFe+FUVQyVcCVlxQzbMirLUvx96DtMy94rbjHnO/BQ",
+	"MbMBDxUb7ATw5nB9HcagFj2kMy6gZ+V8LQAOlbUyFIC6273S889rCH5GtkPEGTDaUfMsecXR3n9oOKCo",
+	"4xH226kl/815rml2TbL5gyIFb4rDXmkqig4kEJrAxVYqJpKsSAAIz0GimwQ2YFZzF5rPyBy0+fQwjyJA",
+	"eS1X+qL8eC2rSh4HRfoVPnIZu8YV9isuSg8ucLsO27iKVO4oV0E3YMFosyQ1a/ZcQ9NQo7Wxe5FD+RQl",
+	"qdh6tmQiZIS9rtukYsuiJZHCIrEUtIJsoxUVpRrhrzw0xXCF5R0+8jk4vILp5hX5OU7ZRYyX/+P4uY6v",
+	"iqs5Naobzp70hTwI3QNTi7Pv8e/2P8aj+JYMn6JgBWcfX89kBxGy812KEI8bZvg27MjFR/L69q11Dzrw",
+	"06YwuslHBPPX2rYw2R5E2SDQ2xyc9PBfyDgvpVUJt8UVI9Cn5GE5/EWh7gMu97M5C1ZVrtGmqs38oMcR",
+	"3mkhGruGphiGnYeKQjfXxmhzLK+iglBzA2pkvWUu55Xr85vmtx9q2QRCNcJ66NCDcx9obxO1m+dhqBsq",
+	"wccwcRmIIsUGzIYXd399YB4//t3+xwUFtV7xx218GPZmSTZ3TsnMVkChNLW63aXZL5aLilrVVHJV0KZk",
+	"ZSyzvnfOwTCXlVTc7qyAVhfUyCTsSVjXkuCywEPQJlDQM4d6VxBjd4qfmCg9Px74StFlo9FKXStmWjtK",
+	"+/5DtPLMsq7esEI2aTxKBK1qoEvSfP2WQFAA1s5B6VNXiFBCYObvkgv0J+KJxddBYCZ9WHl9pGmjB21j",
+	"eOCW2UrwgTTQZ3i9nuOCwSAaCCUdXLVV12tZlWYvjl7sR5EoWordBGO70f8Ni+PbslqLX7A0f+FN4DS2",
+	"/+45h8+wDTR20Bi0mt/6hx6gl0cqJ36mVPgX2KwDjhNLDlKyNfct4l1O/MkJ/J6W5modr9ZKdF65v3Xf",
+	"lR9Yrad1XfnyYTj1vKp89cBM5gH2VxlAmvVSnIdh1rLmc0tuHyTtW8Bj8rBNM3mY8LaeJvJV9TaQA3dD",
+	"YJwbJsNNzoS7pUcF88/RwSgboqiFibLhwKFWk0d/TI1AJtqHPo3P7zM8Zz08ZzBzImsmLCpXhODmddbc",
+	"O8IdmmrxdPHY7Ib/NwAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

@@ -3,6 +3,7 @@ package cli
 import (
 	"bytes"
 	"context"
+	"encoding/json"
 	"io"
 	"os"
 	"os/exec"
@@ -110,9 +111,30 @@ func TestExitCodes(t *testing.T) {
 		{[]string{"read", "--nonsense", "146.52"}, 2},
 		{[]string{"read", "--at", "nowhere", "146.52"}, 2},
 		{[]string{"read", "--batch", "nowhere.txt"}, 2},
+		{[]string{"relay"}, 2},
+		{[]string{"relay", "--radio", "ferry", "--a", "blue", "--b", "145.29 -"}, 2},
+		{[]string{"relay", "--radio", "ferry", "--way", "up", "--a", "446.1", "--b", "145.29 -"}, 2},
+		{[]string{"relay", "--radio", "ferry", "--a", "446.1 simplex", "--b", "145.29 - 110.9", "--json"}, 1},
+		{[]string{"relay", "--radio", "ferry", "--identify", "A", "--control", "by me", "--a", "446.1 simplex ts 186.2 low", "--b", "147.42 simplex low"}, 0},
 		{[]string{"nonsense"}, 2},
 		{[]string{"serve", "extra"}, 2},
 	} {
 		assert.Equal(t, c.code, Main(c.args, strings.NewReader(""), io.Discard, io.Discard), c.args)
 	}
+}
+
+// TestRelayJSON: what is printed are the answers of the core: two repeaters whose tails open
+// each other are refused, and the loop is told.
+func TestRelayJSON(t *testing.T) {
+	var out strings.Builder
+	code := Main([]string{"relay", "--radio", "ferry", "--hand", "trail", "--a", "443.275 +5 ts 131.8 low", "--b", "147.03 + ts 94.8 low", "--json"}, strings.NewReader(""), &out, io.Discard)
+	assert.Equal(t, 1, code)
+	var got map[string]any
+	require.NoError(t, json.Unmarshal([]byte(out.String()), &got))
+	assert.Equal(t, "stop", got["verdict"])
+	assert.Equal(t, true, got["loops"])
+	assert.Greater(t, got["turns_an_hour"], 400.0)
+	assert.Less(t, got["turns_an_hour"], 600.0)
+	finding := got["findings"].([]any)[0].(map[string]any)
+	assert.Equal(t, []any{"relay-two-repeaters", "stop", "Two repeaters make a loop"}, []any{finding["rule"], finding["severity"], finding["title"]})
 }

@@ -39,6 +39,18 @@ func readCommand() *cobra.Command {
   mnemos read --batch lines.txt`,
 		RunE: func(cmd *cobra.Command, args []string) error { return f.run(cmd, args) },
 	}
+	f.against(c)
+	fl := c.Flags()
+	fl.StringVar(&f.batch, "batch", "", "read one entry line per line of this file, or of standard input for -; print one JSON object per line; a line may begin with @ and a place")
+	fl.Float64Var(&f.slipWeight, "slip-weight", 1, "multiply the weights of all slips, to measure how much the odds lean on them")
+	if err := fl.MarkHidden("slip-weight"); err != nil {
+		panic(err) // the flag is written above
+	}
+	return c
+}
+
+// against are the flags that say what a channel is held against.
+func (f *readFlags) against(c *cobra.Command) {
 	fl := c.Flags()
 	fl.StringVar(&f.region, "region", "us", "band plan: "+strings.Join(band.Regions(), ", "))
 	fl.StringVar(&f.at, "at", "", "your place, LAT,LON in degrees or a locator")
@@ -49,13 +61,7 @@ func readCommand() *cobra.Command {
 	fl.StringSliceVar(&f.services, "services", nil, "services that you use beside amateur radio, such as gmrs,murs")
 	fl.StringSliceVar(&f.bands, "bands", nil, `bands that your licence permits, such as "2 m,70 cm"; all if none are named`)
 	fl.StringVar(&f.today, "today", "", "the day from which the age of a listing counts, YYYY-MM-DD")
-	fl.StringVar(&f.batch, "batch", "", "read one entry line per line of this file, or of standard input for -; print one JSON object per line; a line may begin with @ and a place")
-	fl.Float64Var(&f.slipWeight, "slip-weight", 1, "multiply the weights of all slips, to measure how much the odds lean on them")
-	if err := fl.MarkHidden("slip-weight"); err != nil {
-		panic(err) // the flag is written above
-	}
 	fl.BoolVar(&f.asJSON, "json", false, "print JSON")
-	return c
 }
 
 func (f *readFlags) run(cmd *cobra.Command, args []string) error {

@@ -12,6 +12,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"mnemos/core/check"
+	"mnemos/core/relay"
 )
 
 func rulesCommand() *cobra.Command {
@@ -56,6 +57,10 @@ func RulesMarkdown() []byte {
 		if len(r.Supersedes) > 0 {
 			fmt.Fprintf(&b, "- Says better what these would say: %s\n", strings.Join(r.Supersedes, ", "))
 		}
+	}
+	b.WriteString("\n# Rules of relaying\n\nThey speak of a cross-band relay as a whole (`core/relay`).\n")
+	for _, r := range relay.Rules {
+		fmt.Fprintf(&b, "\n## %s\n\n**%s.** %s\n\n- Source: %s\n", r.ID, r.Title, r.Doc, r.Source)
 	}
 	return b.Bytes()
 }

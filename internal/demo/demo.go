@@ -95,6 +95,15 @@ type planData struct {
 		Lengths map[int]float64 // of overs, by slot of the first radio
 	}
 	Diary []evening
+	Relay struct {
+		Load     int
+		A, B     string
+		AmpHours float64 `yaml:"amp_hours"`
+		Usable   float64
+		Hours    float64
+		Standby  float64
+		Amps     [2]float64
+	}
 }
 
 // Fill writes the demonstration into a data file, in place of anything in it,
@@ -173,6 +182,9 @@ func Add(ctx context.Context, s *store.Store, today time.Time) (int64, error) {
 		if err := fillDiary(e, data, plan.ID, loads[0].ID, today); err != nil {
 			return err
 		}
+		if err := e.Relays(data.relay(loads)); err != nil {
+			return err
+		}
 		for _, set := range data.Sets {
 			made, err := e.AddSet(set.Kind, set.Name)
 			if err != nil {
@@ -186,6 +198,15 @@ func Add(ctx context.Context, s *store.Store, today time.Time) (int64, error) {
 		}
 		return nil
 	})
+}
+
+// relay is the relay on one of the radios.
+func (d planData) relay(loads []store.Load) store.Relay {
+	r := d.Relay
+	return store.Relay{
+		LoadID: loads[r.Load].ID, LineA: r.A, LineB: r.B, Way: "both", Timeout: -1, Mine: 8, Theirs: 12, Over: 15, Gain: 3, Ticks: "{}",
+		AmpHours: r.AmpHours, Usable: r.Usable, Hours: r.Hours, Standby: r.Standby, AmpsA: r.Amps[0], AmpsB: r.Amps[1],
+	}
 }
 
 func importRecords(ctx context.Context, s *store.Store, today time.Time, at string) (sources []string, err error) {

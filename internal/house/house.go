@@ -14,6 +14,7 @@ import (
 	"mnemos/internal/logbook"
 	"mnemos/internal/plan"
 	"mnemos/internal/print"
+	"mnemos/internal/relaying"
 	"mnemos/internal/store"
 )
 
@@ -27,6 +28,7 @@ type House struct {
 	Sheets  *print.Sheets
 	Scans   *listen.Listening
 	Log     *logbook.Logbook
+	Relays  *relaying.Relaying
 
 	store *store.Store
 	now   func() time.Time
@@ -41,6 +43,7 @@ func New(s *store.Store, now func() time.Time) *House {
 	h.Sheets = print.New(h.Plans)
 	h.Scans = listen.New(s, h.Fleet, h.Plans, now)
 	h.Log = logbook.New(s, h.Fleet, h.Plans, now)
+	h.Relays = relaying.New(s, h.Fleet, h.Plans, now)
 	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })
 	return h
 }

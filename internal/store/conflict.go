@@ -97,6 +97,8 @@ func called(row map[string]any) string {
 	switch {
 	case row["fingerprint"] != nil:
 		return "how far a channel has come"
+	case row["line_a"] != nil:
+		return "the relay"
 	case row["timed_channels"] != nil:
 		return "how the radio scans"
 	case row["power_set"] != nil:

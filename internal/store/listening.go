@@ -28,38 +28,6 @@ func (e *Edit) Listen(l Listening) error {
 	return e.Put(l)
 }
 
-// unlisten drops how a radio scans. It follows from what happens to the radio.
-func (e *Edit) unlisten(loadID int64) error {
-	var rows []Listening
-	if err := e.tx.SelectContext(e.ctx, &rows, "SELECT "+tables["listening"].columns+" FROM listening WHERE load_id = ?", loadID); err != nil {
-		return fmt.Errorf("read how load %d scans: %w", loadID, err)
-	}
-	for _, r := range rows {
-		if err := e.remove(r); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
-// relisten puts back how a radio scans, unless the radio is gone by now.
-func (e *Edit) relisten(r reversal) error {
-	now, _ := r.now.(Listening)
-	was, had := r.was.(Listening)
-	switch {
-	case r.now != nil && !had:
-		return e.remove(now)
-	case !had:
-		return nil
-	}
-	var possible bool
-	err := e.tx.GetContext(e.ctx, &possible, `SELECT EXISTS (SELECT 1 FROM load WHERE id = ?1) AND NOT EXISTS (SELECT 1 FROM listening WHERE load_id = ?1 AND id <> ?2)`, was.LoadID, r.id)
-	if err != nil || !possible {
-		return err
-	}
-	return e.write(r.now, was)
-}
-
 // Diary returns when people listened in a plan, and what they heard.
 func (s *Store) Diary(ctx context.Context, planID int64) (listened []Listened, heard []Heard, err error) {
 	if err := s.read.SelectContext(ctx, &listened, "SELECT "+tables["listened"].columns+" FROM listened WHERE plan_id = ? ORDER BY began, id", planID); err != nil {

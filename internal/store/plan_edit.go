@@ -175,7 +175,7 @@ func (e *Edit) DropLoad(l Load) error {
 	if err := e.forget("load_id", l.ID); err != nil {
 		return err
 	}
-	if err := e.unlisten(l.ID); err != nil {
+	if err := e.strip(l.ID); err != nil {
 		return err
 	}
 	if err := e.Drop("load", l.ID); err != nil {

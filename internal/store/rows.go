@@ -146,6 +146,42 @@ type Listening struct {
 	Rev           int64   `db:"rev" json:"-"`
 }
 
+func (l Listening) load() int64 { return l.LoadID }
+
+// Relay is a cross-band relay on a vehicle unit.
+type Relay struct {
+	ID          int64   `db:"id" json:"id"`
+	LoadID      int64   `db:"load_id" json:"load_id"`
+	HandID      int64   `db:"hand_id" json:"hand_id"` // load of the handheld
+	LineA       string  `db:"line_a" json:"line_a"`
+	LineB       string  `db:"line_b" json:"line_b"`
+	Way         string  `db:"way" json:"way"`
+	Consent     string  `db:"consent" json:"consent"`
+	IdentifyA   string  `db:"identify_a" json:"identify_a"`
+	IdentifyB   string  `db:"identify_b" json:"identify_b"`
+	Control     string  `db:"control" json:"control"`
+	Microphone  string  `db:"microphone" json:"microphone"`
+	Timeout     int     `db:"timeout" json:"timeout"`
+	Mine        int     `db:"mine" json:"mine"`
+	Theirs      int     `db:"theirs" json:"theirs"`
+	Over        float64 `db:"over_s" json:"over_s"`
+	AmpHours    float64 `db:"amp_hours" json:"amp_hours"`
+	Usable      float64 `db:"usable" json:"usable"`
+	Starting    bool    `db:"starting" json:"starting"`
+	Hours       float64 `db:"hours" json:"hours"`
+	Standby     float64 `db:"standby_a" json:"standby_a"`
+	AmpsA       float64 `db:"amps_a" json:"amps_a"`
+	AmpsB       float64 `db:"amps_b" json:"amps_b"`
+	Gain        float64 `db:"gain_dbi" json:"gain_dbi"`
+	Ticks       string  `db:"ticks" json:"ticks"` // JSON: line of the run card -> when
+	RehearsedAt string  `db:"rehearsed_at" json:"rehearsed_at"`
+	RehearsedBy int64   `db:"rehearsed_by" json:"rehearsed_by"`
+	RehearsedAs string  `db:"rehearsed_as" json:"rehearsed_as"`
+	Rev         int64   `db:"rev" json:"-"`
+}
+
+func (r Relay) load() int64 { return r.LoadID }
+
 // Listened is some time in which somebody listened.
 type Listened struct {
 	ID       int64  `db:"id" json:"id"`
@@ -301,6 +337,7 @@ func (r Set) of() (string, int64)        { return "channel_set", r.ID }
 func (r Member) of() (string, int64)     { return "member", r.ID }
 func (r Standing) of() (string, int64)   { return "standing", r.ID }
 func (r Listening) of() (string, int64)  { return "listening", r.ID }
+func (r Relay) of() (string, int64)      { return "relay", r.ID }
 func (r Listened) of() (string, int64)   { return "listened", r.ID }
 func (r Heard) of() (string, int64)      { return "heard", r.ID }
 func (r Attempt) of() (string, int64)    { return "attempt", r.ID }
@@ -322,7 +359,7 @@ type table struct {
 // tables are those that are edited.
 var tables = func() map[string]table {
 	out := map[string]table{}
-	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Listening{}, Listened{}, Heard{}, Attempt{}, Permission{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Listening{}, Relay{}, Listened{}, Heard{}, Attempt{}, Permission{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
 		name, _ := r.of()
 		out[name] = tableOf(name, reflect.TypeOf(r))
 	}

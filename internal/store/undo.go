@@ -171,7 +171,7 @@ func (e *Edit) reverse(changes []RowChange) error {
 
 // follows are the tables whose rows follow from what happens to channels: they
 // are no reason to refuse that something is taken back.
-var follows = map[string]bool{"team_slot": true, "member": true, "standing": true, "listening": true}
+var follows = map[string]bool{"team_slot": true, "member": true, "standing": true, "listening": true, "relay": true}
 
 // reversal is a row as it stands, and as it is to be; nil for none.
 type reversal struct {
@@ -242,8 +242,8 @@ func (e *Edit) restore(r reversal, own map[string][]int64) error {
 		return e.rejoin(r)
 	case r.table == "standing":
 		return e.restand(r)
-	case r.table == "listening":
-		return e.relisten(r)
+	case r.table == "listening" || r.table == "relay":
+		return e.outfit(r)
 	case r.was != nil:
 		if x, ok := r.was.(entryRow); ok {
 			if err := e.room(x, own); err != nil {
@@ -262,7 +262,7 @@ func (e *Edit) restore(r reversal, own map[string][]int64) error {
 		if err := e.forget("load_id", r.id); err != nil {
 			return err
 		}
-		if err := e.unlisten(r.id); err != nil {
+		if err := e.strip(r.id); err != nil {
 			return err
 		}
 	}

@@ -1823,6 +1823,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/relay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** A cross-band relay on a vehicle unit, worked out */
+        get: operations["getRelay"];
+        /** Keep what is said of a relay */
+        put: operations["setRelay"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/relay/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take both sides into the plan and onto both units */
+        post: operations["takeRelay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -4160,6 +4199,312 @@ export interface components {
             tries: components["schemas"]["LoggedTry"][];
             answered: number;
             silent: number;
+        };
+        RelayForm: {
+            /**
+             * Format: int64
+             * @description the load of the handheld
+             */
+            hand?: number;
+            a?: string;
+            b?: string;
+            way?: string;
+            consent?: string;
+            identify_a?: string;
+            identify_b?: string;
+            control?: string;
+            microphone?: string;
+            timeout?: number;
+            mine?: number;
+            theirs?: number;
+            /** Format: double */
+            over?: number;
+            /** Format: double */
+            amp_hours?: number;
+            /** Format: double */
+            usable?: number;
+            /** Format: double */
+            hours?: number;
+            /** Format: double */
+            standby?: number;
+            /** Format: double */
+            amps_a?: number;
+            /** Format: double */
+            amps_b?: number;
+            /** Format: double */
+            gain?: number;
+            starting?: boolean;
+            tick?: {
+                step: string;
+                done: boolean;
+            };
+            rehearsed?: boolean;
+            /** Format: int64 */
+            revision: number;
+        };
+        RelaySide: {
+            line: string;
+            /** @description the slot that was named, and whose; empty for a line */
+            from: string;
+            trouble: string;
+            /** @description where the vehicle has it; below 0 for nowhere */
+            vehicle_slot: number;
+            hand_slot: number;
+            standing: components["schemas"]["RowStanding"];
+            channel?: components["schemas"]["Channel"];
+            sends: string;
+            hears: string;
+            /** Format: double */
+            watts: number;
+        };
+        RelayUnit: {
+            /** Format: int64 */
+            load: number;
+            name: string;
+            /** @description it has two receivers and a cross-band mode */
+            can: boolean;
+        };
+        RelayEnd: {
+            name: string;
+            callsign: string;
+            repeater: boolean;
+            outcome: string;
+            passes: string;
+            says: string;
+        };
+        RelayLeg: {
+            leg: components["schemas"]["Leg"];
+            from: string;
+            to: string;
+            gloss: string;
+            locks: string;
+            dead: boolean;
+            loop: boolean;
+        };
+        RelayFix: {
+            id: string;
+            label: string;
+            /** @description side A as it would be */
+            a?: string;
+            b?: string;
+            way: string;
+            set: {
+                [key: string]: string;
+            };
+        };
+        RelayFinding: {
+            rule: string;
+            /** @enum {string} */
+            severity: "stop" | "fix" | "check" | "note";
+            side: string;
+            title: string;
+            message: string;
+            source: string;
+            why: components["schemas"]["Reason"][];
+            fixes: components["schemas"]["RelayFix"][];
+        };
+        RelayLink: {
+            hz: number;
+            label: string;
+            ask: boolean;
+            calling_hz: number;
+            calling_at_hz: number;
+            product_hz: number;
+            product: string;
+            listed_hz: number;
+            listed_at_hz: number;
+            clear_hz: number;
+            now: boolean;
+            /** @description the side as it would be */
+            line: string;
+        };
+        RelayBand: {
+            of: string;
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            tail: boolean;
+        };
+        RelayOver: {
+            speaks: string;
+            /** Format: double */
+            release: number;
+            /** Format: double */
+            until: number;
+            /**
+             * Format: double
+             * @description s before the first word is heard; below 0 where nothing is
+             */
+            wait: number;
+            parts: {
+                name: string;
+                /** Format: double */
+                seconds: number;
+            }[];
+            breaks: string;
+            /** Format: double */
+            again: number;
+            /** Format: double */
+            gap: number;
+            /** Format: double */
+            lost: number;
+            sent: components["schemas"]["RelayBand"][];
+            met: {
+                of: string;
+                /** Format: double */
+                carrier: number;
+                /** Format: double */
+                squelch: number;
+                /** Format: double */
+                open: number;
+                /** Format: double */
+                end: number;
+            }[];
+        };
+        RelayLoop: {
+            may: boolean;
+            does: boolean;
+            /** Format: double */
+            quiet: number;
+            /** Format: double */
+            period: number;
+            /** Format: double */
+            hourly: number;
+            /** Format: double */
+            long: number;
+            shares: number[];
+            ends: {
+                says: string;
+                /** Format: double */
+                quiet: number;
+                way: string;
+            }[];
+            sent: components["schemas"]["RelayBand"][];
+            /** Format: double */
+            call: number;
+        };
+        RelayLoad: {
+            /** Format: double */
+            a: number;
+            /** Format: double */
+            b: number;
+            /** Format: double */
+            watts_a: number;
+            /** Format: double */
+            watts_b: number;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            rated: number;
+            fits: boolean;
+            /** Format: double */
+            level: number;
+            /** Format: double */
+            amps: number;
+            guessed: boolean;
+            /** Format: double */
+            hours: number;
+            overtime: boolean;
+        };
+        RelayExposure: {
+            side: string;
+            hz: number;
+            /** Format: double */
+            mean: number;
+            /** Format: double */
+            nearest: number;
+            /** Format: double */
+            public: number;
+            /** Format: double */
+            own: number;
+            by: string;
+            /** Format: double */
+            exempt: number;
+            exempt_by: string;
+            minutes: number;
+        };
+        RelayIdentify: {
+            side: string;
+            who: string;
+            minutes: number;
+            source: string;
+            why: string;
+        };
+        RelayStep: {
+            id: string;
+            part: string;
+            says: string;
+            why: string;
+        };
+        RelayReport: {
+            title: string;
+            verdict: components["schemas"]["Verdict"];
+            ends: components["schemas"]["RelayEnd"][];
+            legs: components["schemas"]["RelayLeg"][];
+            findings: components["schemas"]["RelayFinding"][];
+            links: components["schemas"]["RelayLink"][];
+            link_side: string;
+            over?: components["schemas"]["RelayOver"];
+            loop?: components["schemas"]["RelayLoop"];
+            load: components["schemas"]["RelayLoad"];
+            people: components["schemas"]["RelayExposure"][];
+            identify: components["schemas"]["RelayIdentify"][];
+            card: components["schemas"]["RelayStep"][];
+            parts: components["schemas"]["TestChoice"][];
+            basis: string;
+        };
+        RelaySettings: {
+            /** Format: int64 */
+            hand: number;
+            consent: string;
+            identify_a: string;
+            identify_b: string;
+            control: string;
+            microphone: string;
+            timeout: number;
+            mine: number;
+            theirs: number;
+            /** Format: double */
+            over: number;
+            /** Format: double */
+            amp_hours: number;
+            /** Format: double */
+            usable: number;
+            /** Format: double */
+            hours: number;
+            /** Format: double */
+            standby: number;
+            /** Format: double */
+            amps_a: number;
+            /** Format: double */
+            amps_b: number;
+            /** Format: double */
+            gain: number;
+            starting: boolean;
+        };
+        RelayView: {
+            vehicle: string;
+            can: boolean;
+            units: components["schemas"]["RelayUnit"][];
+            a: components["schemas"]["RelaySide"];
+            b: components["schemas"]["RelaySide"];
+            way: string;
+            settings: components["schemas"]["RelaySettings"];
+            report?: components["schemas"]["RelayReport"];
+            /** @description the sides are those that are kept */
+            kept: boolean;
+            /** @description both sides are in the radios as they are */
+            taken: boolean;
+            ticks: {
+                [key: string]: string;
+            };
+            /** @description when this very set-up was rehearsed; empty for not */
+            rehearsed: string;
+            /** Format: int64 */
+            by: number;
+            /** Format: int64 */
+            revision: number;
         };
         /** @description What a server-sent event holds */
         Event: {
@@ -7211,6 +7556,84 @@ export interface operations {
                     };
                 };
             };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRelay: {
+        parameters: {
+            query?: {
+                /** @description side A as an entry line or a slot; none for what is kept */
+                a?: string;
+                b?: string;
+                /** @description both, out or back */
+                way?: string;
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The relay */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RelayView"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setRelay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RelayForm"];
+            };
+        };
+        responses: {
+            /** @description The relay after it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RelayView"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeRelay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Format: int64 */
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            200: components["responses"]["Ledger"];
             default: components["responses"]["Problem"];
         };
     };
