@@ -72,7 +72,7 @@ dev: build
 bench: $(UI) chromium
 	@command -v sqlite3 >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends sqlite3; }
 	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
-	$(GO) test -run '^$$' -bench 'Names|PlanFiles|Order|PDF|Reckon|Reach' ./core/naming ./internal/exchange ./core/walk ./core/scan ./internal/print
+	$(GO) test -run '^$$' -bench 'Names|PlanFiles|Order|PDF|Reckon|Reach|TenMinutes|Propose|Look' ./core/naming ./internal/exchange ./core/walk ./core/scan ./core/rf ./core/relay ./internal/print
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_BENCH=1 $(GO) test -count 1 -v -run TestMapCost ./e2e
 
 ## bench-ui: what Plan costs with 1,000 channels, and events to 20 clients
@@ -96,6 +96,7 @@ proof:
 	MNEMOS_LINES=$(LINES) $(GO) test -count 1 -timeout 30m -v -run PlainScan ./core/find
 	MNEMOS_SETUPS=$(SETUPS) $(GO) test -count 1 -timeout 60m -v -run 'WithStops|Smallest' ./core/scan
 	MNEMOS_WORLDS=5000 $(GO) test -count 1 -timeout 30m -v -run "Lead|Optimal" ./core/trial
+	MNEMOS_WORLDS=5000 $(GO) test -count 1 -timeout 30m -v -run "Topologies|TwoRepeaters" ./core/rf
 	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
 	MNEMOS_ROUNDS=50 $(GO) test -count 1 -timeout 30m -v -run TwoProcesses ./internal/cli
 	@command -v soffice >/dev/null && /usr/bin/python3 -c 'import openpyxl' 2>/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends libreoffice-calc python3-openpyxl; }

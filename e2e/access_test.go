@@ -35,6 +35,13 @@ func TestEveryViewInEveryTheme(t *testing.T) {
 		}
 		themes(view.path)
 	}
+	p.goes("/relay")
+	p.mouse("Relay with Ferry")
+	p.reads(".panel", "Orrin Moor through Ferry")
+	themes("/relay")
+	p.mouse("Open the run card")
+	p.reads("main", "What must fail")
+	themes("the run card")
 	p.goes("/")
 	for _, d := range []struct{ command, shows string }{
 		{"Keys", "Signs such as"}, {"Plans:", "Press a name to open it"}, {"New plan", "An empty plan with one radio"}, {"People", "Changes are noted"}, {"Radios of this plan", "A radio that you add"},

@@ -32,9 +32,7 @@ func TestScreenshots(t *testing.T) {
 	}{
 		{"plan-day", 1280, 800, "day", typing},
 		{"plan-night", 1280, 800, "night", typing},
-		{"plan-red", 1280, 800, "red", typing},
 		{"plan-phone", 390, 844, "day", typing},
-		{"plan-phone-open", 390, 844, "night", opening},
 		{"plan-radios", 1280, 800, "day", several},
 		{"plan-work", 1280, 800, "day", working},
 		{"columns", 1280, 800, "day", dividing},
@@ -45,6 +43,7 @@ func TestScreenshots(t *testing.T) {
 		{"listen", 1280, 1000, "day", listening},
 		{"find", 1280, 800, "day", finding},
 		{"find-phone", 390, 844, "red", lacking},
+		{"relay", 1280, 900, "day", linking},
 		{"log", 1280, 900, "night", trying},
 		{"radios", 1280, 800, "day", editing},
 		{"settings", 1280, 800, "day", setting},
@@ -82,13 +81,6 @@ func typing(p *person) {
 	p.types(`147.24 + 100 "Beacon Hill"`)
 	p.reads("#say", "transmits 147.840 MHz")
 	p.reads("section", "Store in slot")
-}
-
-// opening is a row that stands open on a phone.
-func opening(p *person) {
-	p.do(click("#slot-7"))
-	p.reads(".opened", "It would not hear you")
-	p.do(chromedp.Evaluate[chromedp.Void]("scrollTo(0, 430)"))
 }
 
 // several is a line on its way into three radios of five, two of one kind.
@@ -240,4 +232,12 @@ func (p *person) logs(slot int, at string, came trial.Answer, from string) {
 	form := logbook.Form{Kind: trial.Key, Setting: set, Answer: came, Station: from, At: "2026-11-25T" + at + ":00Z", Spot: "harbour road"}
 	_, err = app.Log.Record(p.t.Context(), demotest.Trail, slot, form)
 	require.NoError(p.t, err)
+}
+
+// linking is the relay of the demonstration, as it stands.
+func linking(p *person) {
+	p.goes("/relay")
+	p.mouse("Relay with Ferry")
+	p.reads(".panel", "You would not hear Orrin Moor")
+	p.reads("main", "Speak from here")
 }

@@ -26,6 +26,16 @@ type Rule struct {
 	Run    func(*pass)
 }
 
+// About is what the rule of a finding looks at, and why.
+func (f Finding) About() string {
+	for _, r := range Rules {
+		if r.ID == f.Rule {
+			return r.Doc
+		}
+	}
+	return ""
+}
+
 // pass is one run of the rules over one set-up.
 type pass struct {
 	Setup

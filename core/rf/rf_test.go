@@ -104,10 +104,10 @@ func TestTimeout(t *testing.T) {
 
 // loops are two repeaters through a vehicle.
 type loops struct {
-	p, q             rf.Station
-	a, b             rf.Receiver
-	aSends, bSends   rf.Transmitter
-	call, pass, need time.Duration
+	p, q           rf.Station
+	a, b           rf.Receiver
+	aSends, bSends rf.Transmitter
+	call           time.Duration
 }
 
 func drawn(rnd *rand.Rand) loops {

@@ -133,7 +133,7 @@ func wireRelayFinding(f relay.Finding) RelayFinding {
 		return &s
 	}
 	return RelayFinding{
-		Rule: f.Rule, Severity: RelayFindingSeverity(f.Severity), Side: f.Side, Title: f.Title, Message: f.Message, Source: f.Source,
+		Rule: f.Rule, Severity: RelayFindingSeverity(f.Severity), Side: f.Side, Title: f.Title, Message: f.Message, Source: f.Source, About: f.About(),
 		Why: each(f.Why, func(r check.Reason) Reason { return Reason{Witness: r.Witness, Text: r.Text} }),
 		Fixes: each(f.Fixes, func(x relay.Fix) RelayFix {
 			set := x.Set

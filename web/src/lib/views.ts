@@ -3,14 +3,20 @@ export const views = [
   { path: '/find', name: 'Find', digit: 1 },
   { path: '/', name: 'Plan', digit: 2 },
   { path: '/listen', name: 'Listen', digit: 3 },
+  { path: '/relay', name: 'Relay', digit: 4 },
   { path: '/load', name: 'Load', digit: 6 },
   { path: '/log', name: 'Log', digit: 7 },
   { path: '/radios', name: 'Radios', digit: 9 },
   { path: '/settings', name: 'Settings', digit: 0 },
 ] as const;
 
-/** How many of them a phone has room for; the others are under *more*. */
-export const onPhone = 4;
+const few = ['Find', 'Plan', 'Listen', 'Load'];
+
+/** Those that a phone and a narrow head have room for. */
+export const here = views.filter((v) => few.includes(v.name));
+
+/** The others, which are under *more* there. */
+export const elsewhere = views.filter((v) => !few.includes(v.name));
 
 /** The view that an address belongs to. */
 export function viewOf(path: string): (typeof views)[number] | undefined {

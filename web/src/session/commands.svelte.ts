@@ -13,6 +13,7 @@ export type Scope =
   | 'Sheet'
   | 'Load'
   | 'Listen'
+  | 'Relay'
   | 'Log'
   | 'In the scan';
 

@@ -3,7 +3,7 @@
   import type { Ledger, Workspace } from '$lib/api/client';
   import { chosen } from '$lib/api/chosen.svelte';
   import { theme } from '$lib/theme.svelte';
-  import { onPhone, views, viewOf } from '$lib/views';
+  import { elsewhere, here, views, viewOf } from '$lib/views';
   import Menu from '$parts/Menu.svelte';
   import Swatch from '$parts/Swatch.svelte';
   import { commands } from '$session/commands.svelte';
@@ -45,7 +45,7 @@
     'p-1.5 hover:bg-hover disabled:text-rule2 max-desk:min-w-11 max-desk:min-h-11 inline-flex items-center justify-center';
   const key = (id: string) => (commands.key(id) ? ` (${commands.shown(id)})` : '');
   /** The views that a narrow head has no room for. */
-  const others = views.slice(onPhone).map((v) => ({ label: v.name, run: () => void navigate(v.path) }));
+  const others = elsewhere.map((v) => ({ label: v.name, run: () => void navigate(v.path) }));
   // On a phone the last word holds everything that the head has no room for.
   const more = $derived([
     ...others,
@@ -114,12 +114,12 @@
 >
   <a class="self-center text-[19px] font-[760] tracking-tight no-underline" href="/">Mnemos</a>
   <nav aria-label="Views" class="ml-5 flex max-desk:hidden">
-    {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', views.slice(0, onPhone))}
     <span class="flex max-wide:hidden">
-      {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', views.slice(onPhone))}
+      {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', views)}
     </span>
-    <span class="flex wide:hidden"
-      ><Menu label="More views" acts={others}><span class="text-ink2">more</span></Menu></span
+    <span class="flex wide:hidden">
+      {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', here)}
+      <Menu label="More views" acts={others}><span class="text-ink2">more</span></Menu></span
     >
   </nav>
   <div class="ml-auto flex min-w-0 items-center gap-2 max-desk:ml-2 max-desk:flex-1 max-desk:gap-1">
@@ -220,7 +220,7 @@
   class:walking={shell.bare}
   class="fixed inset-x-0 bottom-0 z-20 flex h-14 items-stretch justify-between border-t-2 border-bold bg-paper px-4 desk:hidden print:hidden"
 >
-  {@render words('min-w-11 justify-center', 'after:inset-x-0 after:-top-[2px]', views.slice(0, onPhone))}
+  {@render words('min-w-11 justify-center', 'after:inset-x-0 after:-top-[2px]', here)}
   <Menu label="More" acts={more}><span class="text-ink2">more</span></Menu>
 </nav>
 

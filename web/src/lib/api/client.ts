@@ -71,6 +71,7 @@ export type Comparison = Schemas['Comparison'];
 export type ListenReport = Schemas['ListenReport'];
 export type Diary = Schemas['Diary'];
 export type TestCard = Schemas['TestCard'];
+export type RelayView = Schemas['RelayView'];
 export type LogBook = Schemas['LogBook'];
 export type FitReport = Schemas['FitReport'];
 export type FitItem = Schemas['FitItem'];

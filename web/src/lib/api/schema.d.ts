@@ -4300,6 +4300,8 @@ export interface components {
             title: string;
             message: string;
             source: string;
+            /** @description what the rule looks at and why */
+            about: string;
             why: components["schemas"]["Reason"][];
             fixes: components["schemas"]["RelayFix"][];
         };
