@@ -125,6 +125,16 @@
           run: () => first?.focus(),
         },
         {
+          id: 'relay-take',
+          says: 'Take both sides into the plan and both radios',
+          scope: 'Relay',
+          keys: ['Ctrl+Enter'],
+          can: () => v !== undefined && v.kept && !v.taken && r !== undefined && r.verdict !== 'stop',
+          run: () => {
+            if (v) void relay.take(picks.load, v.revision);
+          },
+        },
+        {
           id: 'relay-fix',
           says: 'Do the first fix',
           scope: 'Relay',
@@ -315,7 +325,7 @@
       </p>
       {#if !v.taken && r.verdict !== 'stop' && v.kept}
         <p class="py-1">
-          <Button kind="main" onclick={() => void relay.take(picks.load, v.revision)}
+          <Button kind="main" key={commands.key('relay-take')} onclick={() => void relay.take(picks.load, v.revision)}
             >Take both sides into the plan and both radios</Button
           >
         </p>
