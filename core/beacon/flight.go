@@ -19,7 +19,7 @@ type Check struct {
 
 // flight is what to see before the first beacon: four things, and those that are forgotten.
 func flight(s Station, a Around, r *Report) (out []Check) {
-	side := "the side of the modem"
+	side := "side of the modem"
 	if a.Radio != nil && a.Radio.APRS.Side != "" && a.Radio.APRS.Side != "either" {
 		side = a.Radio.APRS.Side + " side"
 	}

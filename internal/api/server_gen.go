@@ -55,6 +55,30 @@ func (e ArrangementAct) Valid() bool {
 	}
 }
 
+// Defines values for BeaconFindingSeverity.
+const (
+	BeaconFindingSeverityCheck BeaconFindingSeverity = "check"
+	BeaconFindingSeverityFix   BeaconFindingSeverity = "fix"
+	BeaconFindingSeverityNote  BeaconFindingSeverity = "note"
+	BeaconFindingSeverityStop  BeaconFindingSeverity = "stop"
+)
+
+// Valid indicates whether the value is a known member of the BeaconFindingSeverity enum.
+func (e BeaconFindingSeverity) Valid() bool {
+	switch e {
+	case BeaconFindingSeverityCheck:
+		return true
+	case BeaconFindingSeverityFix:
+		return true
+	case BeaconFindingSeverityNote:
+		return true
+	case BeaconFindingSeverityStop:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for BringRequestViewpoint.
 const (
 	BringRequestViewpointOperator BringRequestViewpoint = "operator"
@@ -895,6 +919,24 @@ func (e WalkStopSure) Valid() bool {
 	}
 }
 
+// Defines values for GetBeaconFileParamsAs.
+const (
+	Kiss GetBeaconFileParamsAs = "kiss"
+	Tnc2 GetBeaconFileParamsAs = "tnc2"
+)
+
+// Valid indicates whether the value is a known member of the GetBeaconFileParamsAs enum.
+func (e GetBeaconFileParamsAs) Valid() bool {
+	switch e {
+	case Kiss:
+		return true
+	case Tnc2:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for LoadFileParamsFormat.
 const (
 	LoadFileParamsFormatCsv     LoadFileParamsFormat = "csv"
@@ -1115,6 +1157,198 @@ type BandSegment struct {
 	LowerHz int    `json:"lower_hz"`
 	UpperHz int    `json:"upper_hz"`
 	Use     string `json:"use"`
+}
+
+// BeaconBurst defines model for BeaconBurst.
+type BeaconBurst struct {
+	Collides bool    `json:"collides"`
+	From     float64 `json:"from"`
+	Repeat   int     `json:"repeat"`
+	Station  int     `json:"station"`
+	To       float64 `json:"to"`
+}
+
+// BeaconCase defines model for BeaconCase.
+type BeaconCase struct {
+	Busy     float64 `json:"busy"`
+	Collides float64 `json:"collides"`
+	Now      bool    `json:"now"`
+	Says     string  `json:"says"`
+}
+
+// BeaconChange defines model for BeaconChange.
+type BeaconChange struct {
+	Done   bool   `json:"done"`
+	Ground string `json:"ground"`
+	Id     string `json:"id"`
+	Says   string `json:"says"`
+	Space  string `json:"space"`
+}
+
+// BeaconCheck defines model for BeaconCheck.
+type BeaconCheck struct {
+	// Done when it was ticked; empty for not
+	Done string `json:"done"`
+	How  string `json:"how"`
+	Id   string `json:"id"`
+	Main bool   `json:"main"`
+	Says string `json:"says"`
+	Sees string `json:"sees"`
+	Why  string `json:"why"`
+}
+
+// BeaconDriven defines model for BeaconDriven.
+type BeaconDriven struct {
+	// At points at which a beacon went out
+	At     []int   `json:"at"`
+	MeanM  float64 `json:"mean_m"`
+	OnAirS float64 `json:"on_air_s"`
+	Sent   int     `json:"sent"`
+
+	// WorstAt among the points
+	WorstAt int     `json:"worst_at"`
+	WorstM  float64 `json:"worst_m"`
+}
+
+// BeaconFinding defines model for BeaconFinding.
+type BeaconFinding struct {
+	About    string                `json:"about"`
+	Fixes    []BeaconFix           `json:"fixes"`
+	Message  string                `json:"message"`
+	Rule     string                `json:"rule"`
+	Severity BeaconFindingSeverity `json:"severity"`
+	Source   string                `json:"source"`
+	Title    string                `json:"title"`
+}
+
+// BeaconFindingSeverity defines model for BeaconFinding.Severity.
+type BeaconFindingSeverity string
+
+// BeaconFix defines model for BeaconFix.
+type BeaconFix struct {
+	Label string                 `json:"label"`
+	Set   map[string]interface{} `json:"set"`
+}
+
+// BeaconFrame defines model for BeaconFrame.
+type BeaconFrame struct {
+	Bits    int          `json:"bits"`
+	Bytes   int          `json:"bytes"`
+	Error   string       `json:"error"`
+	Flags   int          `json:"flags"`
+	KeyUp   float64      `json:"key_up"`
+	Kind    string       `json:"kind"`
+	Parts   []BeaconPart `json:"parts"`
+	Stuffed int          `json:"stuffed"`
+
+	// Text in TNC2 form
+	Text  string  `json:"text"`
+	Total float64 `json:"total"`
+}
+
+// BeaconLine defines model for BeaconLine.
+type BeaconLine struct {
+	Cost    float64        `json:"cost"`
+	Id      string         `json:"id"`
+	Mark    string         `json:"mark"`
+	Name    string         `json:"name"`
+	Note    string         `json:"note"`
+	Options []BeaconOption `json:"options"`
+	Value   string         `json:"value"`
+	Why     string         `json:"why"`
+}
+
+// BeaconOption defines model for BeaconOption.
+type BeaconOption struct {
+	// Delta ms more or less
+	Delta float64                `json:"delta"`
+	Label string                 `json:"label"`
+	Set   map[string]interface{} `json:"set"`
+}
+
+// BeaconPart defines model for BeaconPart.
+type BeaconPart struct {
+	Bytes []int `json:"bytes"`
+
+	// From ms after the key
+	From    float64 `json:"from"`
+	Id      string  `json:"id"`
+	Name    string  `json:"name"`
+	Says    string  `json:"says"`
+	Stuffed int     `json:"stuffed"`
+
+	// Text as it stands; what has no letters is shown as a middle dot
+	Text string  `json:"text"`
+	To   float64 `json:"to"`
+}
+
+// BeaconProfile defines model for BeaconProfile.
+type BeaconProfile struct {
+	Id   string `json:"id"`
+	Says string `json:"says"`
+}
+
+// BeaconSymbol defines model for BeaconSymbol.
+type BeaconSymbol struct {
+	Id   string `json:"id"`
+	Says string `json:"says"`
+}
+
+// BeaconTrip defines model for BeaconTrip.
+type BeaconTrip struct {
+	Every  float64      `json:"every"`
+	Fixed  BeaconDriven `json:"fixed"`
+	Km     float64      `json:"km"`
+	Points []struct {
+		FixedM   float64 `json:"fixed_m"`
+		Lat      float64 `json:"lat"`
+		Lon      float64 `json:"lon"`
+		SteeredM float64 `json:"steered_m"`
+		T        float64 `json:"t"`
+	} `json:"points"`
+	Seconds float64      `json:"seconds"`
+	Steered BeaconDriven `json:"steered"`
+}
+
+// BeaconView defines model for BeaconView.
+type BeaconView struct {
+	Bill      []BeaconLine    `json:"bill"`
+	Busy      float64         `json:"busy"`
+	Cases     []BeaconCase    `json:"cases"`
+	ChannelHz int             `json:"channel_hz"`
+	Collides  float64         `json:"collides"`
+	Demo      bool            `json:"demo"`
+	Findings  []BeaconFinding `json:"findings"`
+	Flight    []BeaconCheck   `json:"flight"`
+	Hidden    bool            `json:"hidden"`
+	Interval  float64         `json:"interval"`
+	Lat       *float64        `json:"lat,omitempty"`
+	Lon       *float64        `json:"lon,omitempty"`
+	Minute    []BeaconBurst   `json:"minute"`
+	Modem     bool            `json:"modem"`
+	Own       bool            `json:"own"`
+	Profiles  []BeaconProfile `json:"profiles"`
+
+	// Random what is carried of the load if packets came at random
+	Random   float64       `json:"random"`
+	Repeats  int           `json:"repeats"`
+	Revision int64         `json:"revision"`
+	Sees     string        `json:"sees"`
+	Shown    []BeaconFrame `json:"shown"`
+	Slot     int           `json:"slot"`
+
+	// Slots that others can call back on
+	Slots []BeaconProfile `json:"slots"`
+	Space bool            `json:"space"`
+
+	// Station how it is set up
+	Station  map[string]interface{} `json:"station"`
+	Stations int                    `json:"stations"`
+	Switch   []BeaconChange         `json:"switch"`
+	Symbols  []BeaconSymbol         `json:"symbols"`
+	Unit     string                 `json:"unit"`
+	Verdict  Verdict                `json:"verdict"`
+	WhyNot   string                 `json:"why_not"`
 }
 
 // BringRequest defines model for BringRequest.
@@ -4273,6 +4507,31 @@ type DropUnitParams struct {
 	Revision *Seen `form:"revision,omitempty" json:"revision,omitempty"`
 }
 
+// SetBeaconJSONBody defines parameters for SetBeacon.
+type SetBeaconJSONBody struct {
+	// Act profile, space, ground, restored, tick, untick, circle, uncircle
+	Act      *string `json:"act,omitempty"`
+	Revision int64   `json:"revision"`
+
+	// Set settings by their names
+	Set   *map[string]interface{} `json:"set,omitempty"`
+	Value *string                 `json:"value,omitempty"`
+}
+
+// GetBeaconFileParams defines parameters for GetBeaconFile.
+type GetBeaconFileParams struct {
+	As GetBeaconFileParamsAs `form:"as" json:"as"`
+}
+
+// GetBeaconFileParamsAs defines parameters for GetBeaconFile.
+type GetBeaconFileParamsAs string
+
+// DriveTrackJSONBody defines parameters for DriveTrack.
+type DriveTrackJSONBody struct {
+	// Text a GPX file
+	Text string `json:"text"`
+}
+
 // GetDiaryParams defines parameters for GetDiary.
 type GetDiaryParams struct {
 	Slot *int `form:"slot,omitempty" json:"slot,omitempty"`
@@ -4608,6 +4867,12 @@ type ArrangeJSONRequestBody = Arrangement
 // GoBackJSONRequestBody defines body for GoBack for application/json ContentType.
 type GoBackJSONRequestBody = BackRequest
 
+// SetBeaconJSONRequestBody defines body for SetBeacon for application/json ContentType.
+type SetBeaconJSONRequestBody SetBeaconJSONBody
+
+// DriveTrackJSONRequestBody defines body for DriveTrack for application/json ContentType.
+type DriveTrackJSONRequestBody DriveTrackJSONBody
+
 // BringFileJSONRequestBody defines body for BringFile for application/json ContentType.
 type BringFileJSONRequestBody = BringRequest
 
@@ -4838,6 +5103,18 @@ type ServerInterface interface {
 	// GoBack Put the plan back as it was after a change, as one step
 	// (POST /api/loads/{load}/back)
 	GoBack(ctx *echo.Context, load Load) error
+	// GetBeacon The APRS station on a radio, worked out
+	// (GET /api/loads/{load}/beacon)
+	GetBeacon(ctx *echo.Context, load Load) error
+	// SetBeacon Set up the station, or do something with it
+	// (PUT /api/loads/{load}/beacon)
+	SetBeacon(ctx *echo.Context, load Load) error
+	// GetBeaconFile The frames of the station, with one's own callsign alone
+	// (GET /api/loads/{load}/beacon/file)
+	GetBeaconFile(ctx *echo.Context, load Load, params GetBeaconFileParams) error
+	// DriveTrack Drive a track with the station as it is set
+	// (POST /api/loads/{load}/beacon/track)
+	DriveTrack(ctx *echo.Context, load Load) error
 	// BringFile Take a file in; a plan becomes a new one and a table becomes channels of the radio
 	// (POST /api/loads/{load}/bring)
 	BringFile(ctx *echo.Context, load Load) error
@@ -5732,6 +6009,79 @@ func (w *ServerInterfaceWrapper) GoBack(ctx *echo.Context) error {
 
 	// Invoke the callback with all the unmarshaled arguments
 	err = w.Handler.GoBack(ctx, load)
+	return err
+}
+
+// GetBeacon converts echo context to params.
+func (w *ServerInterfaceWrapper) GetBeacon(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetBeacon(ctx, load)
+	return err
+}
+
+// SetBeacon converts echo context to params.
+func (w *ServerInterfaceWrapper) SetBeacon(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.SetBeacon(ctx, load)
+	return err
+}
+
+// GetBeaconFile converts echo context to params.
+func (w *ServerInterfaceWrapper) GetBeaconFile(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetBeaconFileParams
+	// ------------- Required query parameter "as" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "as", ctx.QueryParams(), &params.As, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter as: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.GetBeaconFile(ctx, load, params)
+	return err
+}
+
+// DriveTrack converts echo context to params.
+func (w *ServerInterfaceWrapper) DriveTrack(ctx *echo.Context) error {
+	var err error
+	// ------------- Path parameter "load" -------------
+	var load Load
+
+	err = runtime.BindStyledParameterWithOptions("simple", "load", ctx.Param("load"), &load, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "int64", ValueIsUnescaped: ctx.Request().URL.RawPath == ""})
+	if err != nil {
+		return echo.NewHTTPError(http.StatusBadRequest, fmt.Sprintf("Invalid format for parameter load: %s", err))
+	}
+
+	// Invoke the callback with all the unmarshaled arguments
+	err = w.Handler.DriveTrack(ctx, load)
 	return err
 }
 
@@ -7968,6 +8318,10 @@ func RegisterHandlersWithOptions(router EchoRouter, si ServerInterface, options 
 	router.GET(options.BaseURL+"/api/loads/:load/relay", wrapper.GetRelay, options.OperationMiddlewares["getRelay"]...)
 	router.PUT(options.BaseURL+"/api/loads/:load/relay", wrapper.SetRelay, options.OperationMiddlewares["setRelay"]...)
 	router.POST(options.BaseURL+"/api/loads/:load/relay/take", wrapper.TakeRelay, options.OperationMiddlewares["takeRelay"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/beacon", wrapper.GetBeacon, options.OperationMiddlewares["getBeacon"]...)
+	router.PUT(options.BaseURL+"/api/loads/:load/beacon", wrapper.SetBeacon, options.OperationMiddlewares["setBeacon"]...)
+	router.GET(options.BaseURL+"/api/loads/:load/beacon/file", wrapper.GetBeaconFile, options.OperationMiddlewares["getBeaconFile"]...)
+	router.POST(options.BaseURL+"/api/loads/:load/beacon/track", wrapper.DriveTrack, options.OperationMiddlewares["driveTrack"]...)
 	router.GET(options.BaseURL+"/api/events", wrapper.Watch, options.OperationMiddlewares["watch"]...)
 
 }
@@ -9110,6 +9464,177 @@ type GoBackdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GoBackdefaultApplicationProblemPlusJSONResponse) VisitGoBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBeaconRequestObject struct {
+	Load Load `json:"load"`
+}
+
+type GetBeaconResponseObject interface {
+	VisitGetBeaconResponse(w http.ResponseWriter) error
+}
+
+type GetBeacon200JSONResponse BeaconView
+
+func (response GetBeacon200JSONResponse) VisitGetBeaconResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBeacondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetBeacondefaultApplicationProblemPlusJSONResponse) VisitGetBeaconResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetBeaconRequestObject struct {
+	Load Load `json:"load"`
+	Body *SetBeaconJSONRequestBody
+}
+
+type SetBeaconResponseObject interface {
+	VisitSetBeaconResponse(w http.ResponseWriter) error
+}
+
+type SetBeacon200JSONResponse BeaconView
+
+func (response SetBeacon200JSONResponse) VisitSetBeaconResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SetBeacondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SetBeacondefaultApplicationProblemPlusJSONResponse) VisitSetBeaconResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetBeaconFileRequestObject struct {
+	Load   Load `json:"load"`
+	Params GetBeaconFileParams
+}
+
+type GetBeaconFileResponseObject interface {
+	VisitGetBeaconFileResponse(w http.ResponseWriter) error
+}
+
+type GetBeaconFile200ResponseHeaders struct {
+	ContentDisposition string
+}
+
+type GetBeaconFile200ApplicationoctetStreamResponse struct {
+	Body          io.Reader
+	Headers       GetBeaconFile200ResponseHeaders
+	ContentLength int64
+}
+
+func (response GetBeaconFile200ApplicationoctetStreamResponse) VisitGetBeaconFileResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/octet-stream")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.Header().Set("Content-Disposition", fmt.Sprint(response.Headers.ContentDisposition))
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetBeaconFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetBeaconFiledefaultApplicationProblemPlusJSONResponse) VisitGetBeaconFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DriveTrackRequestObject struct {
+	Load Load `json:"load"`
+	Body *DriveTrackJSONRequestBody
+}
+
+type DriveTrackResponseObject interface {
+	VisitDriveTrackResponse(w http.ResponseWriter) error
+}
+
+type DriveTrack200JSONResponse BeaconTrip
+
+func (response DriveTrack200JSONResponse) VisitDriveTrackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DriveTrackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DriveTrackdefaultApplicationProblemPlusJSONResponse) VisitDriveTrackResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -13125,6 +13650,18 @@ type StrictServerInterface interface {
 	// GoBack Put the plan back as it was after a change, as one step
 	// (POST /api/loads/{load}/back)
 	GoBack(ctx context.Context, request GoBackRequestObject) (GoBackResponseObject, error)
+	// GetBeacon The APRS station on a radio, worked out
+	// (GET /api/loads/{load}/beacon)
+	GetBeacon(ctx context.Context, request GetBeaconRequestObject) (GetBeaconResponseObject, error)
+	// SetBeacon Set up the station, or do something with it
+	// (PUT /api/loads/{load}/beacon)
+	SetBeacon(ctx context.Context, request SetBeaconRequestObject) (SetBeaconResponseObject, error)
+	// GetBeaconFile The frames of the station, with one's own callsign alone
+	// (GET /api/loads/{load}/beacon/file)
+	GetBeaconFile(ctx context.Context, request GetBeaconFileRequestObject) (GetBeaconFileResponseObject, error)
+	// DriveTrack Drive a track with the station as it is set
+	// (POST /api/loads/{load}/beacon/track)
+	DriveTrack(ctx context.Context, request DriveTrackRequestObject) (DriveTrackResponseObject, error)
 	// BringFile Take a file in; a plan becomes a new one and a table becomes channels of the radio
 	// (POST /api/loads/{load}/bring)
 	BringFile(ctx context.Context, request BringFileRequestObject) (BringFileResponseObject, error)
@@ -14274,6 +14811,153 @@ func (sh *strictHandler) GoBack(ctx *echo.Context, load Load) error {
 		return err
 	} else if validResponse, ok := response.(GoBackResponseObject); ok {
 		return validResponse.VisitGoBackResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetBeacon operation middleware
+func (sh *strictHandler) GetBeacon(ctx *echo.Context, load Load) error {
+	var request GetBeaconRequestObject
+
+	request.Load = load
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetBeacon(ctx.Request().Context(), request.(GetBeaconRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetBeacon")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetBeaconResponseObject); ok {
+		return validResponse.VisitGetBeaconResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// SetBeacon operation middleware
+func (sh *strictHandler) SetBeacon(ctx *echo.Context, load Load) error {
+	var request SetBeaconRequestObject
+
+	request.Load = load
+
+	var body SetBeaconJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SetBeacon(ctx.Request().Context(), request.(SetBeaconRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SetBeacon")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(SetBeaconResponseObject); ok {
+		return validResponse.VisitSetBeaconResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// GetBeaconFile operation middleware
+func (sh *strictHandler) GetBeaconFile(ctx *echo.Context, load Load, params GetBeaconFileParams) error {
+	var request GetBeaconFileRequestObject
+
+	request.Load = load
+	request.Params = params
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetBeaconFile(ctx.Request().Context(), request.(GetBeaconFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetBeaconFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(GetBeaconFileResponseObject); ok {
+		return validResponse.VisitGetBeaconFileResponse(ctx.Response())
+	} else if response != nil {
+		return fmt.Errorf("unexpected response type: %T", response)
+	}
+	return nil
+}
+
+// DriveTrack operation middleware
+func (sh *strictHandler) DriveTrack(ctx *echo.Context, load Load) error {
+	var request DriveTrackRequestObject
+
+	request.Load = load
+
+	var body DriveTrackJSONRequestBody
+	var err error
+	if _, ok := ctx.Echo().Binder.(*echo.DefaultBinder); ok {
+		// A request validator built on kin-openapi's openapi3filter with
+		// KeepValidatedValue leaves the value it validated on the body. Bind
+		// that value, matching member names exactly, so the handler receives
+		// what was validated instead of a second, case-insensitive decode.
+		// Otherwise bind only the request body, so that path and query
+		// parameters are not also bound into the body struct.
+		if vb, ok := ctx.Request().Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+			err = echo.BindBody(ctx, &body)
+		}
+	} else {
+		// A custom binder is installed on the Echo instance; defer to it
+		// entirely, since echo.Binder does not expose body-only binding and
+		// the binder may do more than decode (for example call ctx.Validate).
+		err = ctx.Bind(&body)
+	}
+	if err != nil {
+		return err
+	}
+	request.Body = &body
+
+	handler := func(ctx *echo.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DriveTrack(ctx.Request().Context(), request.(DriveTrackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DriveTrack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		return err
+	} else if validResponse, ok := response.(DriveTrackResponseObject); ok {
+		return validResponse.VisitDriveTrackResponse(ctx.Response())
 	} else if response != nil {
 		return fmt.Errorf("unexpected response type: %T", response)
 	}
@@ -17845,422 +18529,444 @@ func (sh *strictHandler) GetWorkspace(ctx *echo.Context, params GetWorkspacePara
 // const string: with thousands of chunks the chained `+` fold is several
 // times slower for the Go compiler than parsing a slice literal.
 var swaggerSpec = []string{
-	"7P1/09s2ki+KvxWUvqdqztaRYyeTmfNd+y/HjifZ/PL140zuqR1fF0RCEkYUwCGgR9ak/N5vodEAQQog",
-	"QYl67Nm9+8dO/IgEge5Go9E/Pv37opD7WgomtFo8/X1R04bumWYN/OsVF+WPXDDz3yVTRcNrzaVYPF3o",
-	"LSNH2ZRqSagiestOhDaM6FPNysVywc0z/ziw5rRYLgTds8XTRWUGWi5UsWV7akbc0w8/MrHR28XTr588",
-	"WS7My4unC6UbLjaLjx+X9vuSlvHvN7Tkkugt1YQrUkm5YyWh+hk5cr2VB024NjMja94oTaRgRK7hD3VF",
-	"RWqS5mvhJNey2VO9eLrgQv/564WfJReabVgD0/z+pXkShqup3rajcTNWw/5x4A0rF091c2CTx97XstGp",
-	"8e2PQ984J6ojaGQ8XP11M35tqBtlmKH7AHccJ4XUhDbFlt8nZQk5OG1ib4y8JHkF0jSRlHeMJZbasHuu",
-	"uBR2UUeqiGKsu/jjlmp2zxpDhYaZhXNF9owKnVi0G3Pywu8qmZIgZX7KWHRnOHloCpYa0P44jY6/0Wr3",
-	"fEN5hJi0UhJIZaijtGzMHq8aRstTgkwUBgo/WLI1PVR68XRNK8U8iVZSVowKP4Of6Z6p8xns2AkE1Qyv",
-	"CE9pDvg5/llLgMRXf2lK1px/1TCGiMN+xRrzUZiBNI8SLclGLklNG81KsjqRQu73VJ1tLHzakE7Re6ZI",
-	"3TClYI6x+cPjKf385VdPYhr6o2UzU/obWXJLPKuwXslmb/5VSKGZAOmjdV3xgpr1Pf67ksDr9mP/o2Hr",
-	"xdPF/+9xex49tr+qx8GQ/putaNm/qFoKFc7gtdku7DjzJNyoMI8ux96CMquYORA5iOtBlKxRWspy4TX5",
-	"naaazTwpO2ZkSt/JI1nTxk7HzOFHVm6stM3yeRwuQQzQqH9QxIiy8maC0lQAPV43clWxISmp7RP/a9qk",
-	"3LiRWf2GeuTYSCO/eCTMKqvtiAmq1I00UrKA40NrLjZqto/7ARPfVu3vbqPDx5+v5AE+XTeyZo3GrbyW",
-	"Feqm3sZfopqHp7hmezU2M/gCHhwfvSKhTUNPi+6W/k/32fYj7/wLcvV3VmgzQjjg2cSV//v5xA9NxJzd",
-	"yiMxvzgbZLE8f9McQvHjK5w8PLVsj0H4XnwBCvndnXuRsp6suVvIQ1WSLb1nhOvF+amyXBRbKgSrxjjy",
-	"Ah/7uDRm6tkX0VR2gy3HDY2lNR+jc7dGXmCwb0FJ5g6rVE/UzpjTFajlwp6c8cnA0coFOW55sSXGBDut",
-	"ZHlq5yQOVUVXFeud3MGUFFpUEesoFAaw/1sSusuFtblwikvguF9lVFTKkpXnklJ5ZZ6jo5eL+qDzN+zr",
-	"g47RVe14XdvJZA1zh8/HhjLHQoyrAZ0H9QSu343UTg6XGiVlIw8iQssVFWU+cb6honwhDyJKokKKNW/2",
-	"E4j0yszpDasZ1bFlLxelPKx09nAv4enIMFtWlXE677lSZifNNmNpLjXn248LApS2SiDQalSYW99BsagG",
-	"0Ft7NaBV9ct68fQ/hyf31jz98V1/H39cLu5pQYWeJHPLhTGruXi/23euW4YlVTBb3M1nx4F/uSWy4ycy",
-	"ZInC54gWShAu3c88LtINFRu2j54mtIA/MnHYm+ns5T0cSprV5n+OtIbbgGLgRSgqCQygFd+Yj9orwbvI",
-	"WViA8EfJB/r0aK60icucu8yYxVr2K3cm3LPw0PH3HkX3Vmur6IHn78U51+E8vbOnH763v3YuPl4mtMzQ",
-	"/ob2rXLys4zx8Bta7N7Ym9Q5D9k9sjZjcZNo0Zuv/c7oTJ3qi1kuQiakIkv1nP9o76ZjNhc85XdTu81w",
-	"QqllvJJVJY8qsmnULj6dihdMKBauJJDDSh5Z8377z0lLWS4Eo038FTTKoz+YEw6/NUGXNaxg/J6p+AI0",
-	"rRIL1w0Vas914sVDXSdXHueVp1XwcmddSJeA5sHswwnhtJfANUuzFMPv2MZpybyT5K6G9Z0ZXnRl7esz",
-	"XpoDbFRc7SlnBzmf6jszWfNeUh+UVNOUmQ1Hkt/4q5NmsauMk8XAw/PHiH/HTLuuaOcmdZ3eTUgX29cV",
-	"ukW6iypkddgLPB+U3DMw1Heszrw63HN2rCUXnUPQ0JJq2YBEoQnzbpmnY4D2YyqykYfNNsK4miptlUee",
-	"+L22z0dNmaNsdqpG3uQN95t/JTJi327xzy7dtGNLfcGq6nydO25NbEdwwyvwE4riZLboeq0Y3F0lRISO",
-	"simjVoZmHzJu3PA1fDg1x1fWEXt2YoF4nYvdupF78uQZefQlWcvG2qnySKgilBy3sopbqXumFN3ElXxj",
-	"XopeXLPWiBPFcfCt9ovRZbdugPOrzpGXZtO3LDrykoEvuGnkMcqM5PlVG1UejrXlmy2cw6VV9NHhUJcn",
-	"j0v3O8jI099Td/KAkHgijF1d3uJzd2bFwXs4k/G7v38hc2pxRRKsP5h7dzr9b/WosgxY6dgwIAkv+XrN",
-	"GiZiDrM1Z9WE++8r83gwXsTS4CpfMb2Q+5o2SU1HZxqqr+IohELM/8PlJ4jX6Ltaxu5Wh5KvqsThmGMM",
-	"TzDcrItu0FbRVMMl8PuX5oXM6+qY/e3daJEpcp3QafesKXkxuhP/io99XC4+RMJue8Ko6pzz6UWcou8L",
-	"2cDWmHpp/7AwI6YvFIHvzi11aX19liZA/aWXj0Gxilw/hoiuajnBidcK75gvzY7rFxafslRMvOIfzmds",
-	"pTOMF0atyUyvKfpHecLkgKPwbWAyxs70fBq5key4Z5f/mH9vv4/Y3yUr+J5WNhob9VOU/N6cOT1KRei0",
-	"ZbTsbslglIjt/lU8eyZy6rjJ4VTaTy093eI0R616Lqspq2DsfJ8mC+eHZnqaHENmvUuTP60mbZ/ewRlz",
-	"Y3cpkFwI3h+CaaSWUDHNY0swVmmCmPSkpliXmQ4s+CA86y1O+NLwxFVsT3Z+zCN+S4kx5RUOH5+bWFe8",
-	"0H+l1SGiMXbsNBDjnEbXQ11S3XEQJTakDxCar3vyutfjq2gaVmhWgvUVMUfiM1rzrustsOiljq9O1rG0",
-	"JkoEO7KGsJKbvxAjCnAn11suNoRVofM+UFg1a3BHnhsKjiHDtLJLcI/jxP3AywVEXGHSA3SLbinIFbI+",
-	"lu5ijy4+oZxZRRTl5TPC9rU+wa1QSFh4zL8ymRX2AM1waKR5tp5oIA6wZaJjJ5OLYCDJtTO3A346LiQ4",
-	"O+hseckKP9cebycSJMG01cRhslk5HwN6R1CYYXbGAHP6rxZLdx5NoTSnzSmi21lV5Wt1GAS8RtHI6UGg",
-	"8uynZxwatSSa75nyEaIC8nm3jBqqESqIvAeTPOO6sKb38tBwzSZO/JV7Lx5dpU0ixgHzz7yPpeMEsnuw",
-	"hM4StIQzhldcpDJjLrHILPfd4t1KW1Z2aO2+7taSlLK4W7GkkWveE9DFdwdhfl1GL9uDbLmeYU3Uc22E",
-	"URmpNEMtiTaXJ0wGZg0j5k7JSqKlfEaEFIxAxJQICQ7uiivNBCtJJc3JKuRhc8k91pIEVtnnUJL0rYif",
-	"Ow4xGpFBE2TVFJKnbxIThPuiSwXV1rMfEAuWmqTRzzJGnlJ2nKBI7hXb2GxkLeuoIzRzzqV0mUPxaaV9",
-	"e0xo1rByokVSH1YVV9scU9Yd5+5D4cvRybpslu48fSxmau7JdHfTcXsaX5afT+jlMW9G19TQo/iGxlKL",
-	"XDZDMscOixliiW8XBZTnisb6iScX/BY94L37lJBHkYgwJ+9NKnbur04RAqXMG7xC2a/jiLGZf2vvL+Zy",
-	"v4nl+6M1Cl92d50VW8uGPSPiUFVw4MBlCPS0vQKcs3yTOqw3SLQIR226euR8xzSFLEvlDStkU9rlXeGw",
-	"MJNZ+pXgtL3dCDOKUne9xnqlyIWKki0VJSklGAO94ChWJ0Rzc/dUnMiOndQzUlS82Clj+lGyE3JFwNQw",
-	"J2kiIcbs4qFh7S7c2/o1l220YycijYm5lw1bEgwCCvZB2wmMZ9O01RZuClFy8XiinJkdhaBjw2ipCEQk",
-	"V1JvieJlhHo+ph2/TrSadVjnDYfGg2m7lKRIfj0lijX3rHmkzK0ZkorIVlalSmyTCZItj2mxZvEp2W88",
-	"JVwrLKd5RrasquRTa42hDq6oLULLSyvgvijvjNbp3JBKeq9ub4pU00punmLVyIqZ+4xh+4g7JeeOGa3F",
-	"czRxuhXk+0ne0pWrX8kvS4nKDy/j1soKz9DzlMPJae1rLkpXXpEZ1oQXYtIVyUEfTLqWSsWG2VNdbCeM",
-	"85N5PprfnozGUxvYHxrVUf+1ebZv62WmpvhXojHbSQeWm84beYyeV1vZ6PfJBafTirzrLhFjnWo3Dt4i",
-	"glmGKf+t5dgSeelKJoFKgZy28uEFzsb4F53FvBvYUK+R/f2riTXIhusErOBvIXspYVjmCwgMNxqDd1+D",
-	"sZd2nkPLMyIydMEZ1AzodUrfebyrIGeYPW124YWPbhoGDLMhHgimSsKcootd/Zx2zvlcZ4+OvzDhirZ0",
-	"1dTuygori3EBAg8umJJIIkn7+aeEfsJ4zWi5WOhNVumJj+a/xD3z8cAaJqXkXYx9pklybon8tPS00rlm",
-	"iTkMpYq94hX7XqxlRHGwiu+5ThQBMlHIXqA6cC2gLRFT2VvGMpLecITgO8tgQm6Y+IJE+WIrebQ2MBUr",
-	"hTTE8fo+CXskGQc1n/5LI62q7Ju7ZkbTzBFcRb4FkIj746dTM/4N197Pg0/c47iFNNB0xwSh0WrJdLC6",
-	"Ymv9HlPbE1cyrknFoGZdHsBE9+E4wBzB67h5DFOBY8mY4hBPkt4Y7ji73zyGRZ+a7OmOKUKJpRaBWFXk",
-	"MhWLF1r/Lhd2grH3nNzF4owSgFMIF0p3zP7gbWd2Bzm1mwNTylcTTUigvTz8D7y2c8EVBfxE2iDtU6KG",
-	"+iJX0a35h0lb5kPU7B7KzD0kstgUu2cN16eQ6uDFhUnBpmLgCICgZdS1O5BAkEyeQ99kpquHqoz8CFhi",
-	"sKA2Auvy1RyBgsJlMw9H/jgv9ffalu9H/Z2TLmoz8BgURqTiUJOCCrJiqK1QoegtV8RBvkRKeSAAMzTa",
-	"npaMYD7SIymq0/nujSRtnYtItNy7/Yz5XbAS0RNs0ZwitImnWgyUWMyYrJnlPe+FCSMXIid7oaB5yjt+",
-	"IoUSAvgzkrVXniMTJsnkO2R8TTA+jpaY2BvmHERJx3CmrNtNFguWB2GFc36XrMBcw2u/c5asfOE4wqHr",
-	"5A4EzE0N9H51itsPFqVnw7DC3wZVNcFIwo6dalqCvwsSeWJHLZom167XXe4i8UyjdXJgRODOLbhOnBNY",
-	"UtKjAatK8veD0kZlmDkIVmY4q+0NED629FBYXsTc13xKNIpXGB+wFoBDQfJMim+QD7EcQbFunYLuwL1n",
-	"zYlUfMeqE9Q4KNVLqe7nUE1wyMqyjFhk38kjftCZuYDJtbQu+CfGWPtyiZLlwb2Ostmx0hwuzyARrutN",
-	"HcgdYAovfplH5RTgCbvyZUhZXLT/cII7P3BRJssPp53WbdZ4Rln1xLwnZ7oFqdB/Hs2ERmPInTeDKU+v",
-	"+IckGRKgKZSs+QcrGOY/wd4l0nmERlPkr6nfRrTBofWMVDz37jSSULUjdGVsJkBwiXJhOnSGm0ZMuWMx",
-	"dHcmLhaliMVTAF1ecqWpFepk6XSPPYc23sMLBhlkjftLzxjsBlGKWHTa16NuqYLsUK8VLBpmHKzAaf/z",
-	"KwFWX58xwfxAWk9pxLiTYsKOfCsFG+DAVXAXjohIsmUH/8LBXGBh91nZtltIXHIzYVtGkYGGCrPW7iux",
-	"NDK+2er3uVVVabwDB5KUBXxUJGO6e9rs8nlubKnyNZRyx67HvCyrCYXEOFAs8DOK5hDZR1RYLBAQmhYZ",
-	"puICQRejJewygTEC21kqRoCZAbKIkKSWCvI54irDATE62yNQMA2jxbZTxpzw5xfzkDGtJRrI7lCpolnU",
-	"k/MB+cSA3kb3mJbdBMCwSveg9LiKolV1WnQAe879eJCMYbEF7XHbMLJumGHXzdB9rJd4mgsXfKtjLhrn",
-	"NrQi5LdkqwPc7gk0UVe7OvzOVgacPhsqZER+tMrZyVe7w1oZaG8GiGRm+ezZ5LRSUoH/KOUuhm/T2v15",
-	"O8enD5jNM4Rbh9tfVqUiXGMej7HZAUVvxRyi7Fo2hGvM7/KnuEXlFTYt5GyPCsZKVtoT4fweuuWbLTnJ",
-	"Q0PkURDKGk4r/KzFOZLm8+a7J3nAf3GheMkgVWUrG/5PKTozsukhUHliYTAExo/PpDZRkR7eOy7MtbT0",
-	"im9IR3PugZssuFcL1zuSwRdkXHqZ8J8MCJ6UrzfBsvqFPgnUR8iwphtJqMvmIx5+q4OwGFSE2JKD9yXb",
-	"xJXGKPldJnVWhoXN5+uaLv0gwimKpZaYf4Hh1Yn1/j7wG63cwNq0CTHeTjVbDPQOj9+kbh4l83ofz0J1",
-	"xtkZNh2tKodI1oOKz1nSd6wqAWo75kWz+zkFFk6Lrdk2Ba2KQ0W10UiN3BNKfJieWLUfvVNMBgeAD+af",
-	"eQ1zyQ6RUC5fxyJ5rNH/7KtTwkV9QGBkl6WbB7WZzp1O9ACYZgN0E4Uy4THPdueZEZR0ucOhO45TYh6K",
-	"3vGd53xlw22WB90N09VSAcdbUVwuMOKDAHVoJHRNgwXsIi8CHVqF2z7UKjH1/J0xL5hO1WVPtC9LrurK",
-	"WpiDG9J+9CU+DVHpSV5oHOBVk3BF79hp4sx7/rtQJuz2G4c7YiebZWQX5dfUDuERZh1tBxjyvIghUNBC",
-	"J4Dwf/r251+X5Ei5Jn8m/1OxQopS/ZsxSuC69kenN21uRrALA8/Xn2KOr9Y1+GXENXiOrDi4qpetfPRL",
-	"mFgdPxPWfHNomJrhro1z+MnslymZm67qOpk5MBa2Gq+rzgWxdsRYOjhrS4FlL6oHM27LeIG4A6kxnd0U",
-	"UQQX7ulU+T5Ui2b4yrEAn+9ZuK8GFvATHobd+e8ZFQk2WdT1K+C/3AgB8BdNYB14I2RI08aQAxnckRwq",
-	"ds+eBwfNkdsSRkHC5MF83TfB87WPNh3q3CpiZ/6UiPiN4t5djO+97XnUBr3b5NBUJdl33Fx4TqnY8QQT",
-	"hSqdLpfYyyaBXKUErdV2CszQHb4xDtSBS8DPh9+KkkJW8XShZNKEuV+PgeJPALKfBE5/JqsuVQ5bGkFk",
-	"1vUGmbRxnBB3v9Azru2uKCXDr/kOARkmto6WMG/b7iFbqkgh98aE17L9nIPDyJjFCL5hAiO/A43vJhoT",
-	"le9LJjRfR7bNnouDZombQDJDqzc/N4h/IzoHqHp54TElexVaTaqXRhIbUmEKx3kifjwpoO9OsSF7DOr3",
-	"wbz783ZdUPqWYMFq/T4p5fAqoZXeysNmi35760appGKK7KWCoBvXirS+xcgGnQjb1SH2GAp/H8jG1lAR",
-	"RY/ECLmDzjU7tWG0XBIlfVIoJmI1bM/MfZiVz4jZRx2fXMXWmmAI69zbIGPeBqVl7fJYW9eTO9Ss8xEd",
-	"ZwTV5jPSHASB8lTbBIpIES8Ra6RKKfd0SmIHK7fvYJKKkbf/t12uy34I6MhLoiRkavvs1ItQdn32oV3C",
-	"MCrZWZ+nfky7u306IetEcG60VnsjZfmUKL6vK/aBUFF2cwCDjJnI4BNFHFeWlnGAe46x0swyvsBEkgzH",
-	"7P9hJyBWCQxLWLtREr/Lamo4aVI1mZWKVC3ZsPjnjf1X2wAs4phB/G2g5jJshedJ0ko2fK8VCkcYXxUG",
-	"PLSiukRZHinJb1ee3gsJx7E8Qns9pgk8OZwgd474M8pBaIQ3IWnIQzbHrhE8VT9vz5cLihidE2+0Xg17",
-	"mDrUG/ygX59jVJo7vv3b9bpqdUqaNcFVITOg1sVEiMakWdMkchHS6sbt3Pgv72vWvLc+pFyAF+twmvb0",
-	"e3M8XxhCGOok1i/JUFvr0z5Sjrf1xqNrllhbTnnF0MtqhIgF0Vko42AJJHSpafU+yfH+KYoFGkOaxI7V",
-	"Hbml7zl/etR04hBoOSd0aeH/a/Sc9q2CIrkOVPUhI8cvS0xolsS4YlpXqZMp2izgUkumHaz9aruiYJqu",
-	"7U+MbP8huYhfgAM7xZMmx68ykoDZ7TjSMSm5dMUwI1HcwTPqB1brNHZvNnbexETRsMHEcFCygy0cD764",
-	"X0dyLX9gkcsoFyX7kGqCkeMJRP+fHSfx2RhOr9KsRkigHHqdapb/9KHO0EluyKWfCryYXMK3H6ixsScg",
-	"Dvuq0kFXFTx0KVRYuuL0BygsuHNTuLYiCs6CqS0Pk5AQ81QiTKTvxagNQyeurCcS5SB0w2NOgN+s6etS",
-	"fACYyNi/WhLdnNoYFpFi2Bq+HYoE5h70qjE67mRLES8vYd9RDMA5AkSFlo/hlUVSZPkHuqpSeZdsj8mX",
-	"R663YS48VyQo5bCuUV9bMZjcP1iXmV1XGS8CcIH0oDIyuMG7pcZI1zZS7ickKxaPsGi68cnn8HLQA1Ee",
-	"FTp5zjyqkEkOiSlI4OiNbMuKXRRbyHVOb/NIOghDT22GP7iUXKcblK64m86Bl503K/cpM4YEbUamXY6Q",
-	"x2kpGTsuylS5tJEbyGxcWpdMQ++Z0uCMAW8jJum2NQtZd07YDNdFrQT7oN87zTbudnd6OQfH6aCj1LBu",
-	"uE6yo6EO1H9hauPRUIKLTr/FXJokmsA2rJRz4BZPg7VLeHToPSvf0979jmr2SPN9tPmZppsk3jf4cmFz",
-	"2mysihkhg+RMSL91iY1bRkvWkJ8E20v1yCoDs2dFCxMnBRwtVO1sfml3Z1vHMlQmJiZZVafsNOmDiDIk",
-	"Hpp0x4rjVUBDf2W0nw8lGj+CzA9UDgqn27KWvkurCFFfxBXoWv8SazreyAQIYh5oJyiaVGz1Rxa5S7EE",
-	"BJ/HnEAPb2N4qUBNrk7ENXLQ5qgTAPW3DLW2/X1SmI9VivmihkgcIYEDivkPeY4ecyuJencqWex6TfJE",
-	"26JtdbCa1CXuRasfqIsRuTFOthRUjryYRmShmJJ31dp6EgI3D5vzAWt2n/ELCBmxdNIxkNbyI1Ssv6BR",
-	"yOq4nnQN8iYUq4JleI3J49rkOZMHxltaXOFUL8p2cSoK1ZeG0VL510fDBZrso5W+QTBRTvhKMpaaexG0",
-	"brOuue5X6rxrfi0DtLQpGcmmiV0lBCgIS7KixW5JnBNmSY5UF9slsS65JWmYOuzZkphNu0T0cHNpUXXF",
-	"dbfs9Kt41al5/6yr0MBeHe0cOgjLd8p14Gp6uq5Vc3wTJHG0Qxap61NwOhzvzPVPV5c/J1NrBr1SOKND",
-	"c58AzsjHeBf2oD53P6ZfOV8wLbbx6xLoJ2PWS3PyAgSUy0tTW3Ox8AFZChlqDrwuK52dFtv3esvElbDy",
-	"y4Ub5HIipCFGGHZEOS7wO2l+vjzQKlrUrVLNCdV0KTZnQNQAP2VA4SFWFEzJfT+9nnguCnSWT2FqWwKM",
-	"NEWz8DJXeM0T2zZXe07t65KvKV3xeG9D42Qm9bGYvc8CNljAycS4bq5qkz1RU2KBqRBFO0psWnDKZqwz",
-	"Q+P+RcZ2KKDXxXvJe871PC0+QJfBpl6kPAcIyajWWJMVLcmXeR+NJytiJ2WspYw11fXlD3GAvCP0JFnG",
-	"YRun6rKsklyM9XtAv351heudYDnlaLe0TE1Lwne0WkfiM5MC27qh6zUvJq76Lb4VUeJGfvVUKv7VvDR+",
-	"onmJdbP2n0sT6UcupkB3atbsc2JnzX78Imf+/1RVVADITXwn57d2ywL0hBhkF1VNLfwMBpYlVcSg5Vd3",
-	"pUIg3KkaGFcwiIxrJ/6TLFmcHwXLBuNAXOd8qzaW1+ZO+UgC7yE/gyVZzJN72J8dPjAvHMAZjM4cRjqN",
-	"Sv0v97FohgNxnUJjr0CuuRicA0pcQpoQwNTOL02AN/FmwoPbvkI4gyuO6MkZUHUjXdpnP6vZZ+rMnkjl",
-	"7bOR1I9OvhBQp52wG2WZa30hXxJIilM8/jnl9mgYtNiK2dqlcJfpjDsUPNr2R5vYyq7Ea974h+BCaJui",
-	"pK5MZnO8L11Px0hOX+63wLT9iHDEqYzELVo948OBfYRv+Ev6lNfUe3/JS8BLt4UqWxpP1TajDKU8TTtT",
-	"0mBQ6XZ45xfVcRqA6XJl4Z0sJ3sG4ISOfBZaIOaqNdpMXu5v8bMi5Nt5mPoZGbuKNBmJYsGZ4RxKyXx3",
-	"jB6pRMQ0bVVMDaYeYg5k1LCdLpPgRCuoIMLoB7KRTNlSkhwvwZSYLZIpFblNWUIW8/hq73EaOtXd6y8R",
-	"jyn43MFlZvS2aYOzWKwFsdhOR0qrD0L91hLKpxA3Li+xaxLaU6Cn1YKN4igSCmsnQAyHgQd8t4DN3rJ0",
-	"0u82sQ8iSxzIdx41Ktqdl07V4KnWOY/as2TALoiWORyzhWN16kK92e8qCvcrh6xPq2PXbA5SbjDel+M4",
-	"tR1cJhkVXEzzC8m164BMuCDTvEQY+T2HPYAetSOtbfO+MQh6oK61oQcP6oz2vLlhA9gb+SHHhulDI5KL",
-	"sxA/xkomWsL/dpQ016ieC7lnCiKAU0z79AWhzWeA8BqRolOhGxYLOm9gzlcv79Il6zSemAOEpJZQLt8x",
-	"K3aIyaJ9sMkJLJ8QIzpSri+5ow7kfwYCBwqho7H9NcvuIJ/M0HW2g54LvQDoo3R0xH4WuNPT2vZt63Ds",
-	"FW/cT0GbDHwN49g4I1EF++X0lK138hqXxrBeGZfoSPtbeYWIhN4M5JufYZoMv9HTld6za4PeyT75AxrZ",
-	"KCVaVWE9bc5JNtB7E2+mGdYatm70CTfxhFrE0iQIh2AspGfkSacqvDWMLolP2WC+37nOiHJ5O2MpO0Md",
-	"nc7IU7qO3BFcpGQfp8k9hGisWVEwb0nLeBey/LKgi1orDD38q3km6oPv9EqIr2fzTRTvlAp17NVHZwCK",
-	"2AbKgjx/+b0FKwBQBYQUFVKTgjZgw04oleMV9syNBeT4pH6nmw0r3zan0XuOHXfZEsFPwy89QUz8QIKc",
-	"0QUn+s8Z213xTbwoJlvYkkl8SSNIsA3V/D6V6SZ1on5nUsdfeUxWU060Xwc6lhV0jwIYbVbWAl4NIxye",
-	"7vDJIEEvnuKuGG2KLbZe18ZKVjT+7fSxXCfQ0pSmGv0skcJbwd5zkXIj6Fz/1ompDP85KBZYFyaqoWwv",
-	"XSqtE6B+ELpjKgZoYTh7JxZuzkiMYCe0VEBB9GI3FDqKxhSH+qsmfkhupSMVmpVDfdKykl7bRpxCh/6S",
-	"VJ74T7Rkr3is+rCkmnZYvjrF0xIqqfRM9Xv2D5mdHuGhpZ0nziK+QnSBRWGSbwB5PKhzS9+aNf/ICdq5",
-	"3gQ8uJRHUXGxe6+x5CnxRgiiUh80qtfx6p8UbGElC1qlyttsuVz0+JAH3X4+3RrgXMV6bGDbXQUKVywZ",
-	"iKoZ3Rk9b/4WoHNPqto81CVNbeJDPYXEUeDGQIV50oXUCPjS/V6fxcMAum4VQYmlq10MCGMRdUNxjm4+",
-	"xnS0Wm8rj0E514ZpZQHXXIcMwwYHsGpOYN9upRcaTUqBU7TO7wmk8eQCH22zl4IX0wo1Mm/uYfb1Eqc5",
-	"cLz8TPfszaFKJGI3tNCpqIpt8zbmQR2ZrXehBB/zQ6fmi01WzjMxaW5adSXFdTk58XOhophXnJy6itfa",
-	"Tyq4jnw7wVtGm2hbrYImPN/TEBydqZFZb99eujKvO0oNebDGtX9r2GTNMAmXaAEScUf1zZuB+9TP7Pi6",
-	"oiLZ3czJ1mhCte95M/qkv5yfe3q/f0mgdVqbKzLc0s1QY4Mm+2jFiu2R232ygzE9vHHwS0M3/Z/ZEZwK",
-	"SWoWsj4NrRw6Ddi1Ey0JPB5ZyonuqyicIb7KBfk/z3/6cela0Vqixkf7GF/Hr4Lr5DK2skIMywnpjA8p",
-	"F9FuZDGO/bKOYx9M6234CxzzZaohcTw7LGhY5PATt1S5ENDE3gVnuN3YRNd8Or7udSzPbzpAifm1Yjrh",
-	"ykgknifA1Fpl5gZNTt0SO+EgPDfI1ZQjIOk8viCohVmxl+j27sW+08hzMFv2F0SpirtQ6UFvZRI1Y2Jz",
-	"u6G+dGbPHdSU3iKbuO/lLM0V1XC7krA5VtAUq51BjEwBKvZVOYXsHl2nORWuVKM+jQBreedevrl9EKUU",
-	"LMOfZCfpEze8R4e6en6BpiFLuAkMtVjyPGiYP/3PwG0bZrMRjiGibbwj5sSiqHQxHiJodU+cJ0+ip04U",
-	"7O0ipDeE5HLFTkO1QEDOMtl+NROr0Vakx6v4PSxN3lgIY3PeRi0AF1dyz/SWi00AZ4HAKpHvr/ObZzsI",
-	"iIQhPVb4O5xOZRfWdrdB1EJD6Shn/DZMNBjtkqdmzZ5rzUqH6gGO6aqaFH4ZdIkVsurmhl4QocAmt9MO",
-	"tanbkTX3fHKDyIOAuUXTi4T03XlPTD+1cBq2pn28hVynPMaSsOsiQpK0DQ/9AjqzGtvIIC5JxXjelnbs",
-	"PhOWmA5LSjDS10+WQ4IzdjMKxKOnMpdpeRk352eQn+uo1RWuiMCcs3PbRBEuknEJ2fBNIiqUh+Po0DjM",
-	"w1EBeyg3Ul9vDrqJXldUJOzLptjy+1QOdMn28jbVcQMG5AWiSFWOKRrqGHxn2RIAVxs6DgY1yZAXZpiq",
-	"t/DRZLtVLqZthhfmnEgpjP+hZt5lQ48ZUWjw3LzEZ6dDlUP7yiRW+ZrrZJYHG4bMzgNFM5NH6iTS7J3T",
-	"aKTjlwMwx9ztNceEDBa2BISxWsq+S7Mq1QVli4jYcaU6vUMKgMRORYiOZhooJjSRjQUSWYYtbWTFyNo2",
-	"zLc5u912GLHbYV6Dlq2HB4+1all6zCFcZJzcclWxCFhGyTTlcX8GIHfPJeHtjSPnnhHedweBB+1Tk1K6",
-	"ADSkzT4Z71rlnsMUkEPqnpHu4xkPzANmwE7VqHSH5vCbfzCGlxzCddkJRkXAN2PLvvbZ6P/H5bmDF1qD",
-	"Xh40tw3JMzwTwZf8W+eLexcu743v7nDeokip6Yle0wP8w26yUeLMkx8Qxwlro8ZU2HRA6gP2y05WqvnN",
-	"gRkHIPfY0gYrjVgcqS9pfo6ufTCrIWmrjg67lwlUt2Qy3UiaxEi/h4MaS3EYFaJpKQ9mc5SdcHVuMsRF",
-	"GRBAT/fNTkJFezHoOFuRKEu3C6OJEphQBpI7qMHuPPX7YZlqshejcLgwsVwY8+XEj+l0lXh8EANT7bLb",
-	"LmfuO/E16xgAW3ah7kDsYXuKd/rhmpTcKoeNJHwQ13ywq2Uqbe6NO6t7uF1CN51quz0TB+vJl3uqARGm",
-	"bYPkMAv1kXf67LW8Xcso2kuyuVU6H9elNwydlW0WSuiXHDQsKqnfuOoHnyQ6aAbAQ0P3TFjzEknZejUF",
-	"tn62X0ny5GV7FRpzVA2m3DX0KL6hcZxsAARm5TRTvHDl5udizNoGENnwr23biKh3fC/vWRJGGwIVWwrN",
-	"AAx5XdNCTIWzefYbmQudbYTgJ3nP4rCHkK2b31+1piKOiiLYRO69lYLFh9I0klvg6m98koLFjo6VC1Ch",
-	"9lxfv6aG02riBfiteSfqZlasfF+cQRpMS2Jy3AoW2XqPLQucIHe+2IqwX1W7SxzFnVAmt+4rl03d3bib",
-	"RnbargRGKhc6lRQ3EXNYghiM0C5hwJyV+V86QtTOsctvI+Nb22jJTXggqbC9KmYrFngFOx9Gk90niqtl",
-	"6ccr8V+t89jegErbvo1WrzuTS8l5S40855D90NIt1vuBBhyb7xyp4+5ibxKcH+4QWow0d1bEHXoRLJuJ",
-	"FkFFVdIvl7DAxi9s6Rr39RWKVR4T+ZA1jZUn+nFd+9qtrMqz/u0+UTBmPcoYulRsvr1vUOX7lYzDFQ/Y",
-	"NraJHlqcdjq4WiClExHkYnKPB17RGfKdHH5RrHN+ozQx87P0sMTgOk7z4V5CvQKZMKNqngRVV5Vyvox2",
-	"AbZvM9ftVJ8SOO6W/R3YQ6efXv0fT31qE8I65fDdpFZcC3ImKQVvnY7sZ660mjba59dnY7qWKoqxDkLO",
-	"DdVyVPumVwjGz7mBQLkYUw9bKjYW/kERedCF3Mchb5yqcfc3HzpHcVBbDskVzhjqp32PpjT1YeTsZses",
-	"JVhJdPmMlunQWaUiSaVhE5xzVUYbSL/dMNBqWnaM/Yk40aN9a893x9gRE0ufTNFlqGvkbGme7J6XLoMg",
-	"M3fJvZHMOLKbru3Lhta3a+pUnJ6RNRdmfcp2fKK62DJleQdxGWRr23v17B7oBpgQAoEXUt2IVRz3cvT2",
-	"G9HOcyh5JEn2OC4acA7gVhSHmidKt+R6jeU3XT6+ReQWZy1AbzVaESAUoZpIUbBnhNFiCwll8IO7bNuz",
-	"Pz/5Oor/NtAryxfMgwMM5GTGvliqSDRaDHvS5n3AJqTEvpF30o6bq1P7Fg7WO48HhiahdGfhcwdmArol",
-	"0e3q5D9slOi3vBfcQLl1uvF2bA5fLm3rbPyGcPs+MEe8MkQJTGjmaJZhImcIImMiHtzqEcM9OJBSZONn",
-	"qdznyEV2VH+NxFLSgdPjlnYMCmFb4cPUyvOuYak1by0EAIZIw4AHriZOBpfi0jMY6mbi8ql6b69257gT",
-	"g9n205yudr4pr+uKKq5SF+n9UM5V5K7MhObr0a5z37vnwKMquJZNKqMjmtw3vtg7+1pU/aXjc5l9sHjY",
-	"BSssJvDhKktTx1+kZGetAbGWVnAi+aRp4QNmRnKZqipaFfzTd/+clFdc8T2PHYF2nCnNIPhaT+Yd3AVy",
-	"CkMXfqZLv3b/0TTxnHDkFgFdlASdFLMBN0abWoxvD6wBiBS5s2jWCED4mKiKCtZoyoXuhNnW/ANo04Oy",
-	"CJsQza1O5J429gwrpDCyTfCH6I3NatV8aVJuacOEc8O2l8d2CcsuIeJkNP8V9+2wqppIvYkpfy9YVSXz",
-	"oSYk5wuWhLi1N64gPaNCgIGSq4I2ZQesb0g2XY0dEGXZpvnZb6RJG6u5xxDtJNLuZaqd5bQ8R8/vUavQ",
-	"B5IxkxFmEF9oRU9xVTwBJDBhAfSS767GALQHUQCmBh9ILuvb1AGTzIZKe6/RMRRFpqI9xPcwAaPFG4mA",
-	"J2b5gVwdR5vUEkBttA4r37czHfQBmnyopTo0sUaWcTuNfWD7Ojff3j78PjFUykTeM5qL9rDn4qBTwXLR",
-	"winkyOwx96PQNrzIhYCNt9iMN9IEMx2W387ef88FAQC8FNkQkrilRpLbzmVzfsiu5EEPdfs9VAxKscFZ",
-	"QUVJLN51xMD+MMmyhUlFK8X3TKkU8lJWG3x3UCAs6Jp/cKFml30VdcYmW6JON7Kn4aLjPXg08n7od+dH",
-	"4XHmuyNcYLxb9jqQcsujASGJFJPTSG44Lxl5TqhqHUjxtt2raVHIZLNfpq+L6yIOeo6B4GvLLaqwHqBW",
-	"tCsjPStKi5WL0H39fisP2f0g6L5W7+mUh1e5wO9Z8y2kUFjgPV4bV0ihG1nlPewCMzl9Q2gs1dcoqUpa",
-	"dA/oRU9FibGxHGCcCUxwl9z3NKciyD+9ynl6z4tG1lvMgh1/OmUsy/seIskQ1AD0a0436pjanFOUqwmd",
-	"jBvddZOENuGW8SZZflDsYo3FRcKuVprV53VWY5cFeGtph0116MRzM5Iyq1z/7iyg9NM4x6c02ATd9H3g",
-	"vOpSatBuuuQIPG7l5YCUeICZMVojJji+kqm1ZpE/sk2s0CeFdNaDbg5UUCUTBRMV24yX8jiYwl1iDDkM",
-	"fz6SaQxoe+FNx87WfXFpF4yfSZOKi10SZyHWEBn8T+8HoPPcI8nfK0ab5K+pvw9AlqPKi7TGNtbIuC0C",
-	"dRzl0JLwidTPyVaIdSPLQxGPWOBviUH7VUD/DCwQw5wOmfts6QzeziJcR2/VAVdcY8SBqLkRG0z/ipg4",
-	"mXbIFCsk47k114ke3rZFTmLrTznlK3bfg9UbuITm31fNwQzgOcmuLGX2iaF1vjFon15d4mSh5sq5aD/Y",
-	"Duavqg0Weaw5oorcW9ndQzsNxxPHgIAKAyJn1eW5ryZzwaVkCRFh/ThT9xv/OHCmr21bmnXTwEwe+0H7",
-	"TtTI6HeKkIemOuUDHmxypZiekmBMXOaK5STy4V0i31WQCvhBB5cr+6v2uLOHqx+IUcsjJIVnAhLYTwCl",
-	"C5eG/bCSQh5vL0sn3IVWDaMJg2ND62wZyfaR7Zke2DoFbRqeffFg2d1dE95kWWf3IVL/OLCq2F7sY3Yr",
-	"a0fCz9tl5Gzb816OcWzRiNvj4o7+Ho4j3U/2PNu+Yoj68rA7uE5K8kFoXk1sONXzVJEVW0tELrCpyUfZ",
-	"lIQrC2zwjKxYJY++U42QDtrrgjY1uJKWlG4FOLu2IyDu3iVuebtnfQovqpD9kPMp1Qc4nQBR9BtSj3Ls",
-	"zlyCIxxj0/I1MP4ShQOZmHjYcWVHo43ttTd/wDCD4xzPYer08EIYSYzcvU/er82vU79jrnQD3W3HBzAP",
-	"BhfUjBdkHfqYRl9wnc2mdbN9y5R+sZWJjJeaSSyDnCB+LtQVSzpNevCnZgT289TRKd8m3aGFACLVScGz",
-	"3A9lxBd84HI7GTaFbX3llQls+aSmuAvwP3r2xmfjhA7cy0Pe5Dmcxzf1CY84gUe8vrdx8z6cY3Yel2jf",
-	"J0IF5ubgsRhQvEPfVlI6dG0nhvT0q0AqhsEYP9H2xurI58XfizaKX0Cz9B5EvX9t/YFzYUacYJXUbXWO",
-	"Mf/KJUZrpWIdWE6CSTDnUXkqyvdpIAWIFgz65mKJ3qVKoYf4gPSg/pbHO/colENbqYnr6y0vKuZXEEt4",
-	"N6TC56C4nevWArRtro9dYN4OiHVuf6s4sLdz4jburc6EQ/IH5HE0dOQfxDbwRltuMqCrZMrHWs7y6vOy",
-	"LVEMmmQn5/yr4OnWF/3CVwsPf/SlMI0tfKGkaKRSj1ZQBWNxW2J1g/RKhMU4EohPzRmIyfw1CtlH80xx",
-	"o0CcnzT/6VPmWpNdRnas1mmve1hm5CvG4JU4sHUQbzzbnILoLVfknjUnoph+dKhBk/mXQhVm0fdiOVZ4",
-	"JxqlEF6fLgFuzENT65pekAG3YxF5Xkm9DWiJRThYkRctIQ6PY45Bp8szIw6C64kXD9sD9NySRnV2uVvU",
-	"DeDauNi5LQM/9GkRcACl05HWkSMUNEyZGo6X8tUqBXU9Sg9413k2zgsZxhOVXUPfbA7AFwOT4KxtHqPN",
-	"6oTxpmy48OEkpy2fUq301jw+6mV19QEra9/5iG/Q4rhdip9DmoEuczWv8BLhVhI1B9OpN+DD20AvuWzq",
-	"mXXc2ZfieDAtsMwIpqDrgNiitPjJdOKKCbSKjqCdGxSi58sI1NKesQkLdt3f0sBAaXS6qQ3YWmpk4w5e",
-	"6QXwbRCChqThHEL/ANLU20yWjlGRnwfFYV3RzZXnBy+TmAFtQeL09P/AROVCsETaF9QmwmWHKE1PioAd",
-	"ARWsitjyuYQl0iZjZ+oL1xTy+5eRWm0om3egfUS5Zz0giDFk9rRkBK8AZxXYjWvrdz4u/GRHWsuDKIP+",
-	"E5uG3rPGwmlQgqiCE3B/k+W5l6FXXH6ps/7HPE54728M0ewhi3gngXWgFHcudr1i2qA4F7alkwpLH1+6",
-	"EqT88zKlHJIdfdZO6qMb3q4zse72AzakcvUw2aVBmq5yKhk1em7g9olzXOKSE3S6CwT2vPXomjZB+1Fz",
-	"7SzkntkWpN5Kj7QbTXZNGgU3xRQjl79eV9SLjbTN4XfsBP9bN/I+gUo7qT86duaKJP/DTbu0S9YyjKPB",
-	"ukGpaQn4PoFOYlXX24QBtUUUydUCuab6qa9osXNYveDJ4noLsIT+j0QzpQmQooz2Xu9bRJDyZNuGhc2f",
-	"otJxiPa7lkWiNsajM+amu89cumtmFpjRbkKxpd1B8/hE+rrOaari4IRH88aHuti3oqSofkoAlJfIhvjm",
-	"u6OtLLGD/fgs2o7248+elGb7hFxa5CNDPVY+JYUulDIzLguVMV0HcRzfa0rLumYloTq+fSYlCDs70q4F",
-	"P50WBd8GMVEDtOVaEbppGCNSLGFiNp7OqrIF016xStp7eW4DfIUmxpmLjyvfKM1rvuyquZbSF+Yktx7L",
-	"tlU+AkLDjNOEvGM07XqWRBlbECB9KDEDwvpQnJy33mk/QIA5o6UxTnQaf2Yc479lN+xOdw/K8XwlNoZZ",
-	"FwxLhO38dmkmuOt/7YTWMsCuOE5yHUdTzDYskv2M9szYePl32Dumf2Lx5LL5WotNc9XdMR131MUOEWy/",
-	"5Fv84rxaQrivJ/gQ7x6bOviS2/aCYy9Z49qyZOiinEH2uuF97JKUx6U1/v1Lian9jDJxYZfpSZITcwsl",
-	"ppXu2BzzU06CgOuUf/m94Xbg2NmZSZl4V7GhFSdDT8k+SoU8dI6zSJf1CTiq2U6teNwJC93snILOREPb",
-	"QsUbu01SLbDhYz4FNk1FIYzwsIqCQZc4ycSiEikuF7jkpzb/HcBTGWoMvKdNIutxoAWu71x2uz7D7qep",
-	"QDczADhf1jvTGFLva1nxgl/+6imRfzrSOTHakdnfLC23Rtsyd+fRAc5pe3G6cEmnJ6eVoT4JWg6ORL7c",
-	"tpnQt3PS7pmEPeT3Q6+zrKEh+j+V3LOVLE/g8VVPyfagyV9+/upLTp+RmrOGfP3lF18uH/3pT198vVje",
-	"Yl9d2mwx6h53cUzM2oHWwtmgutdulRx5H21D6/r12w5JarwbbXqLXLsx4uINSJuvPJLfuXCnmgkNGO1t",
-	"PCJSLyOPqY59bYuL1G/vk7fWAUd9HFxq1IXvI1CJb35MkzOpLFrExOEzP2TKZe3OxzphDxudEb99B8x/",
-	"WGVuGYuax8xWpU9QlLwsbUJI/jvW+ZsftNrKo0g1Rqe9hivjMHrS9bPpKobftifiMxD3B6Who5KTsGGA",
-	"95kQfoXUU1Vhw2j5vpuuGu5Ih0saXWrDIFdHSKI0q9XwEh0OUQajMJN0YvdOM4V8k9vIb7yu40xXYydf",
-	"5LubnPuikyFcYUDRNkiBMu4Y1GLwIN+TO+x5EdlkO3aaCshqmDWRnFvEYcttZG3zi1U8giTXmolnmFsK",
-	"tUDg6t1aKLZossGqh3RXNxbHdiutH/LQ+MYYUDsFTfYVy8CHhcGXloyONm72buEDeLmt6ERaTuqJIvg8",
-	"XoPmKyAjPbPjKBNQYhyxsQSh5qDZsKdESDAad0IeVeutlnXcZFl6OctvoojXqnimPnwnGtq/p9WBEQo+",
-	"4WILgN/GlLJTa1vuWj+4mb6ImrUedC7xBUWkzSq0+XP5ewFELyXaeypOxJDqGSkqXuwA3Jyaaa5IIQ/C",
-	"NQyItRusGdVDw1oLeY/ZpYwoumfmW4CVTvYykaCd6DK8XAAZMvD1LBtB1vw+AdluadFO38meY7HnRHzz",
-	"IMhc32baHBqWwg0pdtPEMG0Ops28jikU9K1AxQ+GkZ1jdFk7Xtcs6frNzqiZkleeyiT3HeaS8JWRzAKZ",
-	"gcrRgq+kPvsmhSHeJPsqJTou9T891trHfD19f/9cbOthk1rQWm2lTsWio5kU5wH4e6wfy1gnn7cEIAQ9",
-	"ttNIJhW4tSY5dpmfO+3grqmItVU9sjQ0z6Guk7+eOaFxoOCt6DQ0FeXnI6URSOFLMm0Swm7HHhN6Z+if",
-	"YQq72sP8Y7pke5loYlVR4WDxzFNC6QYyIbotsLHi6ZIeb4yVcWcRmFw4NjmxREWI7TIyqVtgPGIwn9e6",
-	"v7XsCpHKHdeqa5HimJbkc1LypzT/d4NYb+XoSz+z4+uKtm/1W0oFDrikhPrzOXYVuwon3qcpmYHiX5cN",
-	"m7WZ1UN3sWpY36l8BbbiFR2xxhTRkUVvdFUCrnvFNnxU+KD1sH1aTcgwgWtDXKGXfMNTHcrD4yyHnyzx",
-	"Dblex38Au74c+G3C5deQ+zWNu7HMCWoRW7JBWPIBYqzfZkK6z5lfKSdTt99wOLAlpuYpxIyLdhFOWloi",
-	"dOjXeqmcCC5Bpi37La89YwPIdJSz5E4B1sXUISuzN4Uvj5nQmd0igudzT67X+Q93y2yuaLYf7xSNcIPt",
-	"Evz0HC18y6qkIfvWqL236IHLahYV6RqZGHmXPmhKqrt4F6uTZnEnTBPvssaLLSn5es0aJgqmlmQFLmTe",
-	"EDgeXMGnkRfacHsmX2HYTjxY7jk71hI7ZDtb2BAA49W+2GDU+gVKtZgkg2fOW+iuEoE/a1gKmLaQYl3x",
-	"Ill30oFY7biE7lnD1zyuvvt4h3YCnbeCT+N34itSUVDiXvsZC9O6M7qoNEPzPVQh26bnkJle7aIp/WcN",
-	"ONIsNY8OgDgkcvJcHlYPOT9Y+4ptbTbVniuFKcny3jbUCclVcdXDwsjI/Mtv0zcKuJ+VEYbqxiURukzT",
-	"tvQO7vTo+GkpGmU929cV1ewFNFqJ4REXfI8t/KOYGq7+ZDTpz4LhjWaZozocHc55SzvA2LHsXdeqMFUk",
-	"OIKsPdbPF2D2HB2GKJxo/e87ocYN1gSEYBrg4qwz48gFPLYclKJ2am7cofXd+RKS3gKntWMCMiX7Ma15",
-	"NaE/7U+0ZK/MG/EgMsJHToi69pscXdoctu8ndX2csMkRAunBYodIrrIaPw6DlYXCGZt3+KmsIX9gtXbD",
-	"jq68HX6wy+NbpuJB1RW1UYYcyFGeDNocIHxFuCLsQ80KzUqiJdE2OJmD/+XrFc/hvyZXNSez+oVM1LhU",
-	"jJZqSfja4z8i+uuEE8xmc42KS+NAQdJHFuiKWGmcIfVGyhJJbdFBXNVFBpVPbKDW70gtBdpSvkLumYIq",
-	"vEVmorUvue6U0Kwsiodd1HKBAzqChSWzJ9suXSZF+AViWF4RfnY7IRZ9Zg2n1VxAhVSoI2tSqWL217m+",
-	"lUb9XDHq2pFe0KZ4sEVaQQ9TXB+Wf4d4G+cLWrFXMgn3XnKlqShYMh16dOH90F1gisuDSHx2QpL/cPey",
-	"ZO+5o0jkF9asAbt8KL91LmFrGC22l5O2YeuDSjRRn5wwThuL7Ty4GimYLXy7WFEPQB6kq3gvhrjjk1Li",
-	"NhtWvm2i4LXJhIjLoexs2UnorsHPhHrcsdjvUie6neaFkXYvLt7dHg6WGl7ZuP0XqFefotHBzAN2t72L",
-	"HdZCUNqGe6JV+61S7mqQVokGsp8+oQ4q1oxXvNcs0WnS1vxf03QAsn0TjL6IzXh+23GXnbp5XEly/VZt",
-	"XFkLGIuwJ0ua3m65GItgdEIJDSt0SlOmS7iO3JhFuRU2ffeY/6iv2bLu6HbUxNKaBPYNAGKRLW32UvDC",
-	"Jl85qArzD2HDYQiv1U+smA9SKQ6D4vrNpJnGi91YtWGux4uLDWvqBt2Y0WKLI612T0nb1LKPYNEtsP/z",
-	"18tFTbVmjRni//nPJ4/+nT5av/tf/2ORABeYO5cggE4KFjfUptgccq9kVeEFO7vDAIaPEoX/TqAcBmls",
-	"gMHmoeg/Hhhgklj5tgZBr40UNe68cXB+40XxH0alQDwDAggyR9qUKrOl4JQy7cHzGyAx8mr6AXnA9yef",
-	"9k7aIjsL6Lhz3RERVxvlAVYAxLGPzxzOfF9X7EPQAF3VFbeHj4j3a5XrtWL5QG4Tkd/iN9z2m90B4wQ4",
-	"xJRbUsNeiTTX4kellW5z+raM1TtbwyerEDsb+WV+cJaP8SUlgGz8ks4OBEqMFfrUOXuW5Mjobkk05dWS",
-	"AKI4kY3RXdDnZ4wieYg5Tt67k9mx0xLL55bQZNl82DZ+G2UE21CNJWXdQe3yfOK4lmRNoQnJ+Y01n5sX",
-	"3Zpugc8TdWLhKW+R/576tDbalFCcI2QAtyL0eKGiCxPhWhJ76a4lSk/24EaR1chVlomuhiVXdUVPCDnE",
-	"BODHbOURFrqnzc6afJirHYt7BNoxB+ZCRrcLohca2QRwIkCpUUyTLd9siWtfE+ttmdfJ1sKt5zzoSjUn",
-	"ASEheUK1bQdyC0YWuIm422CU5b+KUg5ksXYqVC5N9prS6TWOXWHM2Rgng4Jd6Angy3khkUY9I+ZEhEKl",
-	"41aye9bYru+XJYZem2INprKLVc0KfxJmayOpum4B/G6K4EkBSNHdNRZYyfKUZ0DeDAbmfEF1STUbrP//",
-	"1yiRnuo4nL2iunePCX440lT73/Ei7GxV8NfWdkyncHTyNHyyC9RkpjI2fqPVboJvhbqGEkNGwrfrNWLv",
-	"UwC+z74rmck8V9jb4CwEcnpf0FRrkF578GDGzE4me8psHBTe1ojD9Q3SRt7LphyHZms/MbFHRYUFkHmD",
-	"A3RGYmtWiU1hcU5zkvMvzG1+HySydpXnupF7ArV3xv6x/+EQ9KDgnCtSmNPMV9kCTsU+BAPtJYpNk7c7",
-	"LesJrvW4uxwo6/3kDjY2OHTsvKx0eZn0+wPl17kMKXZW6YpXIAyOy8Gm6NE5pkLa3TV6Wd+yqnSB4VIy",
-	"BRX/a65bl9e75YTzIh1dyUMO7PiG0HRPVQlantJTrCpK7uIxd3udQBP4UDt8Ttcx0pvqUEIdxaHNdXSj",
-	"3x2mkp69jCbso4rLUwPTPKyAwTgxX2eqYu15cc8d8zIDXSSID6elLR1FQWyPLOX+0CDpAHA/UXXRqFcR",
-	"OiFGBR3iCmiV2Lb6HIHrzTsEUtsCaIKG0fKRRXwoD/v9iYC6i239C3DZt6f3It7H6wTqZnXyU9VRgOmk",
-	"S73nSw5h2rve9sCj1oYWrRwu2xAZY/gE/LvV3ZXV2bh3kOztwuLbW8fQ+cxVO7ujc24wcc/Li9rxmbnY",
-	"t+3XouuQ0TSd+LZjIhFw89AOsbvhqmL7VNS9SfX+yK8UaNFO7JFMVWqhEfNYUzWhmSvkjo+m+cGQqSmo",
-	"msZirmY7RsHtHbZy27OCK7JiXGyI2dNPPfgyVebI03THzPln9kayq9qUkActU1Wce5ZXDYnIGo2DVxx6",
-	"4xd8zn1zYgfZ9oNn9VoZdZivKyr8hys6oUA1fHO4Xz0L+8SirWm/5VizDIs6nFhEpamRYvMTV4blE0IX",
-	"CmFhYp4PkCWlpSyJcm0Ext00MOJAKAMmegGqRhp2c29XPeGMDWk1AjGVjI/aExRNR70195jQurRoU9xY",
-	"2PGenQm/Q19EECjSUWbZ9iXyoE1+/efk/giX2XUkffYt1C4J3dBCkxXTR/BUbxmhdV3xAtz64DLmWhHD",
-	"62ZNC/YFeYWZ8Rz73h23smJkyxr9zyX4tO2f7XLU38T//NviyydPvnjyt8WS/G3x8slXf/zZ/ueX//tP",
-	"T/62+Dfw8h+qakkAzwhefvPqBfnjH//474QL8uvbF1+Qb5tGNu1v//71n/43waOElExTXqkviFnRltGS",
-	"NeQnwfZSPbIKgBhRNFaHPRjNjI16VM+gL4XhIddtzMV3m7ce1y/Ic+xHRPb0RAraNCdCBfm+ZPtaaiaK",
-	"06MfGADfHGpz0/3zE/O8oSoENKwehu6tG8oFOYiSNV1oHMwJxqwo8tWTr4Hu/npmeIs1ZzDGF38TvgLm",
-	"6cIu1do89vK++NKhF9GaL54u/vjFky/+CBVeegtb4zGt+WO6QgHfWNPZqhkuxffl4uniL0w/X1npapiq",
-	"pcB80a+ePLFoB0Jj/kAgLo//jjXxdp+N7UL7ARDRrmjiD+bPUB6QGsjP7PFrNCs+gpG839PmBKBvLi2g",
-	"pJoa6XFQ/e7va1po7A3jsGKgr9Z/tr0K35kxgWLm2nyoh0j2jX1iEs3uRfmF+kfFNftjl3Rt5SIXZj3n",
-	"ZvIZ4eyerk9mmeTu//qRayPMFZuBls9hYCPm7J41Jwy/UkUofAEkfA+iSBoGroRhYhaywbwqNUTRF8Fj",
-	"V4piH6+j8/2sY6OdzOjJHg4f18oxzrXvzCH81OgwY1sAApnR8dr1HDOyj+V+KuDTmoty8Q58/Spy+D0P",
-	"YtOtAQqKxCixDb9nihzpCfHyKBHsyBrCbPGZVcPdfkNfkOcCT00LqWYNVt2hBvirvvCWkJMO5MbCEp4p",
-	"/Y0sT1dIRLrZSRK2y1aoTcDKyoQzg+u6619i38FZxGWpfdd1petulK/PefkDq+dQsXf0ZM1E2maMNYxW",
-	"1ck26RagH1hlo/nHrdzbjlQVZ/fsXPIi2uHx77z8aOdfMcuHrhy8bGQd7EyoZKZ7pqFGI1El1z7y+I4x",
-	"i7Q6TrOXxpK7nmZvzXlO+wIe3YaTVgINDh0FS1aAi3pQu770D82qWzvfztKsbiKjerUdOlertm/Mq1PN",
-	"uKVXf75z5KA67QkujDCb/qITddFq4vOq6zBNJeC4ls+JfkufXl3BCaaPMuAZUTWjkJYjRZv6CipLrs2z",
-	"aU3lxStLT3k5/5fRUm59t9FRFv4svj1+qZl46aC7Oov+crYrSOuCS2gPQKFyt2DEDbuetmZpMWg3MKfh",
-	"kysGTvw2NS4gvQX+8hIIwIWhmu+u4o4196x5pJjQxD76lGxZVUnblRHqUO29GFPxKqo0XnmX4Nfw/7Cg",
-	"F0COgmpayc2SMFps7UhUkG/N+M/MBYBpvGUZe8+2SNhzpYy+FGVwhcA0x5V1qBAq2BEu8tA53wx02LMS",
-	"kVfc5f5HqvQj+NSj71/CJl2dbKr3uZH4G9VQTdSTUg5xExjOxROeLjrjQndXJ0JhgUEscQ0H/MeBwT0N",
-	"x7P9SyeM8270FNbsg7YMf6R0w+i+K+qjF8RvrazMdBJuaW3xjo2l5/8ZSGrF71kgqWsMRkfl9FsQJNmU",
-	"Xg65zfs0VwJhPuGvDk/NLqGNtnmUhtrLwG+DnjL7o8dxWBIKFTXmf12JmPnvI1dbog7F1nwBAVJA79dM",
-	"WJeSdczY2wtV2MbUSLEHPWZ+6gCsrog86HNRfGXD29P0pXnpRw4KffTZ1xV2xs8ZU9ISnk3gODfyqJbk",
-	"qydPAh8ZJC6ci/neIjZ0pJzvD/vF0z89eQK1gvZfX0Y8x+9u6F56BeWGkU3wm+sHagsSZ9oM1AqsXIMk",
-	"KGKEXRG6l2JDaOzinLYpzD8f08aVK0etd8PE5w1WVH5OMnVLluKCUzzlfgcvzc0T4rdLYlNeTrj7CynW",
-	"vDGHCiAzz8R8rojll2u2TMUJcFSh9TRkOZk/+YbKA3wvthgFjWrJt7a0q7Gf/CffH/SWVk8JM4e2UUpC",
-	"NuYsbhjZ8cooTKMKIRfLnsc2mR5OTfgr5KTzsqys6PaFdEmUtKLrlKayzmlXFan8MNhbw5j0ceX3Ymvj",
-	"sp+1BtztLS2BGI5gkE7tPMQxHXh0jTTCi80y5sz1wXqvJb968mVHTz7CP5xF8yNTtdy2ByZ4XGOTU/IA",
-	"afMPPbvEdAx5P5/ZCMQ2edjpKP5PABDc7cNdVzb0CJaOjRjGpltYYJ5ZZhuZ6C2VN2z/u1oa+zOhwCFZ",
-	"Bzt9zBb/qThTzkcJRzSczGNaWO5rd42Pnr8v8IF/BauujUe64ylpzBW0YQlr7quE8DyMNYf0to68+F29",
-	"4jtmmK3tRWCusx2K0I1xj7SD4IQhEwSEV6yQezYiTS5BNWnJ/WixJWO31HNlbgE30ipgtANBfOQdO+UO",
-	"+3Vi2P+yhifcJYBJCdlrfYa+F/xRHozhyYyp5bvhQ5yUzyGbvwSeSgJgLdVp2fp0jvRkb8CKbwQ1149G",
-	"HjZbzHEekNU9E4dBWf3JPDBV4z08O7vO8U0jD/UUJEZR/sW8MhqQwIFzoxH2bsgFse89szyCf6BpjteF",
-	"OTy4/ns6OP2M0trKqlyCKGqoJzxuJUF424RoWNffYDDpe3xkVr4F302BmA7x0c4JAhnjcKbuW7m8xOcD",
-	"YGhrR83hX/tOHsmaNta1hH5X3nWtKZdSkQrXmzm6Zh7WPVYxuPjVVAHOI/ugvyA/S++IRRVFw+i+NxjM",
-	"A81BnF/tvjH6/0fEDs46wzBlO33UTD9arH55lxtLk4VmcRdqVtbNWADry3G2W8l83bB7zo4zCMz36Jt3",
-	"aR1Y7c1IWwYDqWeQzhmXo95ef/y7/Y/RoNb3Dgv7wWJTL6goWEWowK1h3Rmy2TDt8pG0c/JJUZ3aIvjU",
-	"DhpWagmdlsNhr3tmUgh+zUPqYFpIzi6xDcv1+T89wvTM6i0ouIBkyZYU1qcOMSY87+R9MnAzSP3PMSwS",
-	"45ILj2wk9HN8KKbVqFrMkXrZ0Km8BVRaAXM6KjdON/cI9zsDwF8+Xr6z5tOd32EBFSgOb7a36pLwNeDs",
-	"sgbDlEpO06CPm4O4ASPeHMSNmPDVQ6u3N4asngdcaGmuLu6uO0BqqJJ4/Lv5n9GD6ldbxTtP5kWGnP7I",
-	"SleGOUsuhgU38xdMONm4RjUrDzpsnXWeL5A+5HCen3SJz+3q/qCgOFwtbY6Ah7H7+6HcdEJmflHTuIl3",
-	"y5j0PIbkegTTuGTQ1DZ9AR1iLBr/5cleQ9ccMMHbhnEZFuq8jjnsf5Ny69ouOvaiBNUr86hstPRwdBfk",
-	"6uBE2q2BnXp628K8nNIkj81l33WGnVMWnuO4t5EDHH1vBsoXgwfa4T/Jew9LqTBt0tUd4Z63oQ+CFWS+",
-	"egDacyYY5bogzMqlv8hvbLbbTTYrbfFTPzsmvT7otvuioS0ar+YmBflMiFW7YSlubbnSsjkl+eUw7Wdl",
-	"GCjA/6IK9htw3Oqkdi3oHmL3s3iV0dJAK+xZm45oW0pASQdw3VghlGi6qpj/1W9utEMcXEqWxi05zGAg",
-	"WZ1bf0xOkMSWSLb09VR59NBZSHbWqdx0++M8cSqzRQE4kUjRIkrDobuVh8bajYztSnoKoxSY9sb6TiF2",
-	"hXmV2qY/S80cG2+xTWFs85GH3qPjXLZ7gmrHlxm4bhZKqAAHCvHMF/II7jD4mJJ7Bi5gaP6qzN8BsAiR",
-	"S7vZSJ7r0f3JhG9vMKtMQL/gH12/2/llotOPeC7v7WznLczOMNGQ92QjNJAF3oKeJNK+Y8x5/LvRfMP3",
-	"YPj7t+Zrebo0wLrKyDpJQhh+2gv0t1BiaIHHptyMv73nJRMYb7+R7vDfSKgP5n+/ngxt3r1VDzWjO2eL",
-	"Uxf/SYreZafBePDmDu6E76BC3eK+dxlhsS6dzN5CSXTRND87q/yFBSCwXeIwrN/hFRjjZs+VFymMxwV2",
-	"50qWYZvfb7gHfIewVGk0/DZLRFwzpWG8TuMNzJxAiCrbRM3Y1fYK5IwlLR0WBLZu80en3DzI/oi7gVkh",
-	"G2hEcJvN4YDaH9imypEJvJPOcvWxZDSXGkD4QJZ7KTjjdu6+erxzffo/hXD8wFh9nWj0wbJvAon9uWlc",
-	"a5dhHlezY3CpAnQc3rj2jefn5ETB6LZ+u7V4HGKhPDOD+SAUIk0JOs3OE3AHVyAb/OuqG7MxW3c1NFnD",
-	"EwkarwUNeCgvL5exttHeJzyb7lxTt5tc8GDw/0YnFOayW85aaCnbJAPOKi0vExZZnz6ZlLyQ9ela8/4c",
-	"QDETIveaEw1Roq882L58YAd/227OBtqx4ZwNmQUxZKKlvOw+seYfPpkwPa/r6vSKf7iRunnFP3y290RY",
-	"umWfuUljCTQHANw/KLLmH8j/fPPqBfnzvz/56t+IzbEYufPncHtLRamY/mQcf9ucfmCnGrfi/Cz/zq7v",
-	"eeFKlx7uiMFPJ8sObEbIWiOmIPRTvV6ObDtCGHEHhCUAlmwDC4rvDxXVxkTpxXcs+nKezNhxh3wOAUtv",
-	"RFz7BcQFjxNYOdDwOVLMJMA9ht0ZQf8GfQtPZGu7fvZJemPXQg7HfP+JFMN+xtYFN+OX/UCCU3upNGTn",
-	"QUhyrgqwX+BkBKRxAJpQHa9RJEnhUzDKdVuKMsZ8ACPjGd5+NICGfP0ORh54t1wU6n6xXHyolDlwN0zi",
-	"nzf1h1iz1FuGWn+ipU2ySkjITEiYiPaAjWh5VUGWUQuF6V2JFJtPQKqzK8qKhMPnzGFb80FM11f8poiu",
-	"r7h+w2zSarJMDptG3IYJIYSB7eXrCu7mUqkJsjusjnmTxcryFSJ8zAQRVynZqYHLuB7t6Yfv7eN/ehLp",
-	"czsBPb6HJ3cOun1Nazg10zVsnjy8smTD0DMAajRXvk5breWcRqq1LMw+8LlaNnqRaeXvODZ2Slpo0dr3",
-	"aBD5UGXXLF+GjHU5s35Zwzoi3MKeNMYsmy9rA0RgzT8ABG4bj0XsQUNzLEE449V1JkZSy7ziH5CRN7ou",
-	"m9E/8yvzmn+wpp3ngZZEGfbQyqe1XZSfikk1A7voR/vEGVfjjT+OVGiA5bGQZU/Jv5tpf/kEsoBgCX8i",
-	"ZpbkN1rtLMC/rJ5BE4K2pwNXZMfqFAZEZZNxJgEKnDcsdVcc7e2gtgRvhpy9ZaQHvPCrQ3vLJyRyRRpW",
-	"7CQaBEvfYSCgjJDHxNSoXiSBEB5WV1lZeUgbq72cFlQXW7tLLJk1UQUF+L8u5AE8SPZdCPgZUgpjAay7",
-	"YP/cQn3ZwScGFx4qRgmV/MeARcgP2ZCdjy55nZGd6Wd/fWzPn/kT/mwyywNw7QUu4POrhDBGG5I3vLIY",
-	"9gmj3BFdMnXgjLBPbgaPG7kZPWvOQCO2FGBazR0roSPX2Hc9+9C4qZqUm28GwFoMhWaFQO2kByyh7YFH",
-	"IZonSehditXDzh/L73z3D1VZrh/r86Elv97FcyUSQ8LLs0RwX5jAC/vlRy+5qqXiGu+Y+fATH+fJPKvk",
-	"pvUSzSUXgxUxZuUQEpjLgeD68J2be9bzZdSEzYwLtv///wn83zKne99DZIH0fCJwV492HdwJbFLWXS6W",
-	"EwI7q4bR8hR1nFRSKaYSLcSO1PZ2KmjTcKM+7qEAN7dJax9zH9bgJuw/nQNkM38JEUgetnCx4gc+c0Ge",
-	"v/w+KO9GEuYlK/jYw6x75A0z497Za96tslPM5fCzvf3+JptdN7px0LbJmIWHskXYzsuK0GLQuAw7J+de",
-	"gwWjDVP68e94Jfs4GEiyD980lISfiHUfg2jqKz6/mxpuR647Drqr21wM2H+qX6V8dVwJjvmaAsipA3n0",
-	"0aurKjqijK5pbTvmp5j7Gh4YsUCxZVAtix3TS0ikUksbjIUipnqbhkjdtc6sDHzEDG8G/dp8soL2WSnn",
-	"Bf8nizsvFvTr7mn4ZZYDxeKxEWqhjUKrIWm2xT4OAClt52f8Z12ujYWk99X19psZa6LZZtv5Pobvz2Hx",
-	"1ShRc5p8Sz/EHSsODdenR69lxYvTg1uODl/cWQqQtYOpWsKuHWQEWm3BvvCQ/ZQIpo+y2d04+mVsoBsc",
-	"zrS8YVmgGf4TFXSbTyfE2bvc4NYNLXRnwtbplhg6CVFagrXGdWZMqGHm0B9Q72+YtQoG1Tv0tnkOaq0z",
-	"LUhlNSfeNIc1XUzEqY0Nspo6SHdJK6m3SwvC07h6kShSPFAn+zB6d1M5rOjprwChlfIkV/Q0T+/QRir1",
-	"aEVFaQe1mWT3bMuLipGD4Hrp6ywOoSzaKdzAa+zk9Da6paKfpGQqj6O3qWLgCioVrE3bsO7dwLExrVMe",
-	"+77lcx4ib+mOXcvp/5b1T5BXYHQaMbq6l04A/mlp/gJPmO2rspnNVys5GA99Y5/I8leuaM/r/KD60040",
-	"sdVganPoTtCaGoI7PrnMh3z+EKCucBE9x+e09BTd19X82/QOhn3L9nVF9a0svheyOuyF/8iD1wrZ79ql",
-	"xoTmDbTc8rFUbh2E1tm4nykFuQAa2GB8K0khbg/eLRxoaZtaB7PIxPLBzIlxHIrW9zZsL1ZSO3DtJbR+",
-	"s00BC7nfw903lVCgch0BXybqFP8l4CEtuoVLV3Hrni9taAiV4cbeUzv6vw4wQzfrRHSZEkVpGHSb4utX",
-	"Veclte7Lg2XLZ+cBf3gAnlYDioJB6gp0kLunBRU6uaPiLNMU6q1uAJREb5alB2N/trvMJbqsadNyakvv",
-	"mTkAPFpwvxppmEtHBGVIWaF38ECWEVrJY7rP61f5HohDXc8yDmaLfBY+BkvGVHGV/XEWy6aCPpuQKQN5",
-	"NJBh3bGnNNkzptWMOWlRyQJIxIG2YfXpLV3F8jE+E5PnltIAK3/LPsRzF+nqkWKGKFBbKI8K+0pD32cM",
-	"g89wXlv4WeXQK10fHEaKitcraZGObpxz/ZoqzZwc3EKhwwc+kX8bvl0+TLKBPb7hOmwEBi4wyNYLkrVv",
-	"5oN6TZursnCGN9XuU3HanfADxckO0B1Bc062x+NcHiroLu8yKDtA4LTNSIpIweDt9SBKObsU/GoGvRF4",
-	"nSjlZ2u7AZu0a/mC6GkrWuxs436MPtmck8wY1JFWuyHT7Tfz+w2lHsZP9XeD3+Zp3UZPvmuf98oUZyVJ",
-	"APDLtSI7dlIPWDluqPBLU4KQZD2M1dt5Dz8HeUiYWIbIjzUvdvOnhL3lN8N9N0P/S1yx2pQk6F7ur1je",
-	"6bxsA7MaZd7GfhAovs0Uz0KGAHYeGykG89Z/gwemwH+PpmnMhwDejRGpLeaNZpXFwsLu4JWxPE87cG5/",
-	"QkzRU3OWAuGYmMtm5oPRRFXx2nvAttBqX9vM1kM2bsh/RVUlm+Gzymbn3O6sMuMPIWbUDVPKHMLz9kyW",
-	"pJR9kNQr71ItfTePf+fj3Z4c6uVYT8LvIdaymaczIfZP0M0pbMgUy3Oe3PHt5ZAz/tuS65siwJoPPPj1",
-	"Qm42DIBtExKsZ+me8EI2DSt0GHZjmMdgIeniCeryoCsuhiFxfnHPzHq+hF/2R0y8Pa49+XrHxcgp44fP",
-	"OWj+wuR/3P3yM1kzqg8NI4WsKlZgn/YZWEOVdqVoDSNlQ4/C1VrtaU1WDHLJbBtj3G1H2XSMj14r45rJ",
-	"erhk6rV9YlaetV/NMgpeswY6ao2wCkfNtQjw8ZmA5KGxxHErIXNLteFkc3fr3ERwkh8HcE5wvTdyhsHg",
-	"00NQM348zRHH52vzRMrSd/uI0b4r/f4AnfMMssHQz42TT/7VOIkxZZ/3KqRReeY0qh1p09yFrWf4Gu+/",
-	"w46vbXnJLZiDo3+ifWYsXVXTdB8Nn7nGtbJXEDVXLTcVhEEOBnzDXI6lOG9/1fNpAa9GLdk3bC/vGXJt",
-	"ns6lt+vLbSfrmobBgWCI7WK2z8hBlNI6/SC7qIerf2HCWpZWup3YT5b5J//qMm/rJpHNS+fUNZ8wpjMB",
-	"3xBrmGs7rwDSoCm2/B7+Fvp94xJwvkVgerQZCqzC76/R9hiMrboknQ1D58Vxy4stth9uVBeu5pkvluAa",
-	"k+LgjpACi4E25ItppXRn1QRefTib1mEJxPMPaHntB6GukxVSlMDUzqJdzWeqooFDbeHEz6dGen8h/ZLj",
-	"XUCdd/8l2+Xqo7Sm+RI1AXSJ43um8IvRJp4XKePo/r0kg82p9iRq/JV6vde+AsQmA++q273CvPWpEQc/",
-	"0UlgWOCOe+iX78HkhVUY44p9EL/EsPf/A6+dEbz2OQpCDKwWcjLsaQOEJAUVQmqiZkGtTSkGp2oG/DHf",
-	"4SMjxzr0w/foGiu2tqkhXLVQitEaEnjwMzoi3HJj2ASkppv5smfguFkxl5HjDLoQv2jplYYStFbbbibs",
-	"/OfEVlaluR4MyoN7JsPO81aUtfFclZpLCSwls3UWW3rP5rOv5o0n0pXCt5Iwi+gjbVdMFZiv0NnxbJE5",
-	"Hsjn9qMRoN6QRVlDIb9GvZnblq+45BzH5i9YKMxosfWRa6g0hfv3HLvESI4l65YqlKS28yJkmLKGzXST",
-	"jWwKxfTghrhj+qbA+zB+hPTfnCxYqiEBbJZ5Ml8UQ8wgB17s+y868VbmbPIYKr3SJKDW5W6ElIv6jumb",
-	"VbnoT+Q0SzH2eVUBF2ZzkJnRDKucujpnV0LsH/+umB6N9VrezOMee/KvRF3vcVNMP+s424jSXXimy3dF",
-	"HEVIMX19T+iE084hc91wx/0M+uph/XUPIhDom7PsmbLJHu8ZlBtcdk2/pZBEVfJ/SC5uJyFmdA/S8l9K",
-	"Ql4fdFiiaLuAMQs0pTFbd9+D4RgQH38rmNe58wNj9R2OfSslgMN/orN34JpnjCC8WrkoygyM/xnaQ3pf",
-	"UNeVfX6jG2L249/dfw4eza9ks2G6w8aHvzP3iWm92rOeve0C57kYJ3RpdztcjdsXMNZCeMy7g5+X5a+C",
-	"69sFm83on21d8fOy9DhtnU4ssJ8trma3RYL2d5q03xQdt0PoKfaJqVIHfvSZ3RbtZLO8BDDz78VajvoJ",
-	"cODsrKdGWqflPLdTy1M36JJIwf6giDyKM8BvN89k4tPP7PgGkwRutEdg+Lk3CQxq8a3muh4iOZfWM13I",
-	"+mRBg20wQTa2qOv/PP/pxxh9u9vj8e/wvx/H4Ucc8We8OD4c5dpkC0s7q0aExGiMYuoZnvAN04cGGgso",
-	"2VE2K0ZWUGB0FogPRHdQ08yraB6OeM9bqklDBh/uN7LGSt7tlxFu5EmrtTrt5QASHb1nt1QBMPZb9kHP",
-	"1wZjTjZgrlt3//cRUka2+eO6YQBsO9l86XAnXqdth75a1D8Txs6T74TkTp62+PNc4NleNGwUrySrgyY2",
-	"LnlvdJotRQp8wX0I7TH5OSjWPSrOF0WFOrLG6FIo5wAjMUDLskpVaXpSX5Bfgxy3oLUvLXZfLJYR3+WD",
-	"69H5a3sx5OTc9BCI5Rp4osI6mBRjlrNv3F9V6nDvYXtXStpJb6EjAyTcOCh2C79hcfWW9n9UHxMo3gun",
-	"qmKohCspK2bYllFZluLvQ99hWvZecYs534GHipkNeKjYYCeAN4fr6zAGteghnXEBPSvnawFwqKyVoQDU",
-	"3e6Vnn9eQ/Azsh0izoDRjppnySuO9v5DwwFFHY+w304t+W/Oc02za5LNHxQpeFMc9kpTUXQggdAELrZS",
-	"MZFkRQJAeA4S3SSwAbOau9B8RuagzaeHeRQBymu50hflx2tZVfI4KNKv8JHL2DWusF9xUXpwgdt12MZV",
-	"pHJHuQq6AQtGmyWpWbPnGpqGGq2N3YscyqcoScXWsyUTISPsdd0mFVsWLYkUFomloBVkG62oKNUIf+Wh",
-	"KYYrLO/wkc/B4RVMN6/Iz3HKLmK8/B/Hz3V8VVzNqVHdcPakL+RB6B6YWpx9j3+3/zEexbdk+BQFKzj7",
-	"+HomO4iQne9ShHjcMMO3YUcuPpLXt2+te9CBnzaF0U0+Ipi/1raFyfYgygaB3ubgpIf/QsZ5Ka1KuC2u",
-	"GIE+JQ/L4S8KdR9wuZ/NWbCqco02VW3mBz2O8E4L0dg1NMUw7DxUFLq5NkabY3kVFYSaG1Aj6y1zOa9c",
-	"n980v/1QyyYQqhHWQ4cenPtAe5uo3TwPQ91QCT6GictAFCk2YDa8uPvrA/P48e/2Py4oqPWKP27jw7A3",
-	"S7K5c0pmtgIKpanV7S7NfrFcVNSqppKrgjYlK2OZ9b1zDoa5rKTidmcFtLqgRiZhT8K6lgSXBR6CNoGC",
-	"njnUu4IYu1P8xETp+fHAV4ouG41W6lox09pR2vcfopVnlnX1hhWySeNRImhVA12S5uu3BIICsHYOSp+6",
-	"QoQSAjN/l1ygPxFPLL4OAjPpw8rrI00bPWgbwwO3zFaCD6SBPsPr9RwXDAbRQCjp4Kqtul7LqjR7cfRi",
-	"P4pE0VLsJhjbjf5vWBzfltVa/IKl+QtvAqex/XfPOXyGbaCxg8ag1fzWP/QAvTxSOfEzpcK/wGYdcJxY",
-	"cpCSrblvEe9y4k9O4Pe0NFfreLVWovPK/a37rvzAaj2t68qXD8Op51XlqwdmMg+wv8oA0qyX4jwMs5Y1",
-	"n1ty+yBp3wIek4dtmsnDhLf1NJGvqreBHLgbAuPcMBlucibcLT0qmH+ODkbZEEUtTJQNBw61mjz6Y2oE",
-	"MtE+9Gl8fp/hOevhOYOZE1kzYVG5IgQ3r7Pm3hHu0FSLp4vHZjf8vwEAAP//",
+	"7P1/s9s2ki+MvxXU+d6q2a0rx04mM/c79l+OHU+y+eXHx5ncWzt5XBAJSRhRAIeAjqxJ+b0/hW4ABEmA",
+	"BHWoY2f37h878REJAt2NRqN/fPq3m0IeaimY0Orm6W83NW3ogWnWwL9ecVF+zwUz/10yVTS81lyKm6c3",
+	"esfISTalWhGqiN6xM6ENI/pcs/JmdcPNM/88suZ8s7oR9MBunt5UZqDVjSp27EDNiAf6/nsmtnp38/TL",
+	"J09WN+blm6c3SjdcbG8+fFjh9yUt499vaMkl0TuqCVekknLPSkL1M3LieiePmnBtZkY2vFGaSMGI3MAf",
+	"6oqK1CTN18JJbmRzoPrm6Q0X+s9f3vhZcqHZljUwzW9fmidhuJrqXTsaN2M17J9H3rDy5qlujmz22Ida",
+	"Njo1Pv449o0hUR1BI+PZ1d9vxq8NdaMMM3Qf4Y7jpJCa0KbY8bukLFkOzpvYGyMvSV6BNM0k5S1jiaU2",
+	"7I4rLgUu6kQVUYx1F3/aUc3uWGOo0DCzcK7IgVGhE4t2Y85e+G0lUxKkzE8Zi+4MJ49NwVID4o/z6PgL",
+	"rfbPt5RHiEkrJYFUhjpKy8bs8aphtDwnyERhoPCDJdvQY6Vvnm5opZgn0VrKilHhZ/AjPTA1nMGenUFQ",
+	"zfCK8JTmgJ/jn0UCJL76U1OyZvhVwxgijoc1a8xHYQbSPEq0JFu5IjVtNCvJ+kwKeThQNdhY9mlDOkXv",
+	"mCJ1w5SCOcbmD4+n9PPnXzyJaegPyGam9Fey5Eg8VFivZHMw/yqk0EyA9NG6rnhBzfoe/0NJ4HX7sf/R",
+	"sM3N05v/3+P2PHqMv6rHwZD+m61o4V9ULYUKZ/DabBd2WngSblSYR5djb0GZVcwciBzE9ShK1igtZXnj",
+	"NfmtppotPCkcMzKlb+SJbGiD0zFz+J6VW5S2RT5vh0sQAzTqHxQxoqy8maA0FUCP141cV2xMSmp84n/O",
+	"m5QbNzKrX6weOTXSyK89EhaV1XbEBFXqRhopuYHjQ2sutmqxj/sBE99W7e9uo8PHn6/lET5dN7JmjbZb",
+	"eSMrq5t6G39l1Tw8xTU7qKmZwRfswfHBKxLaNPR8093S/+k+237kV/+CXP+DFdqMEA44mLjyfx9O/NhE",
+	"zNmdPBHzi7NBblbDN80hFD++wsnDU6v2GITvxRegLL+7cy9S1hOau4U8ViXZ0TtGuL4Zniqrm2JHhWDV",
+	"FEde2Mc+rIyZOviiNZXdYKtpQ2OF5mN07mjkBQb7DpRk7rBK9URtwJyuQK1u8OSMTwaOVi7IaceLHTEm",
+	"2Hkty3M7J3GsKrquWO/kDqakrEUVsY5CYQD7vyWhu1ygzWWnuAKO+1VGRaUsWTmUlMor8xwdvbqpjzp/",
+	"w74+6hhd1Z7XNU4ma5hb+3xsKHMsxLga0HlUT9j1u5HaydmlRknZyKOI0HJNRZlPnK+oKF/Io4iSqJBi",
+	"w5vDDCK9MnN6w2pGdWzZq5tSHtc6e7iX8HRkmB2ryjidD1wps5MWm7E0l5rh9uOCAKVRCQRajQpz6zsq",
+	"FtUAeodXA1pVP21unv7n+OTemqc//Nrfxx9WN3e0oELPkrnVjTGruXi3P3SuW4YlVTBbu5sHx4F/uSWy",
+	"46dlyMoKnyNaKEF26X7mcZFuqNiyQ/Q0oQX8kYnjwUznIO/gUNKsNv9zojXcBhQDL0JRSWAArfjWfBSv",
+	"BL9GzsIChD9KPtCnJ3OlTVzm3GXGLBbZr9yZcMfCQ8ffexQ9oNZW0QPP34tzrsN5eudA33+Lv3YuPl4m",
+	"tMzQ/ob2rXLys4zx8Cta7N/gTWrIQ3ZnWZuxuFm06M0XvzM5U6f6YpaLkAmpyFI9wx/xbjplc8FTfje1",
+	"28xOKLWMV7Kq5ElFNo3ax6dT8YIJxcKVBHJYyRNr3u3+NWspqxvBaBN/xRrl0R/MCWe/NUOXNaxg/I6p",
+	"+AI0rRIL1w0V6sB14sVjXSdXHueVp1Xwcmddli4BzYPZhxOy014B15BmKYbfsq3TknknyW0N6xsYXnSN",
+	"9vWAl+YAmxRXPOVwkOFUfzWTZbSQ4qtjE1MHhawqXqZ4uGlk3kFl5mTO7zjDlabaqpGINMhLjkI3pJ0j",
+	"DOMnsWqXFeUeEOQFVZHL3vqozpkrDkmX8biQpziRFT2raT7DUyucX/BtHHdklTtznA/XWUrB4tPZeqN2",
+	"IJA8/ufEAlY3qqZFhgjDxcauz37dvbvCiY6tjxX79PK6FsNpxwQ4y6kimhd7Vj4j7FDrM9nIhgipYzf1",
+	"XYdvk8Q4WMdzNp9XN4qx+A+n3Xke9cxc7Xj4tp3PJBlfNvwOow+9w0sPqVhLLrQiVNs7LyVrGIOcmNDE",
+	"qMzVnFPkwKh4l6tlpHhHefMud885p8hwFifZKP0utjx6kGKLkT1YaNQywtcvMuIV2kV22e1QwZyCda4M",
+	"C9J8e8VFae2dHuPW3fO+FaoNfz/D1eY+8z7OOqXoNm6INMcq4TMzNj3X5/AmobQ0d4cNfw8uDrOljWLT",
+	"LHpfGHHIaa6rDI0Dkwum4l5slxQ43ZCUjnBjvHgfcaskT3fF0HYoS24kj1avgxc7riL3ob7HAobGgUZm",
+	"1VhTsXfOdc2vQLTXZ80SP7GmkXEP7qai28RLe3Z+d6wzN+yeJ46emjZ6rtS+pk3c7aSPmw1L3CA0e6+j",
+	"roa3P774wpwTh9ghoaWm1SXaABZsv+pW6YbztHP0XSHb2hU4bjnWpMXAJV70rT+lMzmTPO6affwikryh",
+	"SB3/QQKx5zL5J2RRhM13tDqye56r9oKBQ9m5r5Bs7YQtFXDcNAvsTIe2Cqs0HYrcQZGDbBiRDamYUqF3",
+	"O82lB1I3Kzvp9GJh7w21jtMtM+wDdwcZUIduNOY7kD0755EnIcRJWU2bbPNVCAZyIWCpnmESwo4qIiSp",
+	"mNYQmFdE7eRJEKoIJQdelhUjZdwqvezWFMq0VTnuXmH1SHibcosc4bINPw4YPe+mkLRo01++PR/WsvoI",
+	"H37b8DrqVWty743GjijzlJs1y83BmGshW6M13GO9OKz5fLbBXdHcA6Lq+QlHrHLNWDNjDvoSUa/Ajq7A",
+	"ReCstxLM7PbzMS4PjAVWSBvNyV/aPO72TQKYpP2sdYHfeMY6+Wm/lZbVv9mUlb7pV1UzD1mwHiLEmeMt",
+	"oWr2tQNcNLGgGLr0k97RmZ6Zkh1kwv+F16v51yW8lcVOs4pvd3ouHeBGFIvB8bJkCXeDoUdzl2mVXmej",
+	"H7g4orE3Y7HoqIzdNmWJCT7DtcpTggg2P2b2zaFNqxk4vakoYwaJyyosaNNwVrrs4ErSkvANqWmxZ9r8",
+	"fGCEamKHWeW7VhPm0tx4VcrXBJbHXDmHu2UiGp9wBbt4WT+TgmoM4hkSCVLQqiJrWuwJKPBlWNd3R4a+",
+	"udZDPWYhD/N8MDdPMU3gnjZQxHbgBPPUietiN1sbgEs3tkAwiuYKuzWlIuMdBY/7kO5YU3IMBo+N/zf7",
+	"GF653nXjeal4hoCsGdzsVjevAne/39HtcoOcDRDiFR5xgQoM+NBup5gz3W9LPK68CguOgnb1nYPIZ+JY",
+	"nezdsFbje2a3rm2cq6PMVKjUUCsZ1S1p7AqpbRJpqGaMoR+7ULg7UJCn+8dIli6Qr0ruowui56k71KGu",
+	"bHJrd1GFrI4HYaP8Sh4YpFvtWZ2ZAHbH2QlsqdABaWhJtWy8eERTFeLRR6D9JPfk0Z77XcbVVGm0F/OC",
+	"iK/x+WhCykk2e6/j8ob7xb8SGbGffeKfXblpx5b6glWRe5lz7DmCw1XTSLMozBaUmw36FbSEup6TbMqo",
+	"79fdrcc5E3rVUnN8hen0kYDo8RBJmjQXY/LkGXn0OQSLINtInvCqftrJKp5rNOohlwkPed4a7UTtOP4+",
+	"774YXXabzDlMWDvxUu9CFp14CT4v2jSdEGOG36SWJ0zYcmPt+HYH2rTEcH10OBuRT5r17ndtg3uJzMqA",
+	"kDauP3VOvbXP3ZoVB+/ZmUxncPoXMqcWVyTB+oO5d6fT/1aPKquAlY4NI5Lwkm82rGEilva84ayakcX4",
+	"yjwejBcxJ7jKV0wv5KGmTVLT0YWG6qs4CgUteMuG5SeI1+jbWsYy5I4lX1eJwzEnpWmGY5RPuhmglOPA",
+	"hP725Swf0ngWlU+GjkwxEX67xGJ8HymeOhBGlc67NZ2j7wvZwNaY6056f2NGTKeFBRnYrXkI2s5FFsGt",
+	"4+RjVKwiTrsxoqtazgiNtcI7lRGN4/qFxacsFYsHPlE6w6qvqDWZmftubWueMDngKHwbmIyxMz2fRm4k",
+	"HHeQwhnL0j4cIvZ3yQp+oBXW1EWzTUt+Z86cHqViWSiMlt0tGYwSsd2/iNdAR04dNzk7lfZTK0+3OM2t",
+	"Vh3KasoqmDrf58nC8NBMT5OraODNn1aztk/v4Izdw7sUSC7E3h+CaaSWULF47NAFxyLETIWuEtZlZhpy",
+	"GB8KI0jjE1exPdn5MY/4LSWmlFc4fHxuYlPxQv/NBYl71xV2HqlUm0fXY11SzcqMFD+XcYLxTEte93p8",
+	"FU3DCs1KsL5S6VuRFKBuAnVWcD5WnE6JYCfWEIYuM2JEAe7kesfFlrAqLMEI3bKsUZ180MBQSETt+3LI",
+	"8SDuRebtwJA1ZSc9QrfoloKKb6UTHl6oIHBmFVGU91MId6g6B+uazQo8QDMcGmmebWYaiCNsmenYyeQi",
+	"GEhy48ztgJ+OCwnOjjpbXrLCz7XH25kESTBtPXOYbFYux4DeERTiBAwYYE7/9c3KnUdzKM0phr17up1V",
+	"M7zQMAh4jaL1b0dhlWff+X5s1IpofmDK1/kUgMqyY9RQjVBB5B2Y5DlReXonjw3XbObEX7n34jVytEkk",
+	"icD8c1PHx3KpEuM31hLOCVpzkapvvsQiQ+67xbuVtqzs0Np93a0lKWVxt2JJI9e8J6CLb4/C/LqKXrZH",
+	"2XJ/hjVRz7URRmWk0gy1ItpcniykC2sYMXdKVhIt5TMipGAE6t6IkODgrrjSTLCSVNKcrEIet5fcY5Ek",
+	"sMo+h5Kkb0V86Dhk2QmEllVzSJ6+ScwQ7osuFVSjZz8gFiw1SaMfpY5WWXScoJbca7ZFTBkt63iCc96c",
+	"S+miTvFppX17TGiXpjLDIqmP64qrXY4p645z96Hw5ehkXU1yd54+FjO3gviiAGVG3rj7ROjlSWV9vmzo",
+	"SXxFYwXiriY1iZRgIali8AUXlQUuVVPnJ55c8FsZSzTei2SKRvrepGLn/vocIVDKvLFXKPy6HTE286/x",
+	"/oKR9QhXrDUKX3Z3nTXbyIY9I+JYVXDgwGUI9DReAYYs36YO6223GivkKDslzndbbJplqbxhhWzKkcSB",
+	"PIeFmczKr8RO29uNMKModTcbizoXuVBRsqOiJKUEY6AXHLUYU1GElQMVZ7JnZ/WMFBUv9sqYfpTshVwT",
+	"MDXMSZooa/b5NIlhcRceEIXQ1Yzv2ZlIY2IeZMNWxAYBBXuvcQLTNdEtZpabQpRcPA53YGZHIejYMFoq",
+	"AhHJtdQ7omz2Qpd6PqYdv060mnVc542HxoNpu8LyCEoSJYo1d6x5pMytGUrDyU5WpUpskxmSLU9psWbx",
+	"KeE3nhKulQVFe0Z2rKrkU7TGXOoWRSjBvLQC7qEVB7ROJ+VX0nt1e1OkmlZy+9TmF62Zuc8Ytk+4U3Lu",
+	"mFFERUcTp1tBvp/kLV05FLJ8cLGo/PAybq2saaIoaD440eyEzpFUzgiS0Ch0jlQqmtZIdbGbMc4P5vko",
+	"SlEyGk8xsD82qqP+a/Ns39bLTE3xr0RjtrMOLDedN/IUPa92stHv0mUb6fRD55hJxFjn2o2jt4hgliFw",
+	"U2s5tkReOeBLoFIn28zJhxc4jPHfdBbz68iGem3Z37+aoEE2jvaEgr+D7KWEYZkvIDDcZAzefQ3GXuE8",
+	"x5b3Rp5GLzijmsF6ndJ3Hu8qyBnGFcO5Cx/dNpgDiCEerNYnzCm62NXPaeecz3X26PQLM65oK4eJ666s",
+	"sLIYFyDw4IIpiSSStJ9/TugnjNdMgv6F3mSVnvhk/kvcM5+o1qcq/2LsM02Sc0vkp6Wnlc41S8xhLFXs",
+	"Fa/Yt2Ijo+WK/MB1AsqRiUL2AtWBa8HaEtH0c8Yykt7sCMF3VsGE3DDxBYnyxU7yKMJjKlYKaYjTKI2y",
+	"GS0cM5/+ayOPdcwRYGY0zxyxq8i3ABJxf/vp1Ix/sWvvoxmlSh8srAbdM0FoFPMyHayu2Ea/s4AFiSsZ",
+	"16RigDwsj2Ci+3AcIMfb67h5zKYCx5IxxTGeJL013HF2v3nMQndqcqB7pgglSC0CsarIZSoWL0T/Lhc4",
+	"wdh7Tu5icUYJ8PeEC6U7Zn9Yg2rN7iCndnvEUmHEhJuRQHt5+J8qZ4q01aSen5Y2lvYpUYsiWKQV3TwE",
+	"i989doX3TWa6eqjKyI8YImC4U2EECQMRZdI4GK+4/lZjjVbU3znrorYAj0FhRMAcNNQYrZnVVlah6B1X",
+	"xAH3RwDZIAAzNtqBlozYfKRHUlTn4e6NJG0NRSQK2tt+xvwuWGkxsF3VFG3iqRYjJRYLJmtmec97YcLI",
+	"hcjJXihonvKOn5ZCCQH8MQp3UsmESTL7DhlfE4xvR0tM7A1zDqKkYzhT1nGTpetiE3fbkhU21/C+3xkk",
+	"K184jnA9EnIH+jFRbwgDvVuf4/YD9lrYMovTjEFVTWwkYc/ONS3B3wWJPLGj1pom912vu9xF4plG6+SA",
+	"wY+W5WEdypAGrCrJP45KG5Vh5iBYmeGsxhugrcdzetGLmPuaT4m24hXGB9ACcL0sPJPiG+R9LEdQbFqn",
+	"oDtw71hzJhXfswrL4pXqpVRPYrSlHbKyLCMW2TfyZD/ozFzorLJCF/wTY6x9vrKS5Vu0nGSzZ6U5XJ5B",
+	"IlzXmzpW7avsxS/zqJwDH+5AXALK2kX7Dye48x0XZbL8cN5p3WaNZ4Djzsx7cqZbkAr958lMaGsMufNm",
+	"NOXpFX+fJEMC+p6SDX+PgmH+E+xdIp1HaDJF/j4ovLZn1Nh6JnBre3caSajaE4BEQxz+KBfmA6C7acSU",
+	"u4W07c7ExaIUQVRs0OUlV5qiUCcBcHvsObbxHl4wyCBr3F96xmA3iFLEotO+HnVHFWSHeq2APc3ikNNO",
+	"+w+vBBZDd8AE8wNpPaUxVFUxY0e+lYKNcOBeoOWOiJZkqw6KuQMrt/C8A/Bdt5C45GaC70/2dxgrzNr0",
+	"0FA7aWR8u9PZMDZp1GrX6iKrfUWRjOkeaLPP57mxpcrXUModux4D+tSM4E+VKCLOwOSO7CMqENEdhKbF",
+	"96+4sK2zoiXsMoEUD9tZKkaAmQE+vJCklopbaIGIynDttJztESiYhlGo5m/LmBP+/GIZMqa1RAPZHUl8",
+	"EKsnl2vHEGvXM7nHtOwmAIZVukelp1UUrSoL6+faLgz9eJCMgR2i8LhtGNk0jM1DpJ2n7tBLPM+FC77V",
+	"KReNcxuiCPkt2eoAt3sCTdTVrq4LWysDTp+NFTJafrTK2clXu8NaGWhvBrYfDfLZs8lppaQC/17KfQxP",
+	"rbX783aOTx8wm2es+5Dd/rIqFeHa5vEYmx16Ia2Z6wu4kQ3h2uZ3+VMceysKTAsZ7FHBWOmAzYb30B3f",
+	"7shZHhsCIH+s4bSyn8VuFdJ83nz3LI/2X1woXjJIVdnJhv9Lis6MMD0EKk8QBkPY+PFAahMV6X2UoQty",
+	"LZFe8Q3paM59+w1s0dI2XZzI4AsyLr1M+E8GBE/K15tgWf1Cn0TvLsiwpltJqMvmI76JSqdPVlARgiUH",
+	"70q2jSuNSfK7TOqsDAvM5+uaLv0gwjnaEScx/8KGV2fW+/vAb7Ryw9amzYjxdqrZYq2L7PGb1M2TZN4k",
+	"EMSccTaA/aVV5frK9Br+5izpG1aV0DA15kXD/Zxq+UqLHeKJVcWxotpopEYeCCU+TE9Q7UfvFLPBAeCD",
+	"+Wdew5LIv2rHN7FIHmv0v/rqlHBRH217S5elm9cwLZ07nejkPM8G6CYKZTY5G+zOgRGUdLnDoTuNU2Ie",
+	"it7xned8jeE25EF3w3S1VMDxVhRXNzbiY/G0rJHQNQ1uYBd5EejQKtz2oVaJqedvjHnBdKoue6Z9WXJV",
+	"V2hhjm5I/OhL+zREpWd5oe0ASei7PTvPnHnPfxfKBG6/abgjdsYsI1yUX1M7hEcnc7QdYcjzIoZAQQud",
+	"aGf8w9c//rwiJ8o1+TP5Nwtc+u+AW22ua390ehNzM4JdGHi+/hRzfLWuwc8jrsFhf6zRVb1s5aNfwsTq",
+	"FPrn9tgk4BLn3bXtHH4w+2VO5qarup4BTJ0SpjE09JxWpI4YK9eUFCmw6kX1YMZtGS8QdyQ1prObIorg",
+	"wj2dKt+HatEMX7ktwOcHFu6rkQX8YA/D7vwPjIpUyxfonXsP+C83QgD8RRNYB94IGdO0MeRABnck19u0",
+	"Z8+Dg+bEsYRRkDB5MF/3zfB8HXispU/nVhE78+dExK8U9+52aoV1hEHvNjk0VUn2DTcXnnMqdjzDRKFK",
+	"p8slDrJJwaMKWqvdHJihW/vGNFCHXYL9fPitKClkFU8XSiZNmPv1VGvjGe2IZ7UYHsiqS5UDH4ImEJl1",
+	"Hd5nbRwnxN0v9Ixr3BWlZPZrvs9zhomtoyXMu7YH/I4qUsiDMeG1bD/n4DAyZjGBb5jodNxpcOwmGhOV",
+	"b0smNN9Etg2CuqYweVMZWr35uUH8G9E5QNXLC48p2avQalId0ZPYkMqmcAwT8eNJAX13CobsbVC/35K1",
+	"P2/Xy75vCRas1u+SUg6vElrpnTxud9Zvj26USiqmyEEqCLpxrUjrW4xs0JmwXR1iT/VS7gPZYA0VUfRE",
+	"jJA76FyzUxtGyxVR0ieF2kSshh2YuQ+z8hkx+6jjk6vYxjVDi3gbZMzboLSsXR5r63pyhxo6H63jjFi1",
+	"+Yw0R0GgPJVoSbaSSBEvEWukSin3dEpiByu372CSipG3/xuX67IfAjrykigJmdo+O/UilF2ffYhLGEcl",
+	"QxF43bC7aOsD2ts+nZB1Ijg3Wau9lbJ8ShQ/1BV7T6gouzmAQcZMtFPBLBG3K0vLuGvHMmClmWV8gYkk",
+	"GW6z/8edgLZKYFzC2o2S+F1Wc8NJs6rJUCpStWTj4p83NnTaiDpmLP42UDNIpQ1I0ko2fK8VCkcYXxUG",
+	"PERRXVlZnijJb1ee3gsJx7E8OWR7eHI8QW6I+DPJwQ09VnNwKz1kc+wawVP183i+XFDE6Jx4k/VqFdrz",
+	"DvXGftCvzzEqzZ1bHQWtvERXjfTuC64KmQG1LiZCNCadbgiYVjdu58Z/eVez5h36kLJ7fM5q0INPvzPH",
+	"84UhhBGFMSjJcA0JTpTb23rj0TVLW1tOecWsl9UIEQuis1DGwRJI6FLT6l2S45F+yWxCk7geYOHIYSei",
+	"Pn961HTiEGg5J3Rp4Y+3KJIOASGS60BVHzJy+rLEhGZJjCumdZU6maLNAi61ZNrB2q+2KwqmubIEiJHt",
+	"PyQX8QtwYKd40uT4VSYSMLt9ZDsmJZeuGGYiijt6Rn3Hap3G7s3GzpuZKBo2mBgPSnawhePBF/frRK7l",
+	"dyxyGeWiZO/HGwmOi5X1/+E4ic/GcHqVZrWFBMqh17lm+U8f6wyd5IZc+anAi8klfP2eGht7BuKwryod",
+	"dVXBQ5dChaUrTr+DwoJbN4X7VkTBWTBT8aUhIZapRJhJ34tRG8ZOXFnPJMpR6IbHnAC/oOnrUnwAmMjY",
+	"v1oS3ZzbGBaRYtwavh6KhM096FVjdNzJSBEvL8Fp7AJwjgBRoeVTeGWRFFn+nq6rVN4lO9jkyxPXuzAX",
+	"nisSlHKga9TXVowm94/WZd6zJ7gLpAeVkcEN3i01RrrvWbmN5RmtqWLxCIumW598Di+3ma7G1rJOnoFH",
+	"FTLJITHFEjh6I9uxYh/FFnKd6to8kg7C0FPM8AeXkut0Y6Ur7qZz4GU9ZxZkYdrVGRK0GZm4HCFP81Iy",
+	"9lyUqXJpIzeQ2bhCl0xD75jS4IwBb6NN0m1rFrLunLAZ7he1Euy9fuc027Tb3enlHByno45SA91wnWRH",
+	"Qx2o/7KpjSdDCS4whGezm3Jp8voYvYE3rJRL4BbPg7VLeHToHSvf9ftZUs0eaX6INj/TdJvE+wZfLmxO",
+	"zMaqmBEySM6E9FuX2LhjtGQN+UGwg1SPUBmYPStamDgp4Gihao/5pd2djY5lqExMTLKqztlp0kcRZUg8",
+	"NOmOFcergIb+yoifDyXafsQyP1A5VjjdlkX6rlARWn0RV6Ab/dMxBgMqEyCIeaCdoGhSsdXvWeQuxRIQ",
+	"fB5zwnp4G8NLBWpyfSaukYM2R50AqL9VqLXx91lhPlYp5osaInGEBA6ozX/Ic/SYW0nUu1PJYt9rkifa",
+	"Fm3rI2pSl7gXrX6gLkbkxjhjKaiceDGNyEJtSt691taTELh5YM4HrNl9xi8gZMTKScdIWsv3ULH+gkYh",
+	"q+N60jXIm1GsCpbhfUwe1ybPmTww3gpxhfGzY4tTUai+NIyWyr8+Gi7QZB+t9A2CiXLGV5Kx1NyLILrN",
+	"uua6X6nzrvm1jNASUzKSTRO7SghQEFbQHXdFnBNmRU5UF7sVQZfcijRMHQ9sRcymXVn0cHNpUXWFDVbD",
+	"XkFxTJtjpKvQyF6d7Bw6Cst3zu6wTuMJltkurfgmSOJohyxS90/B6XC8M9c/3bv8OZlaM+qVsjM6NncJ",
+	"4Ix8jHeBB/XQ/TjS3H+wYIodkYfXJdBPxqyX5uQFCCiXl6Z25mLhA7IUMtQceF1WOjstdu/0jol7wsqv",
+	"btwglxMhDTHCbEcUY9DAd9L8fHmkVbSoW6WaE6r5Upzoz584vQftr84YHoM0Uvx+ej3xXBRzST+nMLWR",
+	"ABNN0RBe5h5e88S2zdWec/u65GtKVzze29B2MrP6WCzeZ8E2WLCTiXHdXNVme6LmxAJTIYp2lNi04JTN",
+	"WGeGxv2rjO1QQK+L7tCWcz1Piw/QZbCpFynPAUIyqjXWZEVL8nneR+PJiraTsq2ljDXV9eUPcYC8E/Qk",
+	"WcVhG+fqsqySXBvr94B+/eoK1zsBOeVot0KmpiXhG1ptIvGZWYFt3dDNhhczV/3WvhVR4kZ+9Vwq/s28",
+	"NH2ieYl1s/afSxPpey7mQHdq1hxyYmfNYfoiZ/7/XFVUAMhNfCfnt3bLAvSEGGQXVU3d+BmMLEuqiEHL",
+	"792VygLhztXAdgWjyLg48R9kyeL8KFg2GIfFdc63amN5be6UjyTwHvMzWJLFPLmH/eDwgXnZAZzB6Mxh",
+	"S6dJqf/pLhbNcCCuc2jsFch9LgZDQIlLSBMCmOL80gR4E28mPLrtKwtncI8jenYGVN1Il/bZz2r2mTqL",
+	"J1J5+2wi9aOTLwTUaSfsRlnlWl+WLwkkxTke/5xye2sYtNiK2dqlcJfpjDsUPNr2R5vZyq6017zpD8GF",
+	"EJuipK5MZnO8K11Px0hOX+63wLT9YOGIUxmJO2v1TA8H9pF9w1/S57ym3vlLXgJeui1U2dF4qrYZZSzl",
+	"ad6ZkgaDSrfDG15Up2kApss9C+9kOdszACd05LPQAjFXrdFm9nJ/iZ8VId+GYepnZOoq0mQkigVnhnMo",
+	"JfPdbfRIJSKmaatibjD1GHMgWw3b6TIJTrSCCiKMfiBbyRSWkuR4CebEbC2ZUpHblCWEmMf39h6noVPd",
+	"vf4S8ZiDzx1cZiZvmxictcVaEIvtdKREfRDqt5ZQPoW4cXmJXZMQT4GeVgs2iqNIKKydADEcBh7wHQGb",
+	"vWXppN9tYh9ElnYg33nUqGh3XjpVY0+1znnUniUjdkG0zOGULRzrcxfqDb+rKNyvHLI+rU5dszlIubHx",
+	"vhzHKXZwmWVUcDHPLyQ3rgMy4YLM8xLZyO8Q9gB61E60ts37xijogbqvDT16UGe0580NG8DeyA85Nkwf",
+	"G5FcHEL8GCuZaAn/21HSXFv1XMgDUxABnGPapy8IbT4DhNeIFJ0K3bBY0HkDc756eZcuWafxxBwgJEVC",
+	"uXzHrNihTRbtg03OYPmMGNGJcn3JHXUk/zMQOFAIHY3tr1m4g3wyQ9fZDnou9AJYH6Wjo+1nYXd6Wtu+",
+	"bR2OveKNuzlok4GvYRobZyKqgF9OTxm9k/dxaYzrlWmJjrS/lfcQkdCbYfnmZ5gmwy/0fE/v2X2D3sk+",
+	"+SMa2SglWlVhPW3OSTbSe9PeTDOsNdu60SfcxBNqLZYmsXAIxkJ6Rp50qsJbw+iS+BQG8/3OdUaUy9uZ",
+	"StkZ6+g0IE/pOnJHcJGSfZxm9xCisWZFwbwlLeNdyPLLgi5qrTD28M/mmagPvtMrIb6e7VdRvFMq1KlX",
+	"H50BKIINlAV5/vJbBCsAUAULKSqkJgVtwIadUSrHK9szNxaQ47P6nW63rHzbnCfvOTjuqiWCn4ZfeoKY",
+	"9gMJckYXnOg/Z2x3xbfxophsYUsm8SWNIMG2VPO7VKab1In6nVkdf+UpWU05034d6VhW0IMVwGizshbw",
+	"ahzh8HxrnwwS9OIp7orRptjZ1uvaWMmKxr+dPpbrBFqa0lRbP0uk8Fawd1yk3Ag61791ZirDfw6KBdZl",
+	"E9WsbK9cKq0ToH4QumMqBmhhdvZOLNycLTGCndBSwQqiF7ux0FE0pjjWXzXxQ3IrnajQrBzrk5aV9No2",
+	"4hQ69Jek8sR/oCV7xWPVhyXVtMPy9TmellBJpReq38M/ZHZ6hIdWOE87i/gKrQssCpN8BcjjUZ1b+tas",
+	"+UdO0M71KuDBpTyJiov9O21LnhJvhCAq9VFb9Tpd/ZOCLaxkQatUeRuWy0WPD3nU7efTrQGGKtZjA2N3",
+	"FShcQTIQVTO6N3re/C1A555VtXmsS5raxMd6DomjwI2BCvOkC6kR8KX7vT6LxwF03SqCEktXuxgQBhF1",
+	"Q3GObj7GdLRabydPQTnXlmmFgGuuQ4ZhgwNYNSewb7fSC40mpcApWuf3BNJ4coGPtjlIwYt5hRqZN/cw",
+	"+3plpzlyvPxID+zNsUokYje00KmoCrZ5m/KgTszWu1CCj/mhU/O1TVaGmZg0N626kuJ+OTnxc6GiNq84",
+	"OXUVr7WfVXAd+XaCt4w20bZaBU14vuchODpTI7Pevr10ZV53lBrzYE1r/9awyZphEi4RARLtjuqbNyP3",
+	"qR/Z6XVFRbK7mZOtyYRq3/Nm8kl/OR96er99SaB1WpsrMt7SzVBja032yYoV7JHbfbKDMT2+ceyXxm76",
+	"P7ITOBWS1CxkfR5bOXQawLUTLQk8HlnKmR6qKJyhfZUL8n+e//D9yrWiRaLGR/sQX8fPguvkMnayshiW",
+	"M9IZH1Iuot3IYhz7aRPHPpjX2/AnOObLVEPieHZY0LDI4SfuqHIhoJm9Cwa43baJrvl0fN2bWJ7ffIAS",
+	"82vFdMKVkUg8T4CptcrMDZqcOhI74SAcGuRqzhGQdB5fENSyWbGX6Pbuxb7TyHM0W/Yni1IVd6HSo97J",
+	"JGrGzOZ2Y33pzJ47qjm9RbZx38sgzdWq4XYlYXOsoClWO4MYmQJU7HvlFLI76zrNqXCl2urTCLCWd+7l",
+	"m9tHUUrBMvxJOEmfuOE9OtTV8wtrGrKEm8BQiyXPg4b5038AbtswzEY4hYi28Y6YM4ui0sV4FkGre+I8",
+	"eRI9daJgbxchvVlILlfsNFYLBOQsk+1XM7EasSI9XsXvYWnyxrIwNsM2agG4uJIHpndcbAM4CwusEvn+",
+	"Jr95toOASBjSU4W/4+lUuLC2u41FLTSUjnLGb8NEg9EueWrWHLjWrHSoHuCYrqpZ4ZdRl1ghq25u6AUR",
+	"Ctvkdt6hNnc7suaOz24QeRQwt2h6kZC+O++Z6acIp4E17dMt5DrlMUjCrovIkqRteOgX0JnV1EYGcUkq",
+	"xmFb2qn7TFhiOi4pwUhfPlmNCc7UzSgQj57KXKXlZdqcX0B+7ketrnBFBGbIzl0TRbhIxiVkw7eJqFAe",
+	"jqND4zAPRwXsodxIfb056iZ6XVGRsC+bYsfvUjnQJTvI61THjRiQF4giVTmmaKhj7DurlgB2taHjYFST",
+	"jHlhxql6DR9NtlvlYtpmeGGGREph/I818y4besqIQoPn5qV9dj5UObSvTGKVb7hOZnmwccjsPFA0M3lL",
+	"nUSavXMaTXT8cgDmNnd7w21CBgtbAsJYLWV/TbMq1QVlZxGx40p1focUAImdixAdzTRQTGgiGwQSWYUt",
+	"bWTFyAYb5mPObrcdRux2mNegZefhwWOtWlYec8guMk5uua5YBCyjZJryuD8DkLuXkvD2xpFzzwjvu6PA",
+	"g/jUrJQuAA1ps0+mu1a552wKyDF1z0j38YwH5gEzYK9qq3TH5vCLfzCGlxzCdeEEoyLgm7FlX/sw+v9h",
+	"NXTwQmvQy4Pm2JA8wzMRfMm/NVzcr+Hy3vjuDsMWRUrNT/SaH+Afd5NNEmeZ/IA4TlgbNaYC0wGpD9iv",
+	"Olmp5jcHZhyA3NuWNrbSiMWR+pLm5+TaR7Makrbq5LAHmUB1SybTTaRJTPR7OKqpFIdJIZqX8mA2R9kJ",
+	"V+cmQ1yUAQH0dN/sJFS0F4OOs9USZeV2YTRRwiaUgeSOarBbT/1+WKaa7cUoHC5MLBfGfDnxYzpdJR4f",
+	"tIGpdtltlzP3nfiadQyALbtQdyT2sDvHO/1wTUqOymErCR/FNR/taplKm3vjzuoebpfQTafa7sDEET35",
+	"8kA1IMK0bZAcZqE+8U6fvZa3GxlFe0k2t0rn47r0hrGzss1CCf2So4ZFJfUbV/3gk0RHzQB4aOyeCWte",
+	"WVK2Xk1hWz/jV5I8edlehaYcVaMpdw09ia9oHCcbAIFZOc8UL1y5+VCMWdsAIhv+tW0bEfWOH+QdS8Jo",
+	"Q6BiR6EZgCGva1poU+Ewz34rc6GzjRD8IO9YHPYQsnXz+6vWVMRRUQSbyb23UrD4UJpGcgtc/Y1PUkDs",
+	"6Fi5ABXqwPX919RwWs28AL8170TdzIqV74oBpMG8JCbHrWCRrfcYWeAEufPFVoT9qtpd4ijuhDK5dV+5",
+	"bOruxt02stN2JTBSudCppLiZmMMSxGCCdgkDZlDmf+kIUTsHl99GxnfYaMlNeCSpsL0qZisWeMV2Powm",
+	"u88UV2Tph3viv6LzGG9AJbZvo9XrzuRSct5SI885hB9aucV6P9CIY/NXR+q4u9ibBMPDHUKLkebOirhD",
+	"L4JlM9MiqKhK+uUSFtj0hS1d4765h2KVp0Q+ZE1j5Yl+XNe+dierctC/3ScKxqxHGUOXis239w2qfL+S",
+	"abjiEdsGm+hZixOnY1cLpHQiYrmY3OOBV3SBfCeHXxTrnN8oTcz8kB5IDK7jNB/vJdQrkAkzqpZJUHVV",
+	"KcNltAvAvs1ct1N9SuC4W/V3YA+dfn71fzz1qU0I65TDd5Na7VosZ5JS8NbpyH7mSqtpo31+fTama6mi",
+	"GOsg5FxRLUe1b3qFYPwMDQTKxZR62FGxRfgHReRRF/IQh7xxqsbd33zo3IqD2nFIrnDGUD/tezKlqQ8j",
+	"h5vdZi3BSqLLZ7RMh84qFUkqDZvgDFUZbSD9dstAq2nZMfZn4kRP9q0d7o6pIyaWPpmiy1jXyMXSPNkd",
+	"L10GQWbuknsjmXGEm67ty2atb9fUqTg/IxsuzPoUdnyiutgxhbyDuIxla9t7dXAPdAPMCIHAC6luxCqO",
+	"ezl5+41o5yWUvCVJ9jguGjAEcCuKY80TpVtys7HlN10+vrXILc5agN5qtCJAKEI1kaJgzwijxQ4SyuAH",
+	"d9nGsz8/+TqK/zbSK8sXzIMDDORkwb5Yqkg0Wgx70uZ9ABNSYt/IO2mnzdW5fQtH652nA0OzULqz8LkD",
+	"M8G6Ja3b1cl/2CjRb3kvuIFy63Tj7dgcvlwa62z8hnD7PjBHvDK0EpjQzNEsw0TOEETGRDy41SOGe3Ak",
+	"pQjjZ6nc58hFdlJ/TcRS0oHT0452DAqBrfBhauWwa1hqzTuEALAh0jDgYVcTJ4NLcekZDHUzc/lUvcOr",
+	"3RB3YjTbfp7TFeeb8rquqeIqdZE+jOVcRe7KTGi+mew69617DjyqgmvZpDI6osl904u9xdei6i8dn8vs",
+	"g8XDLlhhMYEPVyFNHX8tJTtrDYi1QsGJ5JOmhQ+YGcllqqpoVfAP3/xrVl5xxQ88dgTiOHOaQfCNns07",
+	"uAvkFIbe+Jmu/Nr9R9PEc8KRWwR0URJ0UsxG3BhtarF9e2QNQKTInUWzRgDCx0xVVLBGUy50J8y24e9B",
+	"mx4VImxCNLc6kzva4BlWSGFkm9gfojc21Kr50qTc0sYJ54ZtL4/tElZdQsTJaP4r7tthVTWTejNT/l6w",
+	"qkrmQ81IzhcsCXGLN64gPaOyAAMlVwVtyg5Y35hsuho7IMqqTfPDb6RJG6u5tyHaWaQ9yFQ7y3l5jp7f",
+	"k1ahDyTbTEaYQXyhFT3HVfEMkMCEBdBLvrs3BiAeRAGYGnwguayvUwdMMhsq7b22jqEoMhXtIb6HCRgt",
+	"3kgEPDHLD+TqONqklgBqo3VY+b6d6aAP0OR9LdWxiTWyjNtp7D071Ln59vjwu8RQKRP5wGgu2sOBi6NO",
+	"BctFC6eQI7On3I9C2/AiFwI23mIz3kgTzHRYfjt7/z0XBADwUsuGkMQtNZLcdi6b4SG7lkc91u33WDEo",
+	"xQZnBRUlQbzriIH9fpZlC5OKVoofmFIp5KWsNvjuoLCwoBv+3oWaXfZV1BmbbIk638ieh4tu78GTkfdj",
+	"vzu/FR5nvjvCBcY7steBlCOPRoQkUkxOI7nhvGTkOaGqdSDF23av50Uhk81+mb5fXNfioOcYCL62HFGF",
+	"9Qi1ol0Z6aAoLVYuQg/1u508ZveDoIdavaNzHl7nAr9nzbeQQtkC7+nauEIK3cgq72EXmMnpG0Jjqb5G",
+	"SVUS0T2gFz0VpY2N5QDjzGCCu+S+ozkVQf7pdc7TB140st7ZLNjpp1PGsrzrIZKMQQ1Av+Z0o465zTlF",
+	"uZ7RybjRXTdJaBPuGG+S5QfFPtZYXCTsaqVZPayzmroswFsrHDbVodOem5GUWeX6d2cBpZ+nOT6nwSbo",
+	"pm8D51WXUqN20yVH4GknLwektAeYGaM1YoLjK5laaxb5PdvGCn1SSGc96OZABVUyUTBRse10KY+DKdwn",
+	"xpDj8OcTmcaAthfedHC27osrXLD9TJpUXOyTOAuxhsjgf3o3Ap3nHkn+XjHaJH9N/X0EstyqvEhrbGON",
+	"TNsiUMdRji3JPpH6OdkKsW5keSziEQv7W2LQfhXQvwILxDCnQ+Y+WzqDt7MI19FbdcAV1xhxJGpuxMam",
+	"f0VMnEw7ZI4VkvHchutED29skZPY+nNO+Yrd9WD1Ri6h+fdVczADeE6yK0uZfWJonW8M4tPrS5ws1Fw5",
+	"b9oPtoP5q2pjizw23KKK3KHsHqCdhuOJY0BAhRGRQ3U59NVkLriULCEirB9n6n7jn0fO9H3blmbdNGwm",
+	"D34Q34kaGf1OEfLYVOd8wINtrhTTcxKMictcsZxFPnuXyHcVpAJ+0MHlnv1Ve9w5wNUPxKjlkSWFZ4Il",
+	"sJ+AlS67NNsPKynk8faydMZdaN0wmjA4trTOlpFsH9mB6ZGtU9Cm4dkXD5bd3TXhTZZ1dh8i9c8jq4rd",
+	"xT5mt7J2JPt5XEbOth32coxji0bcHhd39PdwHOl+ssNs+4pZ1JeH3cF1UpKPQvNqZsOpnqeKrNlGWuQC",
+	"TE0+yaYkXCGwwTOyZpU8+U41Qjporwva1NiVtKR0K7CzazsC2t27slse96xP4bUq5DDmfEr1AU4nQBT9",
+	"htSTHLs1l+AIx9i8fA0bf4nCgcxMPOy4sqPRxvbamz9gmMExxHOYOz17IYwkRu7fJe/X5te53zFXupHu",
+	"ttMDmAeDC2rGC7IOfUyTL7jOZvO62b5lSr/YyUTGS82kLYOcIX4u1BVLOk168OdmBPbz1K1Tvk26sxYC",
+	"iFQnBQ+5H8qIL/iwy+1k2BTY+sorE9jySU1xG+B/9OyNT8YJHbiXx7zJSziPr+oTnnACT3h9r+PmfTjH",
+	"7DIu0b5PhAqbm2OPxYDiHfq2ktKhazsxS0+/CkvFMBjjJ9reWB35vPh70bbiF9AsvQet3r9v/YFzYUac",
+	"YJXUbXWOMf/KlY3WSsU6sJzEJsEMo/JUlO/SQAoQLRj1zcUSvUuVQg/xAelR/S1Pt+5RKIdGqYnr6x0v",
+	"KuZXEEt4N6Syz0FxO9etBYhtrk9dYN4OiHVuf6s4sLdz4jburc6EQ/IH5HE0dOQfxTbwRltuMqCrZMrH",
+	"Ws7y6vOyLVEMmmQn5/yz4OnWF/3CV4SHP/lSmAYLXygpGqnUozVUwSBuS6xukN4TYTGOBOJTc0ZiMn+L",
+	"QvbRPFPcKBDnJ81/+py51mSXkT2rddrrHpYZ+YoxeCUObB3EGwebUxC944rcseZMFNOPjjVoMv9SqMIQ",
+	"fS+WY2XvRJMUstenS4Ab89DUuqYXZMDtWUSe11LvAlraIhxbkRctIQ6PY26DTpdnRhwF1zMvHtgDdGhJ",
+	"W3V2uVvUDeDauODcVoEf+nwTcMBKpyOtI0coaDZlajxeytfrFNT1JD3gXefZGBYyTCcqu4a+2RyALwYm",
+	"waBtHqPN+mzjTdlw4eNJTjs+p1rprXl80svq6gPWaN/5iG/Q4rhdip9DmoEuczWv8NLCrSRqDuZTb8SH",
+	"t4VectnUM+u4xZfieDAtsMwEpqDrgNiitPjJdOKKCbSKjqANDQrR82UEaunA2IwFu+5vaWCgNDrd3AZs",
+	"LTWycQfv6QXwbRCChqThHEL/gKWpt5mQjlGRXwbFYVPR7T3PD14mMQPagsT56f+BicqFYIm0L6hNhMsO",
+	"UZqeFQE7AipYFcHyuYQl0iZjZ+oL1xTy25eRWm0om3egfUS5Zz0giDFkDrRkxF4BBhXYjWvrNxwXfsKR",
+	"NvIoyqD/xLahd6xBOA1KLKrgDNzfZHnuZegVl1/q0P+Yxwnv/Y0hmj1kEe8ssA4rxZ2LXa+YNijOhW3p",
+	"pALp40tXgpR/XqaUQ7Kjz8ZJfXTD4zoT624/gCGVew+TXRqk6TqnklFbzw3cPu0cV3bJCTrdBgI7bD26",
+	"oU3QftRcOwt5YNiC1FvpkXajya5Jk+CmNsXI5a/XFfViI7E5/J6d4X/rRt4lUGln9Ue3nbkiyf9w0y5x",
+	"yVqGcTRYNyg1LQHfJ9BJrOp6m2xA7SaK5IpArql+6mta7B1WL3iyuN4BLKH/I9FMaQKkKKO91/sWEaQ8",
+	"YduwsPlTVDqO0X7XskjUxnh0xtx094VLd83MAjPaTSi2tFtoHp9IX9c5TVUcnPBk3vhYF/tWlBTVTwmA",
+	"8hLZEN98d7KVpe1gPz2LtqP99LNnpdkhIZeIfGSox8qnpNCFUmbGZaEypusgjuN7TWlZ16wkVMe3z6wE",
+	"YWdH4lrsp9Oi4NsgJmqAdlwrQrcNY0SKFUwM4+msKlsw7TWrJN7LcxvgK2tiDFx8XPlGaV7zZVfNtZS+",
+	"MCe59Vi2rfItIDTMOE3IW0bTrmdJlLEFAdKHEjMgrM+Kk/PWO+0HCDADWhrjRKfxZ6Yx/lt2w+5096Ac",
+	"z1diY5h1wbBEYOe3SzPBXf9rJ7TIAFxxnOQ6jqaYbVgk+xkdmLHx8u+wt0z/wOLJZcu1FpvnqrtlOu6o",
+	"ix0itv2Sb/Fr59USwn09wYd499jUwZfcthcce8ka15YlYxflDLLXDe9jl6Q8Lq3x719KTO1HKxMXdpme",
+	"JTkxt1BiWumOzTE/5SwIuE75l98bbgdOnZ2ZlIl3FRtbcTL0lOyjVMhj5ziLdFmfgaOa7dSKx51soRvO",
+	"KehMNLYtVLyx2yzVAhs+5lNg81SUhREeV1Ew6MpOMrGoRIrLBS75uc1/R/BUxhoDH2iTyHocaYHrO5dd",
+	"r8+w+2ku0M0CAM6X9c40htS7Wla84Je/ek7kn050Tox2ZPY3S+TWZFvm7jw6wDltL04XLun05EQZ6pOg",
+	"5eBE5Mttmxl9O2ftnlnYQ34/9DrLGhpa/6eSB7aW5Rk8vuop2R01+euPX3zO6TNSc9aQLz//7PPVoz/9",
+	"6bMvb1bX2FeXNluMusddHNNm7UBr4WxQ3ftulRx5n2xD6/r1Y4ckNd2NNr1F7rsx4uINSJuvPJLfULhT",
+	"zYRGjPY2HhGpl5GnVMe+tsVF6rd3yVvriKM+Di416cL3EajENz+kyZlUFi1i4viZHzLlsnbnU52wx43O",
+	"iN++A+Y/rjJ3jEXNY4ZV6TMUJS9LTAjJfwedv/lBq508iVRjdNpruDINoyddP5uuYvhldyY+A/FwVBo6",
+	"KjkJGwd4XwjhV0g9VxU2jJbvuumq4Y50uKTRpTYMcnWEJEqzWo0v0eEQZTDKZpLO7N5pppBvchv5jdd1",
+	"DHS17eRr+e4m577oZMiuMKBoG6SwMu4Y1GLwWL4nd9jzIrLJ9uw8F5DVMGsmOXcWhy23kTXmF6t4BElu",
+	"NBPPbG4p1AKBq3eHUGzRZIN1D+mubhDHdifRD3lsfGMMqJ2CJvuKZeDDwuArJKOjjZu9W/gIXm4rOpGW",
+	"k3qmCD6P16D5CshIz+w4ygSUGEdsLEGoOWi27CkREozGvZAn1XqrZR03WVZezvKbKNprVTxTH74TDe3f",
+	"0erICAWfcLEDwG9jSuHU2pa76Ac30xdRs9aDziW+oIjErELMn8vfCyB6KdE+UHEmhlTPSFHxYg/g5tRM",
+	"c00KeRSuYUCs3WDNqB4bFi3kg80uZUTRAzPfAqx0cpCJBO1El+HVDZAhA18P2Qiy5vcJyHZLi3b6TvYc",
+	"iz0n4pvHgsz1babtsWEp3JBiP08M0+Zg2szrmEJB3wqr+MEwwjlGl7Xndc2Srt/sjJo5eeWpTHLfYS4J",
+	"XxnJLJAZqBwt+Erqs29SGOJNsq9SouNS/9NTrX3M19P390/Fth43qQWt1U7qVCw6mkkxDMDf2fqxjHXy",
+	"ZUsAQtBjnEYyqcCtNcmxy/zcaQd3TUWsreqJpaF5jnWd/HXghLYDBW9Fp6GpKD8dKY1ACl+SaZMQdhx7",
+	"SuidoT/AFHa1h/nHdMkOMtHEqqLCweKZp4TSDWRCdFtg24qnS3q8MVbGnUVgctmxyZklKkKwy8isboHx",
+	"iMFyXuv+1sIVWip3XKuuRYpjWpLPScmf0/zfDYLeysmXfmSn1xVt3+q3lAoccEkJ9edz7Cp2L5x4n6Zk",
+	"Bop/XTZs0WZWD93FqmF9p/I9sBXv0RFrShGdWPRGVyXgutdsyyeFD1oP49NqRoYJXBviCr3kW57qUB4e",
+	"Zzn8ZIlvyM0m/gPY9eXIbzMuv4bcr2ncjWVOUERsyQZhyQeIQb/NjHSfgV8pJ1O333A4sCXm5inEjIt2",
+	"EU5aWiJ06Nd6qZwIrkCmkf3Ia8/YADLdyllypwDrYuqQldmbwpfHzOjMjojg+dyTm03+w90ym3s02493",
+	"irZwg+0S/PQcLXzLqqQh+9aovbfWA5fVLCrSNTIx8j590JRUd/Eu1mfN4k6YJt5ljRc7UvLNhjVMFEyt",
+	"yBpcyLwhcDy4gk8jL7TheCbfw7CdebDccXaqpe2Q7WxhQwAbr/bFBpPWL1CqxSQZPXPeQneVCPxZw1LA",
+	"tIUUm4oXybqTDsRqxyV0xxq+4XH13cc7xAl03go+bb8TX5GKghL32s8gTOve6KLSDM0PUIWMTc8hM73a",
+	"R1P6Bw040iw1j46AOCRy8lweVg85P1j7mu0wm+rAlbIpyfIOG+qE5Kq46mFhZGT+5bfpmwTcz8oIs+rG",
+	"JRG6TNO29A7u9Nbx01I0ynp2qCuq2QtotBLDIy74wbbwj2JquPqTyaQ/BMObzDK36nByOOct7QBjx7J3",
+	"XavCVJHgBLL2VD9fgNlzdBijcKL1v++EGjdYExCCaYCLQWfGiQt4bDlWitqpuXHH1nfrS0h6C5zXjgnI",
+	"lOzHtOHVjP60P9CSvTJvxIPIFj5yRtS13+To0uawfT+p6+NkmxxZID1Y7BjJVVbjx3GwslA4Y/MOP5U1",
+	"5Hes1m7YyZW3w492eXzLVDyouqYYZciBHOXJoM0RwleEK8Le16zQrCRaEo3ByRz8L1+vOIT/ml3VnMzq",
+	"FzJR41IxWqoV4RuP/2jRX2ecYJjNNSkujQMFSR9ZoCtipXGG1FspS0tqRAdxVRcZVD6zkVq/E0UKtKV8",
+	"hTwwBVV4N5mJ1r7kulNCs0YUD1zU6sYO6AgWlsyesV26TIrwC4theY/ws9sJsegzazitlgIqpEKdWJNK",
+	"FcNfl/pWGvVzzahrR3pBm+LRFmkFPc5xfSD/jvE2zhe0Yq9kEu695EpTUbBkOvTkwvuhu8AUl0eR+OyM",
+	"JP/x7mXJ3nMnkcgvrFkDdvlYfutSwtYwWuwuJ23DNkeVaKI+O2GcNojtPLoaKRgWvl2sqEcgD9JVvBdD",
+	"3PFZKXHbLSvfNlHw2mRCxOVQdlh2Erpr7GdCPe5Y7HepE91O88JIuxcX724PB6SGVzZu/wXq1adodDDz",
+	"gN1t72KHtRCUttk90ar9Vil3NUirRAPZT59QRxVrxiveaZboNIk1//dpOgDZvglGX8Rme37juKtO3bxd",
+	"SXL9qDbuWQsYi7AnS5re7riYimB0QgkNK3RKU6ZLuE7cmEW5FTZ995j/qK/ZQnd0O2piaU0C+wYAsciO",
+	"NgcpeIHJVw6qwvxDYDjMwmv1EyuWg1SKw6C4fjNppvFiP1VtmOvx4mLLmrqxbsxoscWJVvunpG1q2Uew",
+	"6BbY//nL1U1NtWaNGeL//c8nj/5CH21+/Z//4yYBLrB0LkEAnRQsbqxNsTnkXsmqshfs7A4DNnyUKPx3",
+	"AuUwSGMDjDYPtf7jkQFmiZVvaxD02khR49YbB8MbrxX/cVQKi2dAAEHmRJtSZbYUnFOmPXp+AyRGXk0/",
+	"IA/4/uTz3klbZIOAjjvXHRHtaqM8sBUAcezjgcOZH+qKvQ8aoKu64nj4iHi/VrnZKJYP5DYT+S1+w22/",
+	"2R0wToBjTLklNew9keZa/Ki00m3OX5exemc0fLIKsbORX5YHZ/kQX1ICyMYvaXAgUGKs0KfO2bMiJ0b3",
+	"K6Ipr1YEEMWJbIzugj4/UxTJQ8xx8t6dzJ6dV7Z8bgVNls2HsfHbJCPYlmpbUtYdFJfnE8e1JBsKTUiG",
+	"N9Z8bl50a7oGPk/UiWVPeUT+e+rT2mhTQnGOkAHcitDThYouTGTXkthLty1RerIHN4qsRq6yTHQ1LLmq",
+	"K3q2kENMAH7MTp5goQfa7NHks7nasbhHoB1zYC5kdLtY9EIjmwBOBCg1immy49sdce1rYr0t8zrZItx6",
+	"zoOuVHMWEJIlT6i2cSC3YMsCNxF3G4yy/GdRypEs1k6FyqXJXnM6vcaxK4w5G+NkULALPQF8OS8k0qhn",
+	"xJyIUKh02kl2xxrs+n5ZYuh9U6zBVHaxqkXhT8JsbUuqrlvAfjdF8KQApOjuGgusZXnOMyCvBgMzXFBd",
+	"Us1G6/9/HyXScx2Hi1dU9+4xwQ8nmmr/O12Ena0K/tbajukUjk6ehk92gZrMVMbGL7Taz/CtUNdQYsxI",
+	"+Hqzsdj7FIDvs+9KZjLPle1tMAiBnN8VNNUapNcePJgxw8lkT5lNg8JjjThc3yBt5J1symlotvYTM3tU",
+	"VLYAMm9wgM5IbM0qsSkQ5zQnOf/C3OZ3QSJrV3luGnkgUHtn7B/8D4egBwXnXJHCnGa+yhZwKg4hGGgv",
+	"UWyevN1qWc9wrcfd5UBZ7yd3sLHBoYPzQunyMun3h5Vf5zKktrNKV7wCYXBcDjZFj84xFdLursnL+o5V",
+	"pQsMl5IpqPjfcN26vH5dzTgv0tGVPOTAjm/Imu6pKkHkKT3HqqLkPh5zx+uENYGPtcPndB0jvakOJdRR",
+	"HNpcR7f1u8NU0rOX0YR9q+Ly1MA8DytgMM7M15mrWHte3KFjXmagiwTx4bS0paMoFtsjS7k/NEg6ANzP",
+	"VF006lWETohRQYe4grVKsK0+t8D15h0CqW0BNEHDaPkIER/K4+FwJqDuYlv/Alz23fmdiPfxOoO6WZ/9",
+	"VHUUYDrpUu/5kkOY9q63PfCotaFFlMNVGyJjzD4B/251d4U62+4dS/Z2YfHtrWPofOaqnd3ROTeYeODl",
+	"Re34zFzwbfxadB0ymqYT33ZMJAJuHtohdjdcV+yQiro3qd4f+ZUCLdoJHslUpRYaMY81VTOauULu+GSa",
+	"HwyZmoKqaSzmarZjFNzeYSu3PSu4ImvGxZaYPf3Ugy9TZY48TffMnH9mbyS7qs0JedAyVcV5YHnVkBZZ",
+	"o3HwimNv/GSfc9+c2UG2/eCgXiujDvN1RYX/cEVnFKiGb473q2dhn1hra+K3HGtWYVGHE4uoNDVSbH/g",
+	"yrB8RuhCWViYmOcDZElpKUuiXBuBaTcNjDgSyoCJXoCqkYbdPOCqZ5yxIa0mIKaS8VE8Qa3pqHfmHhNa",
+	"l4g2xY2FHe/ZmfA79EXEAkU6yqzavkQetMmvf0juD3CZ3UTSZ99C7ZLQDS00WTN9Ak/1jhFa1xUvwK0P",
+	"LmOuFTG8bja0YJ+RVzYzntu+d6edrBjZsUb/awU+bfwzLkf9Xfzb328+f/Lksyd/v1mRv9+8fPLFH3/E",
+	"//z8f/3pyd9v/h28/MeqWhHAM4KX37x6Qf74xz/+hXBBfn774jPyddPIpv3tL1/+6X8Re5SQkmnKK/UZ",
+	"MSvaMVqyhvwg2EGqR6gAiBFFY3XgwWhmbNSjegZ9KQwPuW5jLr7bPHpcPyPPbT8icqBnUtCmORMqyLcl",
+	"O9RSM1GcH33HAPjmWJub7p+fmOcNVSGggXoYurduKRfkKErWdKFxbE6wzYoiXzz5Eujur2eGt7bmDMb4",
+	"7O/CV8A8vcGlos2Dl/ebzx16Ea35zdObP3725LM/QoWX3sHWeExr/piurYBv0XRGNcOl+La8eXrzV6af",
+	"r1G6GqZqKWy+6BdPniDagdA2fyAQl8f/sDXxuM+mdiF+AES0K5r2B/NnKA9IDeRn9vi1NSs+gJF8ONDm",
+	"DKBvLi2gpJoa6XFQ/e7vG1po2xvGYcVAX63/bHsV/mrGBIqZa/OxHiPZV/jELJrdifIz9c+Ka/bHLuna",
+	"ykUuzHqGZvKAcLin67NZJrn9f77n2ghzxRag5XMY2Ig5u2PN2YZfqSIUvgASfgBRJA0DV8I4MQvZ2Lwq",
+	"NUbRF8Fj9xTFPl5H5/tZx0Y7mcmTPRw+rpVjnGvfWUL4qdFhxrYABDKj47XrOWZk35b7qYBPGy7Km1/B",
+	"168ih9/zIDbdGqCgSIwS2/I7psiJni1eHiWCnVhDGBafoRru9hv6jDwX9tRESDU0WHWHGuCv+sxbQk46",
+	"LDdukPBM6a9keb6HRKSbnSRhu7BCbQZWViacGVzXXf8SfMfOIi5L7buuK113o3w55OV3rF5Cxd7SM5qJ",
+	"tM0YaxitqjM26RagH1iF0fzTTh6wI1XF2R0bSl5EOzz+jZcfcP4VQz505eBlI+tgZ0IlMz0wDTUaiSq5",
+	"9pHHt4wh0uo0zV4aS+7+NHtrznPaF/DoNpy1Emhw6ChYsgJc1KPa9aV/aFHd2vl2lmZ1E5nUq+3QuVq1",
+	"fWNZnWrGLb36850jR9VpT3BhhMX0F52pi9Yzn1ddh2kqAce1fE70W/r46gpOMH2SAc+IqhmFtBwp2tRX",
+	"UFlyY55NayovXll6ysv570ZLufVdR0ch/Fl8e/xUM/HSQXd1Fv35YleQ1gWX0B6AQuVuwRY37P60NUuL",
+	"QbuBOQ2fXDNw4repcQHpEfjLSyAAF4ZqvruKW9bcseaRYkITfPQp2bGqktiVEepQ8V5sU/EqqrS98q7A",
+	"r+H/gaAXQI6CalrJ7YowWuxwJCrI12b8Z+YCwLS9ZRl7D1skHLhSRl+KMrhC2DTHNTpUCBXsBBd56Jxv",
+	"BjoeWGmRV9zl/nuq9CP41KNvX8ImXZ8x1XtoJP5CNVQT9aSUQ9wEhnPxhKc3nXGhu6sTobDAIJa4Zgf8",
+	"55HBPc2Oh/1LZ4zz6+QprNl7jQx/pHTD6KEr6pMXxK9RVhY6CXe0RrxjY+n5fwaSWvE7Fkjqxgajo3L6",
+	"NQiSbEovhxzzPs2VQJhP+KvDU7NLaKMxj9JQexX4baynDH/0OA4rQqGixvyvKxEz/33iakfUsdiZL1iA",
+	"FND7NRPoUkLHDN5eqLJtTI0Ue9Bj5qcOwOqKyKMeiuIrDG/P05fmpe85KPTJZ19XtjN+zpiSlvBsAse5",
+	"kSe1Il88eRL4yCBxYSjmB0Rs6Eg5PxwPN0//9OQJ1Arivz6PeI5/vaJ76RWUG0Y2wS+uHygWJC60GSgK",
+	"rNyAJChihF0RepBiS2js4py2Kcw/H9PGlStHrXfDxOeNraj8lGTqmiy1C07xlPsdvDI3T4jfrgimvJzt",
+	"7i+k2PDGHCqAzLwQ87kiyC/XbJmKM+CoQutpyHIyf/INlUf4XuxsFDSqJd9iaVeDn/wXPxz1jlZPCTOH",
+	"tlFKQjbmLG4Y2fPKKEyjCiEXC89jTKaHUxP+CjnpvCwrFN2+kK6Ikii6TmkqdE67qkjlh7G9NYxJH1d+",
+	"L3YYl/2kNeD+gLQEYjiCQTq18xDHdODJNdIILzarmDPXB+u9lvziyecdPfnI/mEQzY9MFbmNByZ4XGOT",
+	"U/IIafMPPbvEdAx5P53ZCItt8rDTUfxfACC4P4S7rmzoCSwdjBjGplsgMM8is41M9JrKG7b/bS2N/ZlQ",
+	"4JCsYzt9LBb/qThTzkcJRzSczFNaWB5qd42Pnr8v7AO/B6uujUe64ylpzBW0YQlr7ouE8DyMNWfpjY68",
+	"+F294ntmmK3xIrDU2Q5F6Ma4t7SD4IQhEwSE16yQBzYhTS5BNWnJfY/YkrFb6lCZI+BGWgVMdiCIj7xn",
+	"59xhv0wM+1/W8IS7BDApIXutz9D3gj/JozE8mTG1fDd8iJPyJWTzp8BTSQCspTqvWp/OiZ7xBqz4VlBz",
+	"/WjkcbuzOc4jsnpg4jgqqz+YB+ZqvIdnZ9c5vm3ksZ6DxCjKv5pXJgMSduDcaATeDbkg+N4z5BH8w5rm",
+	"9rqwhAfXf08Hp59RWjtZlSsQRQ31hKedJBbeNiEa6PobDSZ9ax9ZlG/Bd1MgpmN8xDlBIGMaztR9K5eX",
+	"9vkAGBrtqCX8a9/IE9nQBl1L1u/Ku6415VIqUuF6M0fXzAPdYxWDi19NFeA8svf6M/Kj9I5Yq6JoGN33",
+	"BoN5oDmK4dXuK6P/v7fYwVlnmE3ZTh81848W1C+/5sbSZKFZ3IWalXUzFcD6fJrtKJmvG3bH2WkBgfnW",
+	"+uZdWoet9makLYOB1DNI54zLUW+vP/4N/2MyqPWtw8J+sNjUCyoKVhEq7NZAd4Zstky7fCTtnHxSVOe2",
+	"CD61g8aVWkKn5XDY656FFIJf85g6mBeSwyW2Ybk+/+dHmJ6h3oKCC0iWbEmBPnWIMdnzTt4lAzej1P8U",
+	"wyIxLrnwyFZCP8eHYlptVYs5Ui8bOpW3YJVWwJyOyo3TzT3C/c4A8JcPl++s5XTnN7aAChSHN9tbdUn4",
+	"BnB2WWPDlErO06CPm6O4AiPeHMWVmPDFQ6u3N4asngdcaGmuLu6uO0JqqJJ4/Jv5n8mD6mes4l0m8yJD",
+	"Tr9npSvDXCQXA8HN/AUTTjaurZqVRx22zhrmC6QPOTvPj7rE57i6PygoDlcrzBHwMHb/OJbbTsjML2oe",
+	"N+3dMiY9jyG53oJpXDJoapu+gA4xiMZ/ebLX2DUHTPC2YVyGhbqsY872v0m5dbGLDl6UoHplGZVtLT07",
+	"ugtydXAicWvYTj29bWFeTmmSx+ay7zrDLikLz+2415EDO/rBDJQvBg+0w3+Qdx6WUtm0SVd3ZPc8hj6I",
+	"rSDz1QPQnjPBKNcFYVEu/VV+hdluV9mstMVP/eSY9Pqo2+6LhrbWeDU3Kchnsli1W5bi1o4rLZtzkl+M",
+	"FkitZBENPnFFlYVf+BsYj3HXjoO1W8YJ9/z1m1s3JJHCneQrcpKNuZZinZUjoKXQxWfb6sbCiHYpe9uh",
+	"7CIJx0XkMmhBuFYE0ipX4NoU5coVBZUronmxX0GJiPnfgjeFefwo8L8y8BNnQ83rtPsQPU+94KytVgr8",
+	"ehaUZVDL6us5Jjop5QNCPezhnb0T7OZfJHJxyzTUSrajg/+mlEFxEMQxeHRbjKiVxw53bly3WEssw1NJ",
+	"1aif0iFqaFF8AQA2SsUQoueFMu7pmxyycIPLxXRXmMAL/PKjl1zVUnGH4JnvkP2wjGLcGAb4jr9eGID5",
+	"UrA/KCJPgrjGA8QBcyylKcckSTfXMCxeNvyOvW3uZ1zEm2j2kWT/+vp/O84HyumPT/D/Vpc13fwY2ult",
+	"w+vk1aKgB0hcW0QxAXcIJcD7NpTqVaCyjnTFZigm18NnUTmCC99/0QvlVxCo1g/DcutZsV6nZ235BbbQ",
+	"ghJWsHKpKI1k0HXF/K/+MmMVmIOHy7phlhxmMFKcx1HH5ySFICRES19PlUcPnXWNs07V4uGPy+TlmCsJ",
+	"AEWjSW2ZAU6GnTw26CdjbF/Sc5iVYdP8WT8Ixu5ncke36Y9SM8fGa2xTGNt85KH36DSXcU9Q7fiyANfN",
+	"QgkVEDAinvlCnsB8hI8ZAxJC3tDsXpm/A0CjRWrvZl97rkf3JxO+ndOiMnFrrkHfu/7+y8sEjD9LdX/+",
+	"gP4FmJ1hoiHvGTNSoOqtBXlLlLnFmPP4N6P5xv3+8PevzdfydGmA7ZmRZZuEbP64AYOvAVIBgVbnRAK+",
+	"vuMlEza/8Eq6w38joT6Y//3+ZGjrDFE91Izune+RunyXpOhddhpMJ6vcgg/8V0DkwT43XUYgtreT2Wso",
+	"iS56+CfnhXyBgEvYFdemMXZ4Bc5Hs+fKixTG48J2I03Czpjfr7gHfEfUFBQM/LbIHVszpWG8TqMxe8m2",
+	"kJzYNNbY1ejydcaSlg77yraq9Uen3D7I/oiHvVkhG2i8dJ3N4RrTPLBNlSMTS7rhkIxw3T23LPdSMOB2",
+	"7r56vGcIKfhRhOM7xur7iUa/OchVWoB8ahoX7TKbt45BCYsGyBvXrnp4Ts4UjG6r22uLRywI8trMYDnI",
+	"qEgTpi8ynGv3QHL6/aobszHb8Dw0lbUnEjSaDRoOUl5eLmNtY+GPeDbduia2V7ngweD/jU4oW7uHnEUo",
+	"TWwKBmeVlpcJi6zPH01KXsj6fF/zfggYnRkPvc+JZrti3PNg+/yBExra9rqYWGgb7GKKUJAzR7SUl90n",
+	"Nvz9RxOm53VdnV/x91dSN6/4+0/2nghLR/aZm7SFfOEA+P8HRTb8Pfm3N69ekD//5ckX/04wp3Tizp/D",
+	"7R0Vpc0q+Cgcf9ucv2Pn2m7F5Vn+Da7veeFKtR/uiLGfTpZZYgbsRlsMZegff385wvbLMOIeCEugOQQG",
+	"FhQ/HCuqjYnSi+9gt4k8mcFxx3wOAUuvRFz8gu2Dkkj3cE1SlkiplwBvHXajBv0b9Gk+kx12Oe+T9Mqu",
+	"hRyO+X5bKYb9aLOCrsYv/ECCUwepNFQjQEhyqYr3n+BkhM4qmPXU8RpFkjI/BqNGs3zMB/ITfKwBlJPk",
+	"A7xb3RTq7mZ1875S5sDdMmn/vK3f3z/1Z554/EBLTCofy/tZDN3KNt7nVQVZ1S30t3clUttsC0q7XBF6",
+	"JBy+ZLbOho9i2L/iV0Wwf8X1G4ZFOklYANsk6zpMCCGbKrNFPcDAUio1QXaHTbZscnxZvrKIZgtlqFZK",
+	"dmr+M65HB/r+W3z8T08iff1ndMvp4ecOm4zcpxWuWugatkzdQVmycag9AHFcKl+nrU53TiPVWhZmH/jc",
+	"dIxeZFr5e24bWSYttCjWTzSIfKyyMVouQwK9nFk/bWAdEW7ZHnzGLFsuawNEYMPfA+R/G4+1WMuG5rbk",
+	"csCr+5kYSS3zir+3jLzSddmM/olfmTf8PZp2ngdaEmXYQyuf1nZRPY5NqhnZRd/jEwOuxhudnajQAEOI",
+	"EK1PyV/MtD9/AllAsIQ/ETNL8gut9tjQSFbPoOlS28OKK7JndQrzqsJknFkASsMG7e6Ko70d1EIOLJCz",
+	"txoSiAm/Omtv+YRErkjDir20BsHKd1QKKCPkKTE1qm+SwE8Pq6tQVh7SxmovpwXVxQ53CZJZE1VQgDvu",
+	"QjzBg+TQbXmzQEphoorH759rqC8cfGZw4aFilIBcdApYZPkhG7L30SWvM7Iz/fDXx3j+LJ/wh8ksD8C1",
+	"F3YBn17lpzHaLHnDK4thnzDK3aJppw6cCfbJ7ehxI7eTZ80AJGtHAZbe3LESOnKDJkT+oXFVNSm3X42A",
+	"0xkKLQr53kkPWEGbJ4+6uEyS0K8pVk+WeH0vt4vXd6HPh5b8/1Z3zcg8q+S29RItJRejFTFm5RASuG5x",
+	"VQumZtQEZsYF2////4mVWPV8InBXj3ZZ3gvblLW7XAufAOysGkbLc9RxUkmlXP+ngSV/otjLsqBNw436",
+	"uAPAkdym9P0eQ7AGN2H/6RzgvuVLiEDybMs6FD/wmQvy/OW3AZyNJWFesoKPPSy6R94wM+4tXvOulZ1i",
+	"Loef7O33F9nsu9GNo8amqgiHiaAzzsvq6v+MtJRc1VXHnT16DRaMNkzpx7/ZK9mH0UASPnzVUJL9RKzb",
+	"KkRTX/Hl3dRwO3LdAK27us3FgP2n+qgs944rwTFfUwB1d6DWPnp1r4qOKKNrWrNmjLmv4YEJC9S2SKxl",
+	"sWd6BYlUaoXBWChiqndpSPh968zKwIPO8GbQL80nK2gXmnJe8H+xuPPihn7ZPQ0/z3KgIP4soQjlGFoN",
+	"SbMt9nEAhFt5u83+sy43xkLSh+r+9psZa6bZtkJ8Qvj+EhZfbSVqSZNv5Ye4ZcWx4fr86LWseHF+cMvR",
+	"9VNxlgJk7dhULYFrBxmB1qKwL3yLIkoE0yfZ7K8c/TI20BUOZ1pesSzQDP+RCrrNpxPi7F1ucOtW9KyW",
+	"whLslhg6CVFagrXGdWZMqGHm0B9R728YWgWj6h16+T0HtdaZFqSymhNvnsOa3szE5Y8Nsp47SHdJa6l3",
+	"KwQdbFy9SLQzDlAn+zD69apyWNHzGNYNMnuRXumNVOrRmooSB8VMsju240XFyFFwnQB/wilcwWvs5PQ6",
+	"uqWiH6VkKo+j16li4AoqFdCmbVj3buDYmNYpjzXdLw8v+Jbu2X05/d+y/gnyCoxOI0ZX99IJwD8tzV/g",
+	"CbN9VTaz+Xo9jnf3Bp/I8leuac/r/KD6Eyea2GowtSV0J2hNDcEdn1zmQz5/CFBXuIie40taeooe6mr5",
+	"bXoLw75lh7qi+loW3wtZHQ/Cf+TBa4Xwu7jUmNC8gRajPpbK0UGIzsbDQinIBdAAg/GtJIW4PR6L0eJc",
+	"+tQ6mEUmlo/NnJjGoWh9b+P2YiW1ayaygla32AS5kIcD3H1TCQUq1xHweaJO8XcBh43oFi5dxa17ubSh",
+	"MVSGK3tPcfTfDzBDN+tEdJkSRWkYdZva1+9VnZcG3zsiWz45D/jDA/C0GlAUDFJXoGPuHS2o0MkdFWeZ",
+	"plBvdQWgJHq1LD0Y+5PdZS7RZUObllM7esfMAeC7I/Srkca5dLKgDCkr9BYeyDJCK3lK97X/It8Dcazr",
+	"Rcax2SKfhI8ByZgqrsIfF7FsKugrDpkykEcDGdYde0qTA2NaLZiTFpUsgEQcaZNan9/SdSwf4xMxea4p",
+	"DbDyt+x9PHeRrh8pZogCtYXypNBCpWTnHKaLnNcIt68ceqXr+8dIUfF6LRHp6Mo516+p0szJwTUUOnzg",
+	"I/m34dvlwyQb4PEN12EjMHCBsWy9IFn7aj6o17S5VxbO+KbafyxOuxN+pDjZNbCxoDln7Gm9lIdKyUPb",
+	"p7/T+IS2GUkRKRi9vR5FKReXgp/NoFcCrxOl/GRtN2CTdi3uLHramhZ7CFqubfQJc04yY1AnWu3HTLdf",
+	"zO9XlHoYP9XPFn5bplUtPfsuxd4rUwxKkgDgl2tF9uysHrBy3FDhp6YEIcl62FZv5z38HOQhYWIZIj/W",
+	"vNgvnxL2ll+tz40Z+ndxxWpTknZUBVcs73RetYFZbWUeYz+2MU6bKZ6FDAHsPDVSjOat/wIPzIH/nkzT",
+	"WA4BvBsjUjubN5pVFgsLu4VXpvI8ceDcfsw2RU8tWQpkx7S5bGY+NpqoKl57D9iOinJFNGa2HrNxQ/4r",
+	"qirZjJ9VmJ1zvbPKjD+GmFE3TClzCC+FmPGLBUotZR8k9Z53qZa+28e/8enulg71cqoH87cQa9ku04nZ",
+	"9k/QzTlsQBnLc57d4fblmDP+65LrqyLAmg88+PVCbrcMgG0TEqwX6Z7wQjYNK3QYdmM2jwEh6eIJ6vKo",
+	"Ky7GIXF+cs8ser6EX/ZHzFg/r0GfrtFTxg+fc9D8lcn/uP3pR7JhVB8bRgpZVawwP6pFWEOVdqVoDSNl",
+	"Q0/C1VodaE3WDHLJ9E4q5nbbSTYd4wNK01q+1UzW4yVTr/GJRXnWfjXLKHjNGiWnDQI7aq5FYB9fCEge",
+	"GkucdhIyt1QbTjZ3t85NxE7ywwjOiV3vlZxhMPj8ENSCH09zxPH5vnkiZem7fcRo35V+f4AueQZhMPRT",
+	"4+ST3xsnbUzZ570KaVSeOY1qR9o0d2HrGb7G+++w02ssL7kGc+zoH2mfGUsXemwmGeQy17hWeAVRS9Vy",
+	"U0EY5GDAN8zlWIph+6ueTwt4NWnJvmEHeccs15bp1B6xgV8uY/3iZF3TMNuzss1Qe0aOopTo9IPsoh6u",
+	"/oUJa1la6XpiP1vmn/zeZR7rJi2bV86paz5hTGcCviHWMNsd8KgA0qApdvwO/hb6feMSMNwiMD3ajAVW",
+	"4ffX1vYYja26JJ0ts86L044XaLvALbgDV/PMF0tw3bY8TIPFsDvD1nmldINqAq8+nE3rsATi+Qe0vO8H",
+	"oa6TFVKUwNTOol3NZ6qigUNt4czPp0Z6dyH9kuNdQJ1rhsBRTnnCkPgliGOBYx9cmQvBz54kmuYrqwmg",
+	"Sxw/MGW/GG1afpEyju7fSzLYnGpPosbfU6/32leA2GTgXXW7V5i3Pjbi4Ec6CQwL3HF/FCVrPJi8QIUx",
+	"rdhH8UsMe/8veO2C4LXPrSDEwGohJwNPGyAkKagQUhO1CGptSjE4VTPij/nGPjJxrEtRndumpmu2wdQQ",
+	"rlooxWgNCTz4CR0RbrkxbAJS0+1y2TNw3KyZy8hxBl2IX7TySkMJWqtdNxN2+XNiJ6vSXA9G5cE9k2Hn",
+	"eSsKbTxXpeZSAkvJsM5iR+/YcvbVsvFEulb2rSTMovWRtiumCsxX6Ow4WGSOB/I5fjQC1BuyKGsoy69J",
+	"b+au5atdco5j8ydbKMxosfORa6g0hfv3ErvESA6SdUeVlaS28yJkmLKGLXSTjWwKxfTohrhl+qrA+zB+",
+	"hPRfnREs1ZAANssymS+KWcwgB17s+y868VbmbPIYKr3SJKDW5W6ElIv6lumrVbnoj+Q0SzH2eVUBFxZz",
+	"kJnRDKucuhqyKyH2j39TTE/GepE3y7jHnvyeqOs9borpZx1nG1G6C890+a6Iowgppu/fEzrhtHPIXFfc",
+	"cT+CvnpYf92DCIT1zSF75myyxwcG5QaXXdOvKSRRlfwfkovrSYgZ3YO0/JeSkNdHHZYoYhcwhkBT2mbr",
+	"HnowHCPi428Fyzp3vmOsvrVjX0sJ2OE/0tk7cs0zRpC9WrkoygKM/xHaQ3pfUNeVPbzRjTH78W/uP0eP",
+	"5ley2TLdYePD35n7xESv9qJnb7vAZS7GCV3a3Q73xu0LGIsQHsvu4Odl+bPg+nrBZjP6J1tX/LwsPU5b",
+	"pxML7GfE1ey2SND+TpP2m1rH7Rh6Cj4xV+rAj76w26KdbJaXAGb+rdjIST+BHTg766mR6LRc5naKPHWD",
+	"rogU7A+KyJMYAH67eSYTn35kpzc2SeBKewSGX3qTwKCIb7XU9dCSc4We6ULWZwQNxmCCbLCo6/88/+H7",
+	"GH272+Pxb/C/H6bhRxzxF7w4Phzl2mQLpB2qESFtNEYx9cye8A3TxwYaCyjZUTZrRtZQYDQIxAeiO6pp",
+	"llU0D0e85y3VpCGDD/cbWWMl7/bLCDfyrNWiTns5gkRH79g1VQCM/Za918u1wViSDTbXrbv/+wgpE9v8",
+	"cd0wALadbb50uBOv08ah7y3qnwhjl8l3suROnrb256XAs71oYBSvJOujJhiXvDM6DUuRAl9wH0J7Sn6O",
+	"inWPiuGiqFAn1hhdCuUcYCQGaFmoVJWmZ/UZ+TnIcQta+9Ji/9nNKuK7fHA9unxtrw05OTc9BGK5Bp6o",
+	"sA4mxZjV4hv3Z5U63HvY3pWSOOkddGSAhBsHxY7wG4irt8L/UX1MoHgvnKqKoRKupayYYVtGZVmKvw99",
+	"h2nZe49bzHAHHitmNuCxYqOdAN4c71+HMapFj+mMC+hZuVwLgGOFVoYCUHfcKz3/vIbgZ2Q7RJwBkx01",
+	"B8krjvb+Q+MBRR2PsF9PLflvLnNNwzXJ5g+KFLwpjgelqSg6kEDWBC52UjGRZEUCQHgJEl0lsAGzWrrQ",
+	"fEHmWJtPj/MoApTXcqUvyo83sqrkaVSkX9lHLmPXtMJ+xUXpwQWu12HbriKVO8pV0A1YMNqsSM2aA9fQ",
+	"NNRobdu9yKF8ipJUbLNYMpFlBF7XMakYWbQiUiASS0EryDZaU1GqCf7KY1OMV1je2kc+BYdXMN28Ij/H",
+	"KVzEdPm/HT/X8VVxtaRGdcPhSV/Io9A9MLU4+x7/hv8xHcVHMnyMghU7+/h6ZjuILDt/TRHiccMM38Yd",
+	"ufaRvL59G92DDvy4KYxu8hHB/LnGFia7oygbC/S2BCc9/JdlnJfSqoTb4poR6FPysBz+rFB3AZf72ZwF",
+	"qyrXaFPVZn7Q48jeaSEau4GmGIadx4pCN9fGaHNbXkUFoeYG1Mh6x1zOK9fDm+bX72vZBEI1wXro0GPn",
+	"PtLeJmo3L8NQN1SCj2HiMhBFii2YDS9u//bAPH78G/7HBQW1XvHHbXwY9mpJNrdOySxWQKE0Rd3u0uxv",
+	"VjcVRdVUclXQpmRlLLO+d87BMJeVVFzvrIBWF9TIJOxJWNeK2GWBh6BNoKADh3pXEGN3ih+YKD0/HvhK",
+	"0WWj0UpdK2ZeO0p8/yFaeWZZV29YIZs0HqUFrWqgS9Jy/ZZAUADWzkHpU1eIUEJg5h+SC+tPtCcW3wSB",
+	"mfRh5fWRpo0etY3hgWtmK8EH0kCf4fV6iQsGg2gglHRw1VZdb2RVmr04ebGfRKJoKXYVjO1G/zcsjm/L",
+	"ahG/YGX+wpvAaYz/7jmHB9gG2nbQGLWa3/qHHqCXRyonfqFU+Be2WQccJ0gOUrIN9y3iXU782Qn8gZbm",
+	"ah2v1kp0Xrm7dt+V71it53Vd+fxhOPW8qnz1wELmge2vMoI066U4D8OsZc2nltw+Stq3gMfkYZsW8jDZ",
+	"23qayPeqt4EcuCsC41wxGW52Jtw1PSo2/9w6GGVDFEWYKAwHjrWaPPljagIyER/6OD6/T/Cc9fCcwcyJ",
+	"rJlAVK4Iwc3rrLlzhDs21c3Tm8dmN/x/AQAA//8=",
 }
 
 // decodeSpec returns the embedded OpenAPI spec as raw JSON bytes,

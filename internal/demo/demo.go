@@ -6,6 +6,7 @@ package demo
 import (
 	"context"
 	_ "embed"
+	"encoding/json"
 	"fmt"
 	"maps"
 	"slices"
@@ -14,6 +15,7 @@ import (
 	"github.com/goccy/go-yaml"
 
 	"mnemos/core/band"
+	"mnemos/core/beacon"
 	"mnemos/core/check"
 	"mnemos/core/entry"
 	"mnemos/core/freq"
@@ -104,6 +106,11 @@ type planData struct {
 		Standby  float64
 		Amps     [2]float64
 	}
+	Beacon struct {
+		From, Words string
+		Back        int
+		Every       float64
+	}
 }
 
 // Fill writes the demonstration into a data file, in place of anything in it,
@@ -185,6 +192,13 @@ func Add(ctx context.Context, s *store.Store, today time.Time) (int64, error) {
 		if err := e.Relays(data.relay(loads)); err != nil {
 			return err
 		}
+		station, err := data.station()
+		if err != nil {
+			return err
+		}
+		if err := e.Beacons(store.Beacon{LoadID: loads[0].ID, Station: station}); err != nil {
+			return err
+		}
 		for _, set := range data.Sets {
 			made, err := e.AddSet(set.Kind, set.Name)
 			if err != nil {
@@ -198,6 +212,14 @@ func Add(ctx context.Context, s *store.Store, today time.Time) (int64, error) {
 		}
 		return nil
 	})
+}
+
+// station is the APRS station on the first radio, as it is kept.
+func (d planData) station() (string, error) {
+	s := beacon.Usual("foot", "")
+	s.From, s.Words, s.Back, s.Every, s.Smart = d.Beacon.From, d.Beacon.Words, d.Beacon.Back, d.Beacon.Every, false
+	text, err := json.Marshal(s)
+	return string(text), err
 }
 
 // relay is the relay on one of the radios.

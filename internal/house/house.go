@@ -5,6 +5,7 @@ import (
 	"context"
 	"time"
 
+	"mnemos/internal/beaconing"
 	"mnemos/internal/catalog"
 	"mnemos/internal/demo"
 	"mnemos/internal/fleet"
@@ -29,6 +30,7 @@ type House struct {
 	Scans   *listen.Listening
 	Log     *logbook.Logbook
 	Relays  *relaying.Relaying
+	Beacons *beaconing.Beaconing
 
 	store *store.Store
 	now   func() time.Time
@@ -44,6 +46,7 @@ func New(s *store.Store, now func() time.Time) *House {
 	h.Scans = listen.New(s, h.Fleet, h.Plans, now)
 	h.Log = logbook.New(s, h.Fleet, h.Plans, now)
 	h.Relays = relaying.New(s, h.Fleet, h.Plans, now)
+	h.Beacons = beaconing.New(s, h.Fleet, h.Plans, now)
 	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })
 	return h
 }

@@ -97,6 +97,8 @@ func called(row map[string]any) string {
 	switch {
 	case row["fingerprint"] != nil:
 		return "how far a channel has come"
+	case row["station"] != nil && row["load_id"] != nil && row["kind"] == nil:
+		return "the beacon"
 	case row["line_a"] != nil:
 		return "the relay"
 	case row["timed_channels"] != nil:

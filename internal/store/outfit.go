@@ -1,6 +1,9 @@
 package store
 
-import "fmt"
+import (
+	"context"
+	"fmt"
+)
 
 // ofLoad is a row of which a radio has one at the most: it goes and comes with the radio.
 type ofLoad interface {
@@ -11,19 +14,23 @@ type ofLoad interface {
 // strip drops what a radio has one of. It follows from what happens to the radio.
 func (e *Edit) strip(loadID int64) error {
 	var scans []Listening
-	if err := e.tx.SelectContext(e.ctx, &scans, "SELECT "+tables["listening"].columns+" FROM listening WHERE load_id = ?", loadID); err != nil {
-		return fmt.Errorf("read how load %d scans: %w", loadID, err)
-	}
-	for _, r := range scans {
-		if err := e.remove(r); err != nil {
-			return err
-		}
+	if err := owned(e, "listening", loadID, &scans); err != nil {
+		return err
 	}
 	var relays []Relay
-	if err := e.tx.SelectContext(e.ctx, &relays, "SELECT "+tables["relay"].columns+" FROM relay WHERE load_id = ?", loadID); err != nil {
-		return fmt.Errorf("read the relay of load %d: %w", loadID, err)
+	if err := owned(e, "relay", loadID, &relays); err != nil {
+		return err
 	}
-	for _, r := range relays {
+	var beacons []Beacon
+	return owned(e, "beacon", loadID, &beacons)
+}
+
+// owned removes the rows of a table that belong to a radio.
+func owned[R Row](e *Edit, table string, loadID int64, rows *[]R) error {
+	if err := e.tx.SelectContext(e.ctx, rows, "SELECT "+tables[table].columns+" FROM "+table+" WHERE load_id = ?", loadID); err != nil {
+		return fmt.Errorf("read the %s of load %d: %w", table, loadID, err)
+	}
+	for _, r := range *rows {
 		if err := e.remove(r); err != nil {
 			return err
 		}
@@ -46,4 +53,27 @@ func (e *Edit) outfit(r reversal) error {
 		return err
 	}
 	return e.write(r.now, was)
+}
+
+// Beacon returns the APRS station on a radio; one without an ID where nobody has set one up.
+func (s *Store) Beacon(ctx context.Context, loadID int64) (Beacon, error) {
+	var out []Beacon
+	if err := s.read.SelectContext(ctx, &out, "SELECT "+tables["beacon"].columns+" FROM beacon WHERE load_id = ?", loadID); err != nil {
+		return Beacon{}, fmt.Errorf("read the beacon of load %d: %w", loadID, err)
+	}
+	if len(out) == 0 {
+		return Beacon{LoadID: loadID}, nil
+	}
+	return out[0], nil
+}
+
+// Beacons says what APRS station is on a radio.
+func (e *Edit) Beacons(b Beacon) error {
+	if b.ID == 0 {
+		var err error
+		if b.ID, err = e.ID("beacon"); err != nil {
+			return err
+		}
+	}
+	return e.Put(b)
 }

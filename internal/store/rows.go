@@ -182,6 +182,16 @@ type Relay struct {
 
 func (r Relay) load() int64 { return r.LoadID }
 
+// Beacon is an APRS station on a radio.
+type Beacon struct {
+	ID      int64  `db:"id" json:"id"`
+	LoadID  int64  `db:"load_id" json:"load_id"`
+	Station string `db:"station" json:"station"` // JSON
+	Rev     int64  `db:"rev" json:"-"`
+}
+
+func (r Beacon) load() int64 { return r.LoadID }
+
 // Listened is some time in which somebody listened.
 type Listened struct {
 	ID       int64  `db:"id" json:"id"`
@@ -338,6 +348,7 @@ func (r Member) of() (string, int64)     { return "member", r.ID }
 func (r Standing) of() (string, int64)   { return "standing", r.ID }
 func (r Listening) of() (string, int64)  { return "listening", r.ID }
 func (r Relay) of() (string, int64)      { return "relay", r.ID }
+func (r Beacon) of() (string, int64)     { return "beacon", r.ID }
 func (r Listened) of() (string, int64)   { return "listened", r.ID }
 func (r Heard) of() (string, int64)      { return "heard", r.ID }
 func (r Attempt) of() (string, int64)    { return "attempt", r.ID }
@@ -359,7 +370,7 @@ type table struct {
 // tables are those that are edited.
 var tables = func() map[string]table {
 	out := map[string]table{}
-	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Listening{}, Relay{}, Listened{}, Heard{}, Attempt{}, Permission{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
+	for _, r := range []Row{Person{}, Plan{}, Unit{}, Load{}, channelRow{}, entryRow{}, TeamSlot{}, Set{}, Member{}, Standing{}, Listening{}, Relay{}, Beacon{}, Listened{}, Heard{}, Attempt{}, Permission{}, Snapshot{}, Template{}, Profile{}, Decision{}, Correction{}, editionRow{}} {
 		name, _ := r.of()
 		out[name] = tableOf(name, reflect.TypeOf(r))
 	}

@@ -178,7 +178,7 @@ func (s *Store) Clear(ctx context.Context) error {
 		return fmt.Errorf("clear: %w", err)
 	}
 	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	for _, table := range []string{"journal", "standing", "listening", "relay", "listened", "heard", "attempt", "permission", "member", "channel_set", "snapshot", "team_slot", "entry", "channel", "load", "unit", "plan", "record", "reject", "edition", "outline", "mapping", "decision", "correction", "profile", "template", "mended", "person"} {
+	for _, table := range []string{"journal", "standing", "listening", "relay", "beacon", "listened", "heard", "attempt", "permission", "member", "channel_set", "snapshot", "team_slot", "entry", "channel", "load", "unit", "plan", "record", "reject", "edition", "outline", "mapping", "decision", "correction", "profile", "template", "mended", "person"} {
 		if _, err := tx.ExecContext(ctx, "DELETE FROM "+table); err != nil {
 			return fmt.Errorf("clear %s: %w", table, err)
 		}

@@ -171,7 +171,7 @@ func (e *Edit) reverse(changes []RowChange) error {
 
 // follows are the tables whose rows follow from what happens to channels: they
 // are no reason to refuse that something is taken back.
-var follows = map[string]bool{"team_slot": true, "member": true, "standing": true, "listening": true, "relay": true}
+var follows = map[string]bool{"team_slot": true, "member": true, "standing": true, "listening": true, "relay": true, "beacon": true}
 
 // reversal is a row as it stands, and as it is to be; nil for none.
 type reversal struct {
@@ -242,7 +242,7 @@ func (e *Edit) restore(r reversal, own map[string][]int64) error {
 		return e.rejoin(r)
 	case r.table == "standing":
 		return e.restand(r)
-	case r.table == "listening" || r.table == "relay":
+	case r.table == "listening" || r.table == "relay" || r.table == "beacon":
 		return e.outfit(r)
 	case r.was != nil:
 		if x, ok := r.was.(entryRow); ok {

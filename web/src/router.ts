@@ -14,6 +14,7 @@ export const { p, navigate, isActive, route } = createRouter({
   '/radios/:radio': () => import('./views/radios/Radios.svelte').catch(failed),
   '/listen': () => import('./views/listen/Listen.svelte').catch(failed),
   '/relay': () => import('./views/relay/Relay.svelte').catch(failed),
+  '/beacon': () => import('./views/beacon/Beacon.svelte').catch(failed),
   '/load': () => import('./views/load/Load.svelte').catch(failed),
   '/log': () => import('./views/log/Log.svelte').catch(failed),
   '/settings': () => import('./views/settings/Settings.svelte').catch(failed),

@@ -14,7 +14,7 @@ import (
 var files embed.FS
 
 // Parts are the files in the order in which they stand in the document.
-var Parts = []string{"common", "plan", "slots", "sets", "history", "files", "templates", "people", "radios", "settings", "listings", "find", "print", "listen", "log", "relay", "live"}
+var Parts = []string{"common", "plan", "slots", "sets", "history", "files", "templates", "people", "radios", "settings", "listings", "find", "print", "listen", "log", "relay", "beacon", "live"}
 
 // Merge returns the whole contract as YAML. A name that two files give is an
 // error.

@@ -4,6 +4,7 @@ export const views = [
   { path: '/', name: 'Plan', digit: 2 },
   { path: '/listen', name: 'Listen', digit: 3 },
   { path: '/relay', name: 'Relay', digit: 4 },
+  { path: '/beacon', name: 'Beacon', digit: 5 },
   { path: '/load', name: 'Load', digit: 6 },
   { path: '/log', name: 'Log', digit: 7 },
   { path: '/radios', name: 'Radios', digit: 9 },

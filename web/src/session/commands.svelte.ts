@@ -14,6 +14,7 @@ export type Scope =
   | 'Load'
   | 'Listen'
   | 'Relay'
+  | 'Beacon'
   | 'Log'
   | 'In the scan';
 

@@ -113,9 +113,9 @@
   class="sticky top-0 z-20 flex h-[46px] items-stretch gap-2 border-b-2 border-bold bg-paper px-6 after:absolute after:inset-x-0 after:-bottom-[5px] after:border-b after:border-bold max-desk:h-[52px] max-desk:gap-1 max-desk:px-4 print:hidden"
 >
   <a class="self-center text-[19px] font-[760] tracking-tight no-underline" href="/">Mnemos</a>
-  <nav aria-label="Views" class="ml-5 flex max-desk:hidden">
+  <nav aria-label="Views" class="ml-3 flex max-desk:hidden">
     <span class="flex max-wide:hidden">
-      {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', views)}
+      {@render words('px-[7px]', 'after:inset-x-[7px] after:-bottom-[5px]', views)}
     </span>
     <span class="flex wide:hidden">
       {@render words('px-2.5', 'after:inset-x-2.5 after:-bottom-[5px]', here)}

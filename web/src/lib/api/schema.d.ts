@@ -1862,6 +1862,64 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/loads/{load}/beacon": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** The APRS station on a radio, worked out */
+        get: operations["getBeacon"];
+        /** Set up the station, or do something with it */
+        put: operations["setBeacon"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/beacon/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        /** The frames of the station, with one's own callsign alone */
+        get: operations["getBeaconFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/loads/{load}/beacon/track": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Drive a track with the station as it is set */
+        post: operations["driveTrack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -4507,6 +4565,199 @@ export interface components {
             by: number;
             /** Format: int64 */
             revision: number;
+        };
+        BeaconPart: {
+            id: string;
+            name: string;
+            /** @description as it stands; what has no letters is shown as a middle dot */
+            text: string;
+            says: string;
+            bytes: number[];
+            /**
+             * Format: double
+             * @description ms after the key
+             */
+            from: number;
+            /** Format: double */
+            to: number;
+            stuffed: number;
+        };
+        BeaconFrame: {
+            kind: string;
+            /** @description in TNC2 form */
+            text: string;
+            parts: components["schemas"]["BeaconPart"][];
+            /** Format: double */
+            total: number;
+            /** Format: double */
+            key_up: number;
+            flags: number;
+            bits: number;
+            stuffed: number;
+            bytes: number;
+            error: string;
+        };
+        BeaconOption: {
+            label: string;
+            set: {
+                [key: string]: unknown;
+            };
+            /**
+             * Format: double
+             * @description ms more or less
+             */
+            delta: number;
+        };
+        BeaconLine: {
+            id: string;
+            name: string;
+            value: string;
+            note: string;
+            /** Format: double */
+            cost: number;
+            options: components["schemas"]["BeaconOption"][];
+            mark: string;
+            why: string;
+        };
+        BeaconFinding: {
+            rule: string;
+            /** @enum {string} */
+            severity: "stop" | "fix" | "check" | "note";
+            title: string;
+            message: string;
+            source: string;
+            about: string;
+            fixes: components["schemas"]["BeaconFix"][];
+        };
+        BeaconFix: {
+            label: string;
+            set: {
+                [key: string]: unknown;
+            };
+        };
+        BeaconCase: {
+            says: string;
+            /** Format: double */
+            busy: number;
+            /** Format: double */
+            collides: number;
+            now: boolean;
+        };
+        BeaconBurst: {
+            station: number;
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            to: number;
+            repeat: number;
+            collides: boolean;
+        };
+        BeaconCheck: {
+            id: string;
+            says: string;
+            how: string;
+            sees: string;
+            why: string;
+            main: boolean;
+            /** @description when it was ticked; empty for not */
+            done: string;
+        };
+        BeaconChange: {
+            id: string;
+            says: string;
+            ground: string;
+            space: string;
+            done: boolean;
+        };
+        BeaconProfile: {
+            id: string;
+            says: string;
+        };
+        BeaconSymbol: {
+            id: string;
+            says: string;
+        };
+        BeaconView: {
+            unit: string;
+            modem: boolean;
+            demo: boolean;
+            /** @description how it is set up */
+            station: {
+                [key: string]: unknown;
+            };
+            profiles: components["schemas"]["BeaconProfile"][];
+            symbols: components["schemas"]["BeaconSymbol"][];
+            /** @description that others can call back on */
+            slots: components["schemas"]["BeaconProfile"][];
+            shown: components["schemas"]["BeaconFrame"][];
+            bill: components["schemas"]["BeaconLine"][];
+            /** Format: double */
+            interval: number;
+            stations: number;
+            repeats: number;
+            /** Format: double */
+            busy: number;
+            /** Format: double */
+            collides: number;
+            /**
+             * Format: double
+             * @description what is carried of the load if packets came at random
+             */
+            random: number;
+            cases: components["schemas"]["BeaconCase"][];
+            minute: components["schemas"]["BeaconBurst"][];
+            findings: components["schemas"]["BeaconFinding"][];
+            verdict: components["schemas"]["Verdict"];
+            channel_hz: number;
+            slot: number;
+            /** Format: double */
+            lat?: number;
+            /** Format: double */
+            lon?: number;
+            hidden: boolean;
+            sees: string;
+            flight: components["schemas"]["BeaconCheck"][];
+            switch: components["schemas"]["BeaconChange"][];
+            space: boolean;
+            own: boolean;
+            why_not: string;
+            /** Format: int64 */
+            revision: number;
+        };
+        BeaconDriven: {
+            sent: number;
+            /** Format: double */
+            mean_m: number;
+            /** Format: double */
+            worst_m: number;
+            /** @description among the points */
+            worst_at: number;
+            /** Format: double */
+            on_air_s: number;
+            /** @description points at which a beacon went out */
+            at: number[];
+        };
+        BeaconTrip: {
+            /** Format: double */
+            km: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            every: number;
+            points: {
+                /** Format: double */
+                lat: number;
+                /** Format: double */
+                lon: number;
+                /** Format: double */
+                t: number;
+                /** Format: double */
+                fixed_m: number;
+                /** Format: double */
+                steered_m: number;
+            }[];
+            fixed: components["schemas"]["BeaconDriven"];
+            steered: components["schemas"]["BeaconDriven"];
         };
         /** @description What a server-sent event holds */
         Event: {
@@ -7636,6 +7887,122 @@ export interface operations {
         };
         responses: {
             200: components["responses"]["Ledger"];
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBeacon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The station */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeaconView"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    setBeacon: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description settings by their names */
+                    set?: {
+                        [key: string]: unknown;
+                    };
+                    /** @description profile, space, ground, restored, tick, untick, circle, uncircle */
+                    act?: string;
+                    value?: string;
+                    /** Format: int64 */
+                    revision: number;
+                };
+            };
+        };
+        responses: {
+            /** @description The station after it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeaconView"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getBeaconFile: {
+        parameters: {
+            query: {
+                as: "tnc2" | "kiss";
+            };
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    "Content-Disposition": string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    driveTrack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                load: components["parameters"]["Load"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** @description a GPX file */
+                    text: string;
+                };
+            };
+        };
+        responses: {
+            /** @description What came of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeaconTrip"];
+                };
+            };
             default: components["responses"]["Problem"];
         };
     };
