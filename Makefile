@@ -72,7 +72,7 @@ dev: build
 bench: $(UI) chromium
 	@command -v sqlite3 >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends sqlite3; }
 	$(GO) test -run '^$$' -bench . -benchtime 2s ./internal/bench
-	$(GO) test -run '^$$' -bench 'Names|PlanFiles|Order|PDF|Reckon|Reach|TenMinutes|Propose|Look' ./core/naming ./internal/exchange ./core/walk ./core/scan ./core/rf ./core/relay ./internal/print
+	$(GO) test -run '^$$' -bench 'Names|PlanFiles|Order|PDF|Reckon|Reach|TenMinutes|Propose|Look|Decode|Track' ./core/naming ./internal/exchange ./core/walk ./core/scan ./core/rf ./core/relay ./core/aprs ./internal/print
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_BENCH=1 $(GO) test -count 1 -v -run TestMapCost ./e2e
 
 ## bench-ui: what Plan costs with 1,000 channels, and events to 20 clients
@@ -97,6 +97,8 @@ proof:
 	MNEMOS_SETUPS=$(SETUPS) $(GO) test -count 1 -timeout 60m -v -run 'WithStops|Smallest' ./core/scan
 	MNEMOS_WORLDS=5000 $(GO) test -count 1 -timeout 30m -v -run "Lead|Optimal" ./core/trial
 	MNEMOS_WORLDS=5000 $(GO) test -count 1 -timeout 30m -v -run "Topologies|TwoRepeaters" ./core/rf
+	@command -v multimon-ng >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends multimon-ng; }
+	MNEMOS_DECODER=1 $(GO) test -count 1 -v -run AnotherDecoder ./core/aprs
 	MNEMOS_TABLES=$(TABLES) $(GO) test -count 1 -timeout 120m -v -run Generated ./core/intake
 	MNEMOS_ROUNDS=50 $(GO) test -count 1 -timeout 30m -v -run TwoProcesses ./internal/cli
 	@command -v soffice >/dev/null && /usr/bin/python3 -c 'import openpyxl' 2>/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends libreoffice-calc python3-openpyxl; }
@@ -119,7 +121,7 @@ generate:
 ## fuzz: every parser for a while (FUZZTIME=1m)
 FUZZTIME ?= 1m
 fuzz:
-	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake core/table core/document core/template core/scan core/adif internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
+	@for p in core/freq core/tone core/geo core/entry core/listing core/radio core/handset core/intake core/table core/document core/template core/scan core/adif core/ax25 core/aprs internal/exchange; do for f in $$($(GO) test -list '^Fuzz' ./$$p | grep '^Fuzz'); do \
 		echo "$$p $$f"; $(GO) test -run '^$$' -fuzz "^$$f$$" -fuzztime $(FUZZTIME) -fuzzminimizetime 20x ./$$p || exit 1; done; done
 
 clean:

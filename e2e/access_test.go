@@ -26,7 +26,7 @@ func TestEveryViewInEveryTheme(t *testing.T) {
 			p.accessible()
 		}
 	}
-	for _, view := range []struct{ path, shows string }{{"/", "Marran Light"}, {"/find", "Quay House"}, {"/listen", "Trail hears"}, {"/log", "Test a channel"}, {"/radios", "as they are"}, {"/settings", "aerial"}, {"/keypad/1/8", "At rest"}} {
+	for _, view := range []struct{ path, shows string }{{"/", "Marran Light"}, {"/find", "Quay House"}, {"/listen", "Trail hears"}, {"/log", "Test a channel"}, {"/beacon", "840.8 ms"}, {"/radios", "as they are"}, {"/settings", "aerial"}, {"/keypad/1/8", "At rest"}} {
 		p.goes(view.path)
 		p.reads("main", view.shows)
 		if view.path == "/find" { // rows of every sort, and not all of them: axe looks at each letter

@@ -44,6 +44,7 @@ func TestScreenshots(t *testing.T) {
 		{"find", 1280, 800, "day", finding},
 		{"find-phone", 390, 844, "red", lacking},
 		{"relay", 1280, 900, "day", linking},
+		{"beacon", 1280, 1000, "day", sending},
 		{"log", 1280, 900, "night", trying},
 		{"radios", 1280, 800, "day", editing},
 		{"settings", 1280, 800, "day", setting},
@@ -240,4 +241,14 @@ func linking(p *person) {
 	p.mouse("Relay with Ferry")
 	p.reads(".panel", "You would not hear Orrin Moor")
 	p.reads("main", "Speak from here")
+}
+
+// sending is the station of the demonstration, with its walk.
+func sending(p *person) {
+	p.goes("/beacon")
+	p.reads("main", "840.8 ms")
+	p.mouse("or the walk of the demonstration")
+	p.reads("main", "6.1 km in 1:5")
+	ask[any](p, "document.activeElement.blur()")
+	ask[any](p, "scrollTo(0, 0)")
 }

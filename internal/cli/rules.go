@@ -11,6 +11,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"mnemos/core/beacon"
 	"mnemos/core/check"
 	"mnemos/core/relay"
 )
@@ -60,6 +61,10 @@ func RulesMarkdown() []byte {
 	}
 	b.WriteString("\n# Rules of relaying\n\nThey speak of a cross-band relay as a whole (`core/relay`).\n")
 	for _, r := range relay.Rules {
+		fmt.Fprintf(&b, "\n## %s\n\n**%s.** %s\n\n- Source: %s\n", r.ID, r.Title, r.Doc, r.Source)
+	}
+	b.WriteString("\n# Rules of beaconing\n\nThey speak of an APRS station (`core/beacon`).\n")
+	for _, r := range beacon.Rules {
 		fmt.Fprintf(&b, "\n## %s\n\n**%s.** %s\n\n- Source: %s\n", r.ID, r.Title, r.Doc, r.Source)
 	}
 	return b.Bytes()
