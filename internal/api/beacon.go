@@ -72,7 +72,9 @@ func wireBeacon(v *beaconing.View) (BeaconView, error) {
 				Options: each(l.Options, func(o beacon.Option) BeaconOption { return BeaconOption{Label: o.Label, Set: o.Set, Delta: o.Delta} }),
 			}
 		}),
-		Cases: each(v.Cases, func(c beacon.Case) BeaconCase { return BeaconCase{Says: c.Says, Busy: c.Busy, Collides: c.Collides, Now: c.Now} }),
+		Cases: each(v.Cases, func(c beacon.Case) BeaconCase {
+			return BeaconCase{Says: c.Says, Busy: c.Busy, Collides: c.Collides, Now: c.Now}
+		}),
 		Minute: each(v.Minute, func(b aprs.Burst) BeaconBurst {
 			return BeaconBurst{Station: b.Station, From: b.From, To: b.To, Repeat: b.Repeat, Collides: b.Collides}
 		}),
