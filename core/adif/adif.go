@@ -188,11 +188,8 @@ func fields(text string, n int) (r Record, rest string, losses []Loss) {
 			return r, "", losses
 		}
 		data := after[:size]
-		// Written in characters: take as many of them.
-		if count := []rune(after); !isASCII(data) && utf8.ValidString(after) && size <= len(count) {
-			if d := string(count[:size]); next(after[len(d):]) && !next(after[size:]) {
-				data = d
-			}
+		if !isASCII(data) {
+			data = inCharacters(after, size)
 		}
 		if slices.ContainsFunc(r, func(f Field) bool { return f.Name == name }) {
 			losses = append(losses, Loss{n, name, "it stands there twice: the first counts"})
@@ -201,6 +198,20 @@ func fields(text string, n int) (r Record, rest string, losses []Loss) {
 		}
 		text = after[len(data):]
 	}
+}
+
+// inCharacters is the data of a field whose length may count characters: then as many of
+// them are taken, else as many bytes. Only so much is looked at as that can be.
+func inCharacters(after string, size int) string {
+	window := []rune(after[:min(len(after), utf8.UTFMax*size)])
+	if len(window) < size {
+		return after[:size]
+	}
+	d := string(window[:size])
+	if utf8.ValidString(d) && strings.HasPrefix(after, d) && next(after[len(d):]) && !next(after[size:]) {
+		return d
+	}
+	return after[:size]
 }
 
 // next reports whether a text goes on as a file does between fields.

@@ -138,7 +138,7 @@ func Server(h *house.House) *echo.Echo {
 // is taken, and a whole listing only where one is brought in.
 func bodies(next echo.HandlerFunc) echo.HandlerFunc {
 	small, file, listing := middleware.BodyLimit(1<<20)(next), middleware.BodyLimit(16<<20)(next), middleware.BodyLimit(importing.MaxListing+1)(next)
-	files := regexp.MustCompile(`^/api/loads/\d+/(bring|against|take|table)$`)
+	files := regexp.MustCompile(`^/api/loads/\d+/(bring|against|take|table|log/file|beacon/track)$`)
 	return func(c *echo.Context) error {
 		switch path := c.Request().URL.Path; {
 		case c.Request().Method != http.MethodPost:
