@@ -272,3 +272,113 @@ func TestAnything(t *testing.T) {
 		}
 	}
 }
+
+// TestFlight: the four things come first and in this radio's own words; what is forgotten
+// stands behind them, and the status only for space.
+func TestFlight(t *testing.T) {
+	a, s := around(t), right()
+	r := beacon.Look(s, a)
+	var four []string
+	for _, c := range r.Flight {
+		if c.Main {
+			four = append(four, c.Says)
+		}
+	}
+	assert.Equal(t, []string{"modem on", "position valid", "beacon on", "frequency right"}, four)
+	line := func(r *beacon.Report, id string) beacon.Check {
+		for _, c := range r.Flight {
+			if c.ID == id {
+				return c
+			}
+		}
+		return beacon.Check{}
+	}
+	assert.Contains(t, line(r, "frequency").How, "slot 19 on the upper side")
+	assert.Equal(t, "144.390", line(r, "frequency").Sees)
+	assert.Contains(t, line(r, "modem").Sees, "upper side")
+	assert.Contains(t, line(r, "position").Sees, "fix")
+	assert.Empty(t, line(r, "status").ID)
+	up := beacon.Look(beacon.ToSpace(s, ""), a)
+	assert.NotEmpty(t, line(up, "status").ID)
+	assert.Equal(t, "145.825", line(up, "frequency").Sees)
+	a.Slots = nil
+	assert.Equal(t, "store it first", line(beacon.Look(s, a), "frequency").How)
+	s.Source = "fixed"
+	assert.Contains(t, line(beacon.Look(s, a), "position").Sees, "that you wrote")
+	a.Radio = nil
+	assert.NotContains(t, line(beacon.Look(s, a), "modem").Sees, "the the")
+}
+
+// TestSees: what a stranger reads is as exact as the format, and as often.
+func TestSees(t *testing.T) {
+	a := around(t)
+	for says, change := range map[string]func(*beacon.Station){
+		"to 18 m":         func(*beacon.Station) {},
+		"to 0.3 m":        func(s *beacon.Station) { s.Format = "compressed" },
+		"to 1.9 km":       func(s *beacon.Station) { s.Ambiguity = 2 },
+		"while you move":  func(s *beacon.Station) { s.Smart = true },
+		"every 10 min":    func(s *beacon.Station) { s.Smart, s.Every = false, 600 },
+		"on the internet": func(*beacon.Station) {},
+	} {
+		s := right()
+		change(&s)
+		assert.Contains(t, beacon.Look(s, a).Sees, says)
+	}
+	assert.Empty(t, beacon.Look(beacon.Usual("foot", ""), a).Sees, "nothing is sent yet")
+}
+
+// TestCases: the single changes are what they say: each is the station with that one thing
+// otherwise.
+func TestCases(t *testing.T) {
+	a, s := around(t), right()
+	s.Smart, s.Every = false, 60
+	r := beacon.Look(s, a)
+	require.NotEmpty(t, r.Cases)
+	assert.True(t, r.Cases[0].Now)
+	assert.InDelta(t, r.Traffic.Busy(), r.Cases[0].Busy, 1e-12)
+	for _, c := range r.Cases[1:] {
+		x := s
+		switch c.Says {
+		case "key-up 200 ms":
+			x.KeyUp = 200
+		case "path WIDE1-1":
+			x.Path = "WIDE1-1"
+		case "compressed":
+			x.Format = "compressed"
+		case "speed and turn":
+			u := beacon.Usual("foot", "")
+			x.Smart, x.Steer, x.Every = true, u.Steer, u.Every
+		case "every 3 min":
+			x.Every = 180
+		default:
+			assert.Fail(t, c.Says)
+		}
+		y := beacon.Look(x, a)
+		assert.InDelta(t, y.Traffic.Busy(), c.Busy, 1e-12, c.Says)
+		assert.InDelta(t, y.Traffic.Collides(), c.Collides, 1e-12, c.Says)
+		assert.Less(t, c.Busy, r.Traffic.Busy(), c.Says)
+	}
+}
+
+// TestObject: an event is an object with a name; a callsign without a number stands for a
+// fixed station; the regions have their own frequencies.
+func TestObject(t *testing.T) {
+	a := around(t)
+	s := beacon.Usual("event", "QX2AML")
+	s.Object = "RACE"
+	x := beacon.Look(s, a).Shown[0]
+	require.Empty(t, x.Error)
+	assert.True(t, strings.HasPrefix(string(x.Frame.Info), ";RACE     *111111z4101.20N/05518.60WE"), string(x.Frame.Info))
+	assert.Equal(t, "QX2AML", x.Frame.From.String())
+	for region, mhz := range map[string]string{"us": "144.390", "uk": "144.800", "de": "144.800", "au": "145.175", "nz": "144.575"} {
+		b := a
+		b.Plan = band.MustLoad(region)
+		assert.Equal(t, mhz, beacon.Look(right(), b).Channel.MHz(), region)
+	}
+	s = right()
+	s.Status, s.To, s.Text = "on the ridge", "QX1ABC", "see you at noon"
+	r := beacon.Look(s, a)
+	require.Len(t, r.Shown, 3)
+	assert.Equal(t, ">on the ridge", string(r.Shown[1].Frame.Info))
+	assert.Equal(t, ":QX1ABC   :see you at noon{1", string(r.Shown[2].Frame.Info))
+}

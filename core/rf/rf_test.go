@@ -324,3 +324,76 @@ func BenchmarkTenMinutes(b *testing.B) {
 		w.Run(overs, 10*time.Minute)
 	}
 }
+
+// TestLog: whatever happens in a world, what is noted of it holds together: stretches follow
+// each other in time and never overlap, a carrier is seen before it opens anything, shares
+// are shares, and nobody sends whom nothing keys.
+func TestLog(t *testing.T) {
+	rnd := rand.New(rand.NewPCG(19, 6)) //nolint:gosec // the same worlds each time
+	for i := range 400 {
+		w, overs := topology(rnd)
+		const until = 20 * time.Second
+		r := w.Run(overs, until)
+		for si, s := range w.Stations {
+			for k := range s.Transmitters {
+				p := rf.Port{Station: si, At: k}
+				last, sum := time.Duration(0), time.Duration(0)
+				for _, x := range r.Sent(p) {
+					require.GreaterOrEqual(t, x.From, last, "world %d", i)
+					require.Greater(t, x.To, x.From, "world %d", i)
+					require.LessOrEqual(t, x.To, until)
+					last, sum = x.To, sum+x.To-x.From
+				}
+				require.InDelta(t, sum.Seconds()/until.Seconds(), r.Share(p, 0, until), 1e-9)
+				require.LessOrEqual(t, r.Share(p, 0, until/2), 1.0)
+			}
+			for k, rx := range s.Receivers {
+				last := time.Duration(-1)
+				for _, h := range r.Heard(rf.Port{Station: si, At: k}) {
+					require.GreaterOrEqual(t, h.Carrier, last, "world %d", i)
+					last = h.Carrier
+					if h.Squelch != rf.None {
+						require.GreaterOrEqual(t, h.Squelch-h.Carrier, rx.Squelch)
+					}
+					if h.Open != rf.None {
+						require.GreaterOrEqual(t, h.Open, h.Squelch)
+						require.GreaterOrEqual(t, h.End, h.Open)
+					}
+				}
+			}
+		}
+		quiet := w.Run(nil, until)
+		at, ok := quiet.Last()
+		require.Zero(t, at, "nobody keys anything")
+		require.True(t, ok)
+		require.Equal(t, r.Sent(rf.Port{}), w.Run(overs, until).Sent(rf.Port{}), "the same every time")
+	}
+}
+
+// TestCapture: two people at once. Each is heard as if alone, and nobody is heard who is out
+// of reach, on another frequency, or whose receiver his own transmitter makes deaf.
+func TestCapture(t *testing.T) {
+	handheld := func(f freq.Hz, key tone.Tone) rf.Station {
+		return rf.Station{
+			Transmitters: []rf.Transmitter{{Freq: f, Key: key, Rise: 30 * ms}},
+			Receivers:    []rf.Receiver{{Freq: f, Lock: key, Squelch: 40 * ms, Decode: 250 * ms, Close: 100 * ms, Own: []int{0}, Recover: 50 * ms}},
+		}
+	}
+	w := rf.World{Stations: []rf.Station{handheld(link, t100), handheld(link, t100), handheld(link, t123), handheld(dn, t100), handheld(link, t100)}}
+	w.Hears = func(r, tx int) bool { return r != 4 && tx != 4 }
+	both := []rf.Over{{Tx: rf.Port{Station: 0}, To: 4 * time.Second}, {Tx: rf.Port{Station: 1}, From: 2 * time.Second, To: 6 * time.Second}}
+	r := w.Run(both, 10*time.Second)
+	one := r.Heard(rf.Port{Station: 1})
+	require.Len(t, one, 1, "it hears the first until it keys itself")
+	assert.Equal(t, 2030*ms, one[0].End)
+	first := r.Heard(rf.Port{Station: 0})
+	require.Len(t, first, 1, "and the first hears it after letting go")
+	assert.Equal(t, 4050*ms, first[0].Carrier, "when it has recovered")
+	other := r.Heard(rf.Port{Station: 2})
+	require.NotEmpty(t, other, "the carrier is there")
+	for _, h := range other {
+		assert.Equal(t, rf.None, h.Open, "and its tone is another")
+	}
+	assert.Empty(t, r.Heard(rf.Port{Station: 3}), "another frequency")
+	assert.Empty(t, r.Heard(rf.Port{Station: 4}), "out of reach")
+}

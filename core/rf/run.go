@@ -273,11 +273,15 @@ func (s *simulation) transmit(t *transmitter) bool {
 	return true
 }
 
-// log ends what a transmitter was sending.
+// log ends what a transmitter was sending. What began and ended at one moment was not.
 func (s *simulation) log(t *transmitter) {
-	if t.on {
-		list := s.run.sent[t.Port]
-		list[len(list)-1].To = s.at
+	if !t.on {
+		return
+	}
+	list := s.run.sent[t.Port]
+	last := len(list) - 1
+	if list[last].To = s.at; list[last].From == s.at {
+		s.run.sent[t.Port] = list[:last]
 	}
 }
 

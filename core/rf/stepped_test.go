@@ -122,7 +122,7 @@ func stepped(w *rf.World, overs []rf.Over, until time.Duration) map[rf.Port][][2
 				if on && !t.on {
 					t.opened = now
 				}
-				if t.on && !on {
+				if t.on && !on && now > t.opened { // what begins and ends at one moment was not
 					out[t.p] = append(out[t.p], [2]time.Duration{t.opened, now})
 				}
 				if on != t.on || on && tail != t.tail {

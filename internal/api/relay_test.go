@@ -39,7 +39,7 @@ func TestRelayOverTheWire(t *testing.T) {
 	assert.Equal(t, true, loop["does"])
 	assert.Equal(t, false, v["kept"])
 	for _, line := range []string{"", "blue", "77", "%22", "1e999", "-5", "146.52+146.52", "%00", "446.1+ts", strings.Repeat("9", 390)} {
-		status, v = c.ask(http.MethodGet, path+"?a="+line, nil)
+		status, _ = c.ask(http.MethodGet, path+"?a="+line, nil)
 		assert.Contains(t, []int{http.StatusOK, http.StatusBadRequest, http.StatusUnprocessableEntity}, status, line)
 	}
 	status, _ = c.ask(http.MethodGet, path+"?a="+strings.Repeat("9", 500), nil)
