@@ -294,6 +294,12 @@ func TestFlight(t *testing.T) {
 		return beacon.Check{}
 	}
 	assert.Contains(t, line(r, "frequency").How, "slot 19 on the upper side")
+	for id, how := range map[string]string{"modem": "menu 6 1, packet on", "position": "menu 6 3, own place", "beacon": "menu 6 4, by itself"} {
+		assert.Equal(t, how, line(r, id).How, "its own keys")
+	}
+	bare := *a.Radio
+	bare.Crib = nil
+	assert.Equal(t, "as its manual says", line(beacon.Look(s, beacon.Around{Plan: us, Radio: &bare}), "modem").How)
 	assert.Equal(t, "144.390", line(r, "frequency").Sees)
 	assert.Contains(t, line(r, "modem").Sees, "upper side")
 	assert.Contains(t, line(r, "position").Sees, "fix")

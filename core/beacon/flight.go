@@ -33,7 +33,7 @@ func flight(s Station, a Around, r *Report) (out []Check) {
 	if r.Slot >= 0 {
 		slot = fmt.Sprintf("slot %d on the %s: %s", r.Slot, side, crib(radio.Recall, "recall it"))
 	}
-	manual := "as its manual says"
+	keys := func(x radio.Setting) string { return crib(x, "as its manual says") }
 	fix := "the receiver shows a fix"
 	if s.Source == "fixed" {
 		fix = "the place that you wrote"
@@ -41,9 +41,9 @@ func flight(s Station, a Around, r *Report) (out []Check) {
 	add := func(id, says, how, sees, why string, main bool) {
 		out = append(out, Check{id, says, how, sees, why, main})
 	}
-	add("modem", "modem on", manual, "its sign, on the "+side, "without it nothing is made", true)
-	add("position", "position valid", manual, fix, "else it sends none, or an old one", true)
-	add("beacon", "beacon on", manual, "its sign, and that it sends by itself", "", true)
+	add("modem", "modem on", keys(radio.ModemKey), "its sign, on the "+side, "without it nothing is made", true)
+	add("position", "position valid", keys(radio.PositionKey), fix, "else it sends none, or an old one", true)
+	add("beacon", "beacon on", keys(radio.BeaconKey), "its sign, and that it sends by itself", "", true)
 	add("frequency", "frequency right", slot, r.Channel.MHz(), "", true)
 	add("side", "the modem is on the "+side, "", "", "the other side hears voice, and would send packets there", false)
 	add("volume", "volume down on that side", "", "", "packets are loud", false)

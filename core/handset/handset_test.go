@@ -1,6 +1,7 @@
 package handset
 
 import (
+	"maps"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -210,6 +211,22 @@ func TestRefused(t *testing.T) {
 		c.change(&q)
 		_, err = New(&q)
 		assert.ErrorContains(t, err, c.says)
+	}
+}
+
+// TestNothingSendsByItself: whatever the owner writes for what sends by itself, no key of it is
+// on the handset, and no sequence of it is known.
+func TestNothingSendsByItself(t *testing.T) {
+	shipped, err := radio.Load("trail")
+	require.NoError(t, err)
+	for _, s := range []radio.Setting{radio.RelayKey, radio.ModemKey, radio.PositionKey, radio.BeaconKey} {
+		p := *shipped
+		p.Crib = maps.Clone(p.Crib)
+		p.Crib[s] = "press BCN, press UP or DOWN until it shows"
+		h, err := New(&p)
+		require.NoError(t, err, s)
+		assert.NotContains(t, h.Keys(), "BCN", s)
+		assert.NotContains(t, h.bindings, "BCN", s)
 	}
 }
 

@@ -35,7 +35,7 @@ func bind(p *radio.Profile) (map[string]binding, error) {
 	out := map[string]binding{}
 	for _, c := range radio.Cribs {
 		words := p.Crib[c.Setting]
-		if words == "" {
+		if words == "" || c.Setting.Printed() {
 			continue
 		}
 		acts, ok := radio.Acts(words)
@@ -80,7 +80,7 @@ func bind(p *radio.Profile) (map[string]binding, error) {
 
 // optional are the settings that no sheet steps through: words that cannot
 // be followed do no harm there.
-var optional = map[radio.Setting]bool{radio.Burst: true, radio.Name: true, radio.RelayKey: true, radio.ScanKey: true, radio.DualWatchKey: true, radio.Reverse: true, radio.KeyLock: true, radio.Line: true}
+var optional = map[radio.Setting]bool{radio.Burst: true, radio.Name: true, radio.ScanKey: true, radio.DualWatchKey: true, radio.Reverse: true, radio.KeyLock: true, radio.Line: true}
 
 // Keys returns the keys of the radio, figures last; a key that is held has
 // "hold " before it, a knob that is turned + or - behind it.
@@ -97,6 +97,9 @@ func (h *Handset) Keys() []string {
 	}
 	var names []string // the letter key may be a knob that other settings turn
 	for _, c := range radio.Cribs {
+		if c.Setting.Printed() {
+			continue
+		}
 		acts, _ := radio.Acts(h.p.Crib[c.Setting])
 		for _, a := range acts {
 			if a.Kind == radio.Spelled {

@@ -40,6 +40,9 @@ const (
 	KeyLock        Setting = "key_lock"
 	Line           Setting = "line"
 	RelayKey       Setting = "relay"
+	ModemKey       Setting = "modem"
+	PositionKey    Setting = "position"
+	BeaconKey      Setting = "beacon"
 )
 
 // Cribs are the settings in the order in which a profile asks for them, each
@@ -78,6 +81,9 @@ var Cribs = []struct {
 	{KeyLock, "key lock"},
 	{Line, "choose the line"},
 	{RelayKey, "relay"},
+	{ModemKey, "APRS modem on"},
+	{PositionKey, "own position"},
+	{BeaconKey, "beacon on"},
 }
 
 // Label is the setting in the words of a sheet; "" for one that is not known.
@@ -88,6 +94,16 @@ func (s Setting) Label() string {
 		}
 	}
 	return ""
+}
+
+// Printed reports whether the words for s are only ever printed: what they start sends by
+// itself, so nothing that is followed key by key, and no drill, reaches it.
+func (s Setting) Printed() bool {
+	switch s {
+	case RelayKey, ModemKey, PositionKey, BeaconKey:
+		return true
+	}
+	return false
 }
 
 // Crib is where each setting of a radio is: keys and menus, in the words that

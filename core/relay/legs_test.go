@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mnemos/core/band"
 	"mnemos/core/evidence"
 	"mnemos/core/freq"
 	"mnemos/core/relay"
@@ -157,6 +158,23 @@ func TestIdentify(t *testing.T) {
 	}()), "nobody of yours speaks")
 }
 
+// TestBand: a band bears its name where it is one. Source: ITU Radio Regulations, article 5:
+// 144–148 MHz is amateur in Regions 2 and 3, 144–146 MHz in Region 1.
+func TestBand(t *testing.T) {
+	named := func(region, line string) string {
+		s := link(t)
+		s.Plan = band.MustLoad(region)
+		s.A.Channel = chan1(t, line)
+		return s.Band(s.A)
+	}
+	assert.Equal(t, "2 m", named("us", "147.45 simplex"))
+	assert.Equal(t, "VHF", named("r1", "147.45 simplex"), "no amateur band there")
+	assert.Equal(t, "2 m", named("r1", "145.45 simplex"))
+	assert.Equal(t, "70 cm", named("us", "446.1 simplex"))
+	assert.Equal(t, "VHF", named("us", "151.82 simplex"))
+	assert.Equal(t, "UHF", named("us", "462.5625 simplex"))
+}
+
 // TestCard: the card speaks of this radio: its crib, whether the mode survives, the wait.
 func TestCard(t *testing.T) {
 	says := func(s relay.Setup, id string) string {
@@ -168,7 +186,11 @@ func TestCard(t *testing.T) {
 		return ""
 	}
 	s := link(t)
-	assert.Contains(t, says(s, "in-keys"), "manual of Ferry")
+	assert.Equal(t, "Ferry: set 4 0, relay.", says(s, "in-keys"))
+	bare := *s.Vehicle.Radio
+	bare.Crib = nil
+	s.Vehicle.Radio = &bare
+	assert.Contains(t, says(s, "in-keys"), "manual of Ferry", "whose crib has no line for it")
 	assert.Contains(t, says(s, "left-cycle"), "must not relay")
 	assert.Equal(t, "Key, wait 0.9 s, then speak.", says(s, "while-wait"), "rounded up: who waits for less is cut off")
 	assert.Contains(t, says(s, "rehearse-far"), "it hears 144.690 and sends 145.290", "reversed")

@@ -64,6 +64,14 @@ func (s Side) name() string {
 	return s.Channel.Receive.MHz()
 }
 
+// half is which of the two halves of the radio a side needs.
+func (s Side) half() string {
+	if s.Channel.Receive < uhf {
+		return "VHF"
+	}
+	return "UHF"
+}
+
 // Unit is a radio that takes part.
 type Unit struct {
 	Name    string
@@ -230,6 +238,15 @@ func sameBand(s Setup) bool {
 
 // uhf begins at 300 MHz. Source: ITU Radio Regulations 2.1.
 const uhf = 300 * freq.MHz
+
+// Band is what the band of a side is called here: an amateur band by its name in the plan,
+// anything else VHF or UHF.
+func (s Setup) Band(side Side) string {
+	if b, ok := s.Plan.Band(side.Channel.Receive); ok {
+		return b.Name
+	}
+	return side.half()
+}
 
 // watts is what a side sends with.
 func (s Setup) watts(side Side) float64 { return s.Vehicle.Radio.Watts.Of(side.Channel.Power) }

@@ -29,8 +29,7 @@ var radioRules = []Rule{
 			if p.A.Channel.Receive == 0 || p.B.Channel.Receive == 0 || !sameBand(p.Setup) {
 				return
 			}
-			name := map[bool]string{true: "VHF", false: "UHF"}[p.A.Channel.Receive < uhf]
-			p.report1(Finding{Severity: check.Stop, Title: "Both sides are " + name, Message: "One side has to be VHF and the other UHF: the side that sends would make the other deaf."})
+			p.report1(Finding{Severity: check.Stop, Title: "Both sides are " + p.A.half(), Message: "One side has to be VHF and the other UHF: the side that sends would make the other deaf."})
 		},
 	},
 	{

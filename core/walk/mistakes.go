@@ -197,7 +197,7 @@ func slips(p *radio.Profile, s keypad.Sheet) []slip {
 	}
 	for _, c := range radio.Cribs {
 		acts, ok := radio.Acts(p.Crib[c.Setting])
-		if !ok || acts[0].Kind != radio.Choose || acts[0].Turn || c.Setting == radio.VFO || c.Setting == radio.Recall {
+		if !ok || acts[0].Kind != radio.Choose || acts[0].Turn || c.Setting == radio.VFO || c.Setting == radio.Recall || c.Setting.Printed() {
 			continue // opened by keys of its own
 		}
 		for i, word := range []string{"once", "twice"} {

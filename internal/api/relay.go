@@ -80,7 +80,7 @@ func wireRelaySide(v *relaying.View, s relaying.Side) RelaySide {
 
 func wireReport(r *relay.Report) RelayReport {
 	out := RelayReport{
-		Title: r.Title, Verdict: Verdict(r.Verdict), LinkSide: r.LinkSide, Basis: relay.Basis(),
+		Title: r.Title, Verdict: Verdict(r.Verdict), LinkSide: r.LinkSide, Basis: relay.Basis(), Bands: []string{r.Setup.Band(r.Setup.A), r.Setup.Band(r.Setup.B)},
 		Ends: each(r.Ends, func(e relay.End) RelayEnd {
 			return RelayEnd{Name: e.Name, Callsign: e.Callsign, Repeater: e.Repeater, Outcome: e.Outcome, Passes: string(e.Passes), Says: e.Says}
 		}),

@@ -4500,6 +4500,8 @@ export interface components {
         RelayReport: {
             title: string;
             verdict: components["schemas"]["Verdict"];
+            /** @description what the bands of both sides are called here */
+            bands: string[];
             ends: components["schemas"]["RelayEnd"][];
             legs: components["schemas"]["RelayLeg"][];
             findings: components["schemas"]["RelayFinding"][];

@@ -9,7 +9,7 @@
     r: Report;
     g: Ground;
     vehicle: string;
-    bands: [string, string];
+    bands: string[];
     watts: [number, number];
     foot: number;
   }

@@ -3,32 +3,26 @@
   import { untrack } from 'svelte';
   import Button from '$parts/Button.svelte';
   import Evidence from '$parts/Evidence.svelte';
-  import Mark from '$parts/Mark.svelte';
-  import StandingRule from '$parts/StandingRule.svelte';
   import { chosen as picks } from '$lib/api/chosen.svelte';
   import { client } from '$lib/client';
-  import { toneText, when } from '$lib/format';
+  import { toneText } from '$lib/format';
   import { ledgerQuery, workspaceQuery } from '$lib/queries';
   import { narrow } from '$lib/screen.svelte';
   import { commands, field } from '$session/commands.svelte';
   import { desk } from '$session/session';
-  import Burden from './Burden.svelte';
   import Chain from './Chain.svelte';
   import { ground, loopScale, overScale } from './draw';
-  import Findings from './Findings.svelte';
-  import Identify from './Identify.svelte';
-  import Links from './Links.svelte';
   import LoopTime from './LoopTime.svelte';
   import OverTime from './OverTime.svelte';
   import { RelayState, type Fix } from './relay.svelte';
   import RunCard from './RunCard.svelte';
   import SideLine from './SideLine.svelte';
+  import Verdict from './Verdict.svelte';
 
   const relay = new RelayState(desk);
   let first = $state<HTMLInputElement>();
   let second = $state<HTMLInputElement>();
   let width = $state(0);
-  let consent = $state('');
 
   const workspace = createQuery(workspaceQuery);
   const ledger = createQuery(() => ledgerQuery(client, picks.load));
@@ -67,16 +61,6 @@
   const top = $derived(g.time + (narrow.is ? 48 : 46));
   const scale = $derived(r?.over ? overScale(r.over, top, narrow.is) : r?.loop ? loopScale(r.loop, top) : undefined);
   const foot = $derived(scale?.foot ?? g.time);
-  const bandOf = (hz: number | undefined) =>
-    hz === undefined
-      ? ''
-      : hz < 300e6
-        ? hz < 148.1e6 && hz >= 144e6
-          ? '2 m'
-          : 'VHF'
-        : hz >= 420e6 && hz <= 450e6
-          ? '70 cm'
-          : 'UHF';
   const label = $derived(
     r
       ? `${r.legs.map((l) => `${l.gloss} on ${String(l.leg.hz / 1e6)} megahertz: ${l.leg.says}.`).join(' ')} ${
@@ -86,16 +70,6 @@
         } ${r.loop?.does ? `It loops: a turn takes ${r.loop.period.toFixed(1)} seconds, and nothing ends it.` : ''}`
       : '',
   );
-  const standing = $derived.by(() => {
-    if (!v) return undefined;
-    const order = ['planned', 'stored', 'keyed', 'proven'] as const;
-    return order.indexOf(v.a.standing.now) <= order.indexOf(v.b.standing.now) ? v.a.standing : v.b.standing;
-  });
-  const tally = $derived({
-    check: r?.findings.filter((f) => f.severity === 'check').length ?? 0,
-    fix: r?.findings.filter((f) => f.severity === 'fix').length ?? 0,
-    stop: r?.findings.filter((f) => f.severity === 'stop').length ?? 0,
-  });
   const waits = (tone: string | null) => (tone && tone !== 'none' ? `only with ${toneText(tone)}` : 'whatever comes');
   const tells = (tone: string | null) => (tone && tone !== 'none' ? `with ${toneText(tone)}` : 'without a tone');
 
@@ -276,14 +250,7 @@
         <div class="draw" bind:clientWidth={width}>
           {#if r && width > 0}
             <svg {width} height={Math.ceil(foot + 12)} role="img" aria-label={label}>
-              <Chain
-                {r}
-                {g}
-                vehicle={v.vehicle}
-                bands={[bandOf(v.a.channel?.receive_hz), bandOf(v.b.channel?.receive_hz)]}
-                watts={[v.a.watts, v.b.watts]}
-                {foot}
-              />
+              <Chain {r} {g} vehicle={v.vehicle} bands={r.bands} watts={[v.a.watts, v.b.watts]} {foot} />
               <path class="div" d="M0,{g.time}H{width}" />
               {#if r.over && scale}<OverTime
                   o={r.over}
@@ -301,96 +268,7 @@
     {:else if look.isError}<p role="alert" class="py-4 text-stop">{look.error.message}</p>
     {:else}<p class="py-4 text-ink2" aria-busy="true">Working the relay out …</p>{/if}
   </main>
-  {#if v?.can && r}
-    <aside class="panel" aria-label="Verdict">
-      <header>
-        <h2>{r.title}</h2>
-        <span class="text-[16px]"><Evidence kind={r.verdict} size={16} /></span>
-      </header>
-      <p class="ends">
-        {#each [...r.ends].reverse() as e, i (i)}<span class:text-conflict={e.passes === 'no'}
-            ><Mark kind={e.passes === 'yes' ? 'agrees' : e.passes === 'no' ? 'conflict' : 'unverified'} />
-            {e.outcome}</span
-          >{/each}
-      </p>
-      {#if standing}<StandingRule {standing} person="" radio={v.vehicle} />{/if}
-      <p class="quiet">
-        {v.rehearsed ? `Rehearsed ${when(v.rehearsed)}.` : 'Not rehearsed as it is set up now.'}
-        {v.taken ? 'Both sides are in the radios as they are.' : ''}
-      </p>
-      <p class="tally">
-        {#if tally.stop > 0}<span class="text-stop"><Mark kind="stop" /> {tally.stop} to stop</span>{/if}
-        {#if tally.fix > 0}<span class="text-conflict"><Mark kind="conflict" /> {tally.fix} in conflict</span>{/if}
-        <span><Mark kind="unverified" /> {tally.check} to confirm</span>
-      </p>
-      {#if !v.taken && r.verdict !== 'stop' && v.kept}
-        <p class="py-1">
-          <Button kind="main" key={commands.key('relay-take')} onclick={() => void relay.take(picks.load, v.revision)}
-            >Take both sides into the plan and both radios</Button
-          >
-        </p>
-      {/if}
-      <Findings findings={r.findings} {fix} />
-      {#if r.loop}
-        <section class="loop" aria-label="The loop">
-          {#if r.loop.does}
-            <h3>What would end it?</h3>
-            {#each r.loop.ends as e (e.says)}<p class="row">
-                <span>{e.says}</span><span class:text-stop={e.quiet === 0}
-                  ><Mark kind={e.quiet === 0 ? 'stop' : 'agrees'} />
-                  {e.quiet === 0 ? 'never' : `quiet after ${e.quiet.toFixed(1)} s`}</span
-                >
-              </p>{/each}
-          {/if}
-          <h3>Both owners agree?</h3>
-          <p class="quiet">Then this becomes a warning. Who agreed, and when, is printed on the run card.</p>
-          <form
-            onsubmit={(e) => {
-              e.preventDefault();
-              set({ consent: consent || v.settings.consent });
-            }}
-          >
-            <label class="sr-only" for="consent">who agreed, when, and how</label>
-            <input
-              id="consent"
-              value={consent || v.settings.consent}
-              oninput={(e) => (consent = e.currentTarget.value)}
-              placeholder="who agreed, when, and how"
-              maxlength="400"
-            />
-            <Button type="submit">Keep this note</Button>
-            {#if v.settings.consent}<button
-                type="button"
-                class="link"
-                onclick={() => {
-                  consent = '';
-                  set({ consent: '' });
-                }}>take it back</button
-              >{/if}
-          </form>
-          {#if relay.faults.consent}<p role="alert" class="text-stop">{relay.faults.consent}</p>{/if}
-        </section>
-      {/if}
-      <Links
-        links={r.links}
-        take={(line) => {
-          if (r.link_side === 'A') relay.a = line;
-          else relay.b = line;
-          void relay.keep(v, picks.load);
-        }}
-      />
-      <Burden {r} s={v.settings} faults={relay.faults} {set} />
-      <Identify {r} />
-      <p class="card">
-        <Button disabled={r.verdict === 'stop'} onclick={() => (relay.card = true)}>Open the run card</Button>
-        <span class="quiet"
-          >{r.verdict === 'stop'
-            ? 'Not for a set-up that is refused.'
-            : 'Follow your local rules and your licence.'}</span
-        >
-      </p>
-    </aside>
-  {/if}
+  {#if v?.can && r}{#key picks.load}<Verdict {v} {r} {relay} load={picks.load} {set} {fix} />{/key}{/if}
 </div>
 
 <style>
@@ -402,12 +280,6 @@
   }
   .left {
     padding: 8px 12px 12px var(--margin);
-    min-width: 0;
-  }
-  .panel {
-    background: var(--sheet);
-    border-left: 1px solid var(--rule2);
-    padding: 14px var(--margin) 12px 21px;
     min-width: 0;
   }
   .sides {
@@ -444,8 +316,7 @@
   .div {
     stroke: var(--rule2);
   }
-  .basis,
-  .quiet {
+  .basis {
     color: var(--ink2);
     font-size: 12.5px;
   }
@@ -453,8 +324,7 @@
     padding: 18px 0 12px 40px;
     max-width: 640px;
   }
-  .empty h2,
-  .panel h2 {
+  .empty h2 {
     font-size: var(--t-head);
     line-height: 26px;
     font-weight: var(--w-strong);
@@ -484,56 +354,6 @@
     font-size: 17px;
     font-weight: var(--w-strong);
   }
-  .ends,
-  .tally {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 2px 16px;
-    padding: 2px 0;
-    font-size: 13.5px;
-  }
-  .loop {
-    border-bottom: 1px solid var(--rule);
-    padding: 6px 0;
-  }
-  h3 {
-    font-size: 15px;
-    font-weight: var(--w-strong);
-    padding-top: 4px;
-  }
-  .row {
-    display: flex;
-    justify-content: space-between;
-    gap: 12px;
-    border-bottom: 1px solid var(--rule);
-    padding: 2px 0;
-    font-size: 13px;
-  }
-  form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 8px;
-    align-items: center;
-    padding: 4px 0;
-  }
-  form input {
-    flex: 1;
-    min-width: 180px;
-    height: 30px;
-    border: 1px solid var(--rule2);
-    border-radius: 2px;
-    background: var(--paper);
-    padding: 0 8px;
-  }
-  .card {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 10px;
-    align-items: center;
-    border-top: 2px solid var(--bold);
-    margin-top: 6px;
-    padding-top: 10px;
-  }
   @media (max-width: 79.4375em) {
     .relay {
       display: flex;
@@ -542,18 +362,10 @@
     .left {
       padding-right: var(--margin);
     }
-    .panel {
-      border-left: 0;
-      border-top: 1px solid var(--rule2);
-      padding: 12px var(--margin);
-    }
   }
   @media (max-width: 45em) {
     .left {
       padding: 0 var(--margin) 12px;
-    }
-    .panel {
-      padding-bottom: 76px; /* the views stand below */
     }
     .sides {
       flex-direction: column;
@@ -564,15 +376,11 @@
     .empty {
       padding-left: 0;
     }
-    select,
-    form input {
+    select {
       height: 44px;
     }
   }
   @media print {
-    .panel {
-      display: none;
-    }
     .relay {
       display: block;
     }
