@@ -64,6 +64,10 @@ func TestBeaconByKeys(t *testing.T) {
 	p.presses(kb.Enter)
 	p.reads(".panel", "The list stays until each line was seen")
 	assert.Equal(t, "WIDE1-1,WIDE2-1", p.station().Station.Path)
+	p.goes("/log")
+	p.reads("main .lines", "Beacon of Trail 145.825 to space")
+	p.reads("main .lines", "path: WIDE1-1,WIDE2-1 → ARISS")
+	p.accessible()
 }
 
 // TestBeaconByMouse chooses a symbol by words and drives a track; nothing of the
@@ -93,6 +97,7 @@ func TestBeaconByMouse(t *testing.T) {
 		p.presses(kb.Tab)
 		p.until("!document.querySelector('body').innerText.includes('NaN') && !document.querySelector('body').innerText.includes('undefined')")
 	}
+	p.reads(".panel", "and a position holds 43")
 	p.mouse("6 often forgotten")
 	p.reads(".panel", "queue emptied before the modem is on")
 }
@@ -110,7 +115,7 @@ func TestBeaconByThumb(t *testing.T) {
 	p.reads("main", "free text")
 	p.thumb("modem on")
 	p.until("document.querySelector('.check input').checked")
-	assert.Len(t, p.station().Station.Ticks, 1)
+	require.Eventually(t, func() bool { return len(p.station().Station.Ticks) == 1 }, waiting, tick, "the tick is kept")
 	p.thumb("vehicle")
 	p.reads("main", "QX2AML-9")
 }

@@ -47,8 +47,8 @@ func TestRelayByKeys(t *testing.T) {
 	p.misses(".panel", "Nobody identifies side A")
 	p.reads(".panel", "Take both sides")
 	assert.Equal(t, evidence.Unverified, p.relays().Report.Verdict)
-	p.tabsOn("Take both sides")
-	p.presses(kb.Enter)
+	p.do(blur())
+	p.presses(kb.Enter, kb.ModifierCtrl)
 	p.reads(".panel", "Both sides are in the radios as they are")
 	app := p.another()
 	for _, load := range []int64{demotest.Trail, demotest.Ferry} {

@@ -73,6 +73,7 @@ const (
 	// Lines of a log that are no try of this radio's settings.
 	Seeking Kind = "search"  // for the tone that others send
 	Contact Kind = "contact" // told by a file: nobody knows how the radio was set
+	Switch  Kind = "switch"  // of a beacon between ground and space
 )
 
 // Setting is all that a try can change.

@@ -18,6 +18,7 @@ import (
 	"mnemos/core/beacon"
 	"mnemos/core/entry"
 	"mnemos/core/geo"
+	"mnemos/core/trial"
 	"mnemos/internal/fault"
 	"mnemos/internal/fleet"
 	"mnemos/internal/plan"
@@ -135,10 +136,58 @@ func (b *Beaconing) Set(ctx context.Context, loadID int64, form Form) (*View, er
 	}
 	row := d.row
 	row.Station = string(text)
-	if err := b.store.Edit(ctx, d.Plan.ID, form.Revision, stamp, func(e *store.Edit) error { return e.Beacons(row) }); err != nil {
+	line := b.logged(d, loadID, next)
+	err = b.store.Edit(ctx, d.Plan.ID, form.Revision, stamp, func(e *store.Edit) error {
+		if err := e.Beacons(row); err != nil || line == nil {
+			return err
+		}
+		var err error
+		if line.ID, err = e.ID("attempt"); err != nil {
+			return err
+		}
+		return e.Put(*line)
+	})
+	if err != nil {
 		return nil, err
 	}
 	return b.Look(ctx, loadID)
+}
+
+// logged is the line of the log for a switch between ground and space, or for the last
+// setting that was put back after it; nil for anything else.
+func (b *Beaconing) logged(d *desk, loadID int64, next beacon.Station) *store.Attempt {
+	now := b.now()
+	was, is := aprs.ProfileOf(d.station.Profile).Space, aprs.ProfileOf(next.Profile).Space
+	says, of := "", next
+	switch {
+	case !was && is:
+		says = "to space"
+	case was && !is:
+		says = "back to the ground"
+	case d.station.Before != nil && next.Before == nil && !is:
+		says, of = "all put back after space", d.station
+	default:
+		return nil
+	}
+	around := d.around(now)
+	from, to := beacon.Look(d.station, around).Channel, beacon.Look(next, around).Channel
+	notes := []string{"frequency: " + to.MHz()}
+	if is {
+		notes[0] = fmt.Sprintf("frequency: %s → %s", from.MHz(), to.MHz())
+	}
+	for _, c := range beacon.Look(of, around).Switch {
+		switch {
+		case c.ID == "frequency":
+		case is:
+			notes = append(notes, fmt.Sprintf("%s: %s → %s", c.Says, c.Ground, c.Space))
+		default:
+			notes = append(notes, fmt.Sprintf("%s: %s", c.Says, c.Ground))
+		}
+	}
+	return &store.Attempt{
+		PlanID: d.Plan.ID, LoadID: loadID, PersonID: d.Me.ID, At: now.UTC().Format(time.RFC3339), Kind: string(trial.Switch), Answer: says, Name: "Beacon of " + d.Unit.Title(),
+		Receive: int64(to), Callsign: d.Me.Callsign, Note: strings.Join(notes, "; "),
+	}
 }
 
 // merged is a station with some settings set anew.

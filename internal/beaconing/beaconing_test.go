@@ -11,9 +11,11 @@ import (
 	"mnemos/core/aprs"
 	"mnemos/core/ax25"
 	"mnemos/core/evidence"
+	"mnemos/core/freq"
 	"mnemos/internal/beaconing"
 	"mnemos/internal/demo/demotest"
 	"mnemos/internal/fleet"
+	"mnemos/internal/logbook"
 	"mnemos/internal/plan"
 )
 
@@ -110,6 +112,21 @@ func TestSpace(t *testing.T) {
 	text := fmt.Sprintf("%+v", h)
 	assert.Contains(t, text, "to space")
 	assert.Contains(t, text, "back to the ground")
+	log := func() (out []string) {
+		l, err := a.Log.List(t.Context(), demotest.Trail, "beacon of")
+		require.NoError(t, err)
+		for _, x := range l.Tries {
+			out = append(out, x.Name+" "+logbook.Says(x)+" "+freq.Hz(x.Receive).MHz())
+		}
+		return out
+	}
+	assert.Equal(t, []string{"Beacon of Trail all put back after space 144.390", "Beacon of Trail back to the ground 144.390", "Beacon of Trail to space 145.825"}, log(), "and so does the log, newest first")
+	l, err := a.Log.List(t.Context(), demotest.Trail, "to space")
+	require.NoError(t, err)
+	assert.Contains(t, l.Tries[0].Note, "frequency: 144.390 → 145.825; path: WIDE1-1,WIDE2-1 → ARISS")
+	_, err = a.Plans.Undo(t.Context(), demotest.Trail, plan.Latest, false)
+	require.NoError(t, err)
+	assert.Len(t, log(), 2, "undone with what it tells of")
 	v := set(t, a, demotest.Trail, beaconing.Form{Act: "tick", Value: "modem"})
 	assert.Equal(t, [][2]string{{"modem", "2026-11-25T09:42:00Z"}}, v.Station.Ticks)
 	assert.Empty(t, set(t, a, demotest.Trail, beaconing.Form{Act: "untick", Value: "modem"}).Station.Ticks)

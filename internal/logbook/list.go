@@ -81,6 +81,8 @@ func Says(a store.Attempt) string {
 		return fmt.Sprintf("%s on the %s", h.Tone.Words(), h.Side)
 	case trial.Contact:
 		return "contact with " + a.Station
+	case trial.Switch:
+		return a.Answer
 	default:
 	}
 	says := a.Answer

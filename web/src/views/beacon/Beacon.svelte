@@ -6,6 +6,7 @@
   import { client } from '$lib/client';
   import { ledgerQuery } from '$lib/queries';
   import { narrow } from '$lib/screen.svelte';
+  import { fieldValue } from '$lib/field.svelte';
   import { commands, field } from '$session/commands.svelte';
   import { desk } from '$session/session';
   import { say } from '$session/say.svelte';
@@ -149,7 +150,7 @@
         <p class="more">
           <label
             >status <input
-              value={s.status}
+              {@attach fieldValue(() => s.status)}
               maxlength="200"
               placeholder="a frame of its own"
               onchange={(e) => {
@@ -159,7 +160,7 @@
           >
           {#if s.profile === 'event'}<label
               >object <input
-                value={s.object}
+                {@attach fieldValue(() => s.object)}
                 maxlength="40"
                 onchange={(e) => {
                   set({ object: e.currentTarget.value }, 'the name of the object');
@@ -168,7 +169,7 @@
             >{/if}
           <label
             >message to <input
-              value={s.to}
+              {@attach fieldValue(() => s.to)}
               maxlength="40"
               size="10"
               autocapitalize="characters"
@@ -179,7 +180,7 @@
           >
           {#if s.to}<label
               >text <input
-                value={s.text}
+                {@attach fieldValue(() => s.text)}
                 maxlength="200"
                 onchange={(e) => {
                   set({ text: e.currentTarget.value.trim() }, 'the message');

@@ -1,8 +1,9 @@
 <script lang="ts">
   import Mark from '$parts/Mark.svelte';
   import type { BeaconView } from '$lib/api/client';
+  import { fieldValue } from '$lib/field.svelte';
   import type { BeaconState, Line, Station } from './beacon.svelte';
-  import Symbol from './Symbol.svelte';
+  import DrawnSymbol from './DrawnSymbol.svelte';
 
   /** What each setting costs on the air, and what it could be instead. The lines add up. */
   interface Props {
@@ -56,7 +57,7 @@
       <span role="cell" class="set">
         {#if l.id === 'from'}<input
             aria-label="callsign and number"
-            value={s.from}
+            {@attach fieldValue(() => s.from)}
             placeholder="QX9ABC-7"
             autocapitalize="characters"
             spellcheck="false"
@@ -66,7 +67,7 @@
             }}
           /><small>{l.note}</small>
         {:else if l.id === 'symbol'}<button type="button" class="pick" onclick={symbols}
-            ><Symbol id={s.symbol} /> <code>{s.symbol}</code> <small>{l.note}</small></button
+            ><DrawnSymbol id={s.symbol} /> <code>{s.symbol}</code> <small>{l.note}</small></button
           >
         {:else if l.id === 'position'}<b>{l.value}</b>
           <small>{l.note}</small>
@@ -93,7 +94,7 @@
               >{/if}</select
           ><input
             aria-label="words"
-            value={s.words}
+            {@attach fieldValue(() => s.words)}
             placeholder="words"
             maxlength="200"
             onchange={(e) => {
@@ -102,7 +103,7 @@
           />
         {:else if l.id === 'path'}<input
             aria-label="path"
-            value={s.path}
+            {@attach fieldValue(() => s.path)}
             placeholder="direct"
             spellcheck="false"
             size="16"
@@ -112,7 +113,7 @@
           /><small>{l.note}</small>
         {:else if l.id === 'keyup'}<input
             aria-label="key-up delay in milliseconds"
-            value={s.key_up}
+            {@attach fieldValue(() => s.key_up)}
             inputmode="numeric"
             size="5"
             onchange={(e) => {
@@ -122,7 +123,7 @@
         {:else if l.id === 'sent'}{#if s.smart}<b>speed and turn</b> <small>{l.note}</small>{:else}<small>every</small
             ><input
               aria-label="seconds between beacons"
-              value={s.every}
+              {@attach fieldValue(() => s.every)}
               inputmode="numeric"
               size="6"
               onchange={(e) => {

@@ -5,6 +5,7 @@
   import Mark, { severityMark } from '$parts/Mark.svelte';
   import Why from '$parts/Why.svelte';
   import type { BeaconView } from '$lib/api/client';
+  import { fieldValue } from '$lib/field.svelte';
   import { commands } from '$session/commands.svelte';
 
   /** What the station does to the channel, and what is wrong with it. */
@@ -36,7 +37,7 @@
     <label
       >One minute: <input
         aria-label="stations like yours"
-        value={stations}
+        {@attach fieldValue(() => stations)}
         inputmode="numeric"
         size="3"
         onchange={(e) => {

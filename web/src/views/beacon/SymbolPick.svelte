@@ -1,7 +1,7 @@
 <script lang="ts">
   import Dialog from '$parts/Dialog.svelte';
   import type { BeaconView } from '$lib/api/client';
-  import Symbol from './Symbol.svelte';
+  import DrawnSymbol from './DrawnSymbol.svelte';
 
   /** Both tables of symbols, found by words. */
   interface Props {
@@ -48,7 +48,7 @@
           onclick={() => {
             choose(s.id);
             open = false;
-          }}><Symbol id={s.id} /> <code>{s.id}</code> <span>{s.says}</span></button
+          }}><DrawnSymbol id={s.id} /> <code>{s.id}</code> <span>{s.says}</span></button
         >
       </li>
     {/each}

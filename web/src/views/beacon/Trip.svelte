@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { fieldValue } from '$lib/field.svelte';
   import type { BeaconState, Station } from './beacon.svelte';
   import { chart, gaps } from './draw';
 
@@ -71,7 +72,7 @@
     {#each steps as x (x.id)}<label
         >{x.says}
         <input
-          value={s.steer[x.id] ?? 0}
+          {@attach fieldValue(() => s.steer[x.id] ?? 0)}
           inputmode="decimal"
           size="4"
           onchange={(e) => {

@@ -81,22 +81,27 @@
   <ul class="lines">
     {#each book.tries.slice(0, most) as t (t.id)}
       <li>
-        <button
-          type="button"
-          class="slot"
-          onclick={() => {
-            choose(t.slot);
-          }}
-          title="test it again"><span class="n">{t.slot || ''}</span> {t.name}</button
-        >
+        {#if t.kind === 'switch'}<a class="slot" href="/beacon"><span class="n"></span> {t.name}</a>
+        {:else}<button
+            type="button"
+            class="slot"
+            onclick={() => {
+              choose(t.slot);
+            }}
+            title="test it again"><span class="n">{t.slot || ''}</span> {t.name}</button
+          >{/if}
         <span class="rx"
           >{#if t.receive_hz > 0}<Frequency hz={t.receive_hz} />{/if}</span
         >
-        <span class="tone">{t.kind === 'search' || t.kind === 'contact' ? '' : sentTone(t.setting.tone)}</span>
+        <span class="tone"
+          >{t.kind === 'search' || t.kind === 'contact' || t.kind === 'switch' ? '' : sentTone(t.setting.tone)}</span
+        >
         <span class="came"
-          ><Mark
-            kind={(t.kind === 'key' ? t.answer !== 'nothing' : t.yes || t.kind === 'contact') ? 'agrees' : 'unverified'}
-          />
+          >{#if t.kind !== 'switch'}<Mark
+              kind={(t.kind === 'key' ? t.answer !== 'nothing' : t.yes || t.kind === 'contact')
+                ? 'agrees'
+                : 'unverified'}
+            />{/if}
           {t.says}{#if t.note}<i>{t.note}</i>{/if}</span
         >
         <span class="with">{t.spot || t.setting.where}</span>
@@ -260,7 +265,8 @@
       padding-left: 0;
     }
     .lines li {
-      grid-template-columns: minmax(0, 1fr) auto;
+      grid-template-columns: minmax(0, 1fr) auto auto;
+      column-gap: 12px;
       padding: 4px 0;
     }
     .rx,
@@ -272,11 +278,15 @@
     .link {
       min-height: 44px;
     }
+    a.slot {
+      line-height: 44px;
+    }
     .came {
       grid-column: 1 / -1;
       order: 5;
     }
     form {
+      order: 6;
       padding-left: 0;
     }
     input {

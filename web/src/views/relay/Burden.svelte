@@ -2,6 +2,7 @@
   import Mark from '$parts/Mark.svelte';
   import type { RelayView } from '$lib/api/client';
   import { mhz } from '$lib/format';
+  import { fieldValue } from '$lib/field.svelte';
   import type { Report } from './relay.svelte';
 
   /** What a relay asks of the radio, the battery and people; and what that is reckoned from. */
@@ -74,7 +75,7 @@
           ><input
             id="relay-{f.id}"
             inputmode="decimal"
-            value={f.value}
+            {@attach fieldValue(() => f.value)}
             aria-invalid={!!faults[f.id]}
             onchange={(e) => {
               const text = e.currentTarget.value.trim().replace(',', '.');
@@ -91,7 +92,7 @@
         ><input
           id="relay-control"
           class="long"
-          value={s.control}
+          {@attach fieldValue(() => s.control)}
           placeholder="QX9ABC at the vehicle"
           maxlength="200"
           onchange={(e) => {

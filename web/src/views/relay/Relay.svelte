@@ -102,7 +102,7 @@
           id: 'relay-take',
           says: 'Take both sides into the plan and both radios',
           scope: 'Relay',
-          keys: ['Ctrl+Enter'],
+          keys: ['$mod+Enter'],
           can: () => v !== undefined && v.kept && !v.taken && r !== undefined && r.verdict !== 'stop',
           run: () => {
             if (v) void relay.take(picks.load, v.revision);
