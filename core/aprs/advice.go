@@ -118,7 +118,7 @@ func Symbols() (out []Symbol) {
 // ParseSymbol reads "/[".
 func ParseSymbol(s string) (Symbol, error) {
 	if len(s) != 2 || s[1] < '!' || s[1] > '~' || s[0] != '/' && s[0] != '\\' && !overlay(s[0]) {
-		return Symbol{}, fmt.Errorf("%q is no symbol: / or \\ or an overlay, and a code, such as /[", s)
+		return Symbol{}, fmt.Errorf("%q is not a symbol: / or \\ or an overlay, and a code, such as /[", s)
 	}
 	return Symbol{s[0], s[1]}, nil
 }

@@ -206,7 +206,7 @@ func (p Packet) check() error {
 			return errors.New("it has no position")
 		}
 		if p.Symbol.Code < '!' || p.Symbol.Code > '~' || p.Symbol.Table != '/' && p.Symbol.Table != '\\' && !overlay(p.Symbol.Table) {
-			return fmt.Errorf("%q is no symbol: / or \\ or an overlay, and a code", p.Symbol.String())
+			return fmt.Errorf("%q is not a symbol: / or \\ or an overlay, and a code", p.Symbol.String())
 		}
 	}
 	switch p.Kind {
@@ -234,7 +234,7 @@ func (p Packet) check() error {
 		}
 	case Position:
 	default:
-		return fmt.Errorf("%q is no kind of packet", p.Kind)
+		return fmt.Errorf("%q is not a kind of packet", p.Kind)
 	}
 	return nil
 }

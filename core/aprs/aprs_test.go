@@ -279,14 +279,14 @@ func TestRefused(t *testing.T) {
 	for says, change := range map[string]func(*aprs.Packet){
 		"plain letters":  func(p *aprs.Packet) { p.Comment = "Grüße" },
 		"| and ~":        func(p *aprs.Packet) { p.Comment = "a|b" },
-		"no symbol":      func(p *aprs.Packet) { p.Symbol = sym("x[") },
+		"not a symbol":   func(p *aprs.Packet) { p.Symbol = sym("x[") },
 		"no position":    func(p *aprs.Packet) { p.Place = at(91, 0) },
 		"four figures":   func(p *aprs.Packet) { p.Ambiguity = 5 },
 		"nine letters":   func(p *aprs.Packet) { p.Kind, p.Name = aprs.Object, "ABCDEFGHIJ" },
 		"three to nine":  func(p *aprs.Packet) { p.Kind, p.Name = aprs.Item, "A!" },
 		"says up to 67":  func(p *aprs.Packet) { p.Kind, p.To, p.Comment = aprs.Message, "QX2Z", strings.Repeat("x", 68) },
 		"says up to 62":  func(p *aprs.Packet) { p.Kind, p.Comment = aprs.Status, strings.Repeat("x", 63) },
-		"no kind":        func(p *aprs.Packet) { p.Kind = "smoke" },
+		"not a kind":     func(p *aprs.Packet) { p.Kind = "smoke" },
 		"or compressed":  func(p *aprs.Packet) { p.Kind, p.Name, p.Format = aprs.Object, "A", aprs.MicE },
 		"nor { in a mes": func(p *aprs.Packet) { p.Kind, p.To, p.Comment = aprs.Message, "QX2Z", "a{b" },
 	} {

@@ -101,7 +101,7 @@ func (p *Parsed) time(s string) (rest string, err error) {
 	}
 	layout := map[byte]string{'z': "021504", '/': "021504", 'h': "150405"}[s[6]]
 	if _, err := time.Parse(layout, s[:6]); err != nil && s[:7] != "111111z" {
-		return "", fmt.Errorf("%q is no time", s[:7])
+		return "", fmt.Errorf("%q is not a time", s[:7])
 	}
 	p.At, p.Zone = s[:7], Zone(s[6])
 	return s[7:], nil
@@ -133,7 +133,7 @@ func (p *Parsed) plain(s string) error {
 	p.Format, p.Place.Lat, p.Place.Lon, p.Ambiguity = Plain, lat, lon, max(blurred, also)
 	p.Symbol = Symbol{s[8], s[18]}
 	if p.Symbol.Table != '/' && p.Symbol.Table != '\\' && !overlay(p.Symbol.Table) || p.Symbol.Code < '!' || p.Symbol.Code > '~' {
-		return fmt.Errorf("%q is no symbol", p.Symbol.String())
+		return fmt.Errorf("%q is not a symbol", p.Symbol.String())
 	}
 	rest := s[19:]
 	switch {
@@ -153,7 +153,7 @@ func (p *Parsed) plain(s string) error {
 // sexagesimal reads degrees and minutes with spaces for what is left out; then it is the
 // middle of what is left.
 func sexagesimal(s string, places int, sides string, most float64) (v float64, blurred int, err error) {
-	bad := fmt.Errorf("%q is no position", s)
+	bad := fmt.Errorf("%q is not a position", s)
 	side := s[len(s)-1]
 	body := s[:len(s)-1]
 	if body[places+2] != '.' || !strings.ContainsRune(sides, rune(side)) {
@@ -194,7 +194,7 @@ func (p *Parsed) compact(s string) error {
 		table = '0' + table - 'a'
 	}
 	if table != '/' && table != '\\' && !overlay(table) || s[9] < '!' || s[9] > '~' {
-		return fmt.Errorf("%q is no position", s[:min(13, len(s))])
+		return fmt.Errorf("%q is not a position", s[:min(13, len(s))])
 	}
 	y, ok := fromBase91(s[1:5])
 	x, ok2 := fromBase91(s[5:9])
@@ -237,7 +237,7 @@ func (p *Parsed) comment(s string) {
 }
 
 func (p *Parsed) micE(to, s string) error {
-	bad := errors.New("it is no position in an address")
+	bad := errors.New("it is not a position in an address")
 	if len(to) != 6 || len(s) < 8 {
 		return bad
 	}

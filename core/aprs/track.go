@@ -35,7 +35,7 @@ func ReadGPX(r io.Reader) (Track, error) {
 			break
 		}
 		if err != nil {
-			return nil, fmt.Errorf("it is no GPX file: %w", err)
+			return nil, fmt.Errorf("it is not a GPX file: %w", err)
 		}
 		start, ok := token.(xml.StartElement)
 		if !ok || start.Name.Local != "trkpt" {
@@ -51,7 +51,7 @@ func ReadGPX(r io.Reader) (Track, error) {
 		}
 		at := Point{Point: geo.Point{Lat: p.Lat, Lon: p.Lon}}
 		if !at.Valid() {
-			return nil, fmt.Errorf("%g, %g is no place on the earth", p.Lat, p.Lon)
+			return nil, fmt.Errorf("%g, %g is not a place on the earth", p.Lat, p.Lon)
 		}
 		if t, err := time.Parse(time.RFC3339, p.Time); err == nil {
 			if first.IsZero() {

@@ -162,7 +162,7 @@ func address(b []byte) (a Address, high, last bool, err error) {
 	}
 	a.Call = strings.TrimRight(string(call), " ")
 	if strings.ContainsFunc(a.Call, func(r rune) bool { return (r < 'A' || r > 'Z') && (r < '0' || r > '9') }) || a.Call == "" {
-		return a, false, false, fmt.Errorf("%q is no callsign", call)
+		return a, false, false, fmt.Errorf("%q is not a callsign", call)
 	}
 	a.SSID = int(b[6] >> 1 & 0xF)
 	return a, b[6]&0x80 != 0, b[6]&1 != 0, nil

@@ -47,7 +47,7 @@ var Rules = []Rule{
 			case p.From == "":
 				p.say(check.Stop, "It has no callsign", "Type yours, such as QX9ABC-7.")
 			case err != nil:
-				p.say(check.Stop, "That is no callsign", err.Error()+".")
+				p.say(check.Stop, "That is not a callsign", err.Error()+".")
 			case mine != "" && call != mine:
 				p.say(check.Fix, fmt.Sprintf("It says %s, and you are %s", call, mine), "A beacon goes out with your own callsign.", set("Say "+numbered(mine, p.r.Profile.SSID), "from", numbered(mine, p.r.Profile.SSID)))
 			}
@@ -205,7 +205,7 @@ var Rules = []Rule{
 			s, err := aprs.ParseSymbol(p.Symbol)
 			switch {
 			case err != nil:
-				p.say(check.Stop, "That is no symbol", err.Error()+".", set("Use "+p.r.Profile.Symbol, "symbol", p.r.Profile.Symbol))
+				p.say(check.Stop, "That is not a symbol", err.Error()+".", set("Use "+p.r.Profile.Symbol, "symbol", p.r.Profile.Symbol))
 			case strings.HasPrefix(aprs.Words(s), "reserved") || strings.Contains(aprs.Words(s), "not for use"):
 				p.say(check.Fix, p.Symbol+" is "+aprs.Words(s), "It shows as nothing.", set("Use "+p.r.Profile.Symbol, "symbol", p.r.Profile.Symbol))
 			}

@@ -183,7 +183,7 @@ var callsign = regexp.MustCompile(`^[A-Z0-9/]*[0-9][A-Z0-9/]*$`)
 func contact(l *plan.Loading, r adif.Record) (*store.Attempt, string) {
 	station := strings.ToUpper(strings.TrimSpace(r.Get("CALL")))
 	if !callsign.MatchString(station) || len(station) < 3 || len(station) > 20 {
-		return nil, fmt.Sprintf("%q is no callsign, and it is left out", station)
+		return nil, fmt.Sprintf("%q is not a callsign, and it is left out", station)
 	}
 	if mode := strings.ToUpper(r.Get("MODE")); mode != "FM" && mode != "" {
 		return nil, fmt.Sprintf("%s with %s is not FM, and it is left out", mode, station)

@@ -35,7 +35,7 @@ func TestContacts(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 3, b.Added)
 	assert.Equal(t, []string{
-		"record 3: SSB with QX1SSB is not FM, and it is left out", `record 4: "OOPS" is no callsign, and it is left out`,
+		"record 3: SSB with QX1SSB is not FM, and it is left out", `record 4: "OOPS" is not a callsign, and it is left out`,
 		"record 5: 21 Nov 2027 is still to come, and the contact with QX5LAT is left out", `record 6: "20261341" at "2015" is no date and time, and the contact with QX5BAD is left out`,
 		"record 7: it has no frequency 70cm", "RST_SENT is not kept: 2 records had it",
 	}, b.Losses)

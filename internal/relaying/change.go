@@ -187,7 +187,7 @@ func (l *Relaying) ticks(f *fault.Invalid, d *desk, form Form, row *store.Relay,
 			return
 		}
 		if len(t.Step) > 40 || len(all) > 200 {
-			f.Add("tick", "%q is no line of the run card", t.Step)
+			f.Add("tick", "%q is not a line of the run card", t.Step)
 			return
 		}
 		if delete(all, t.Step); t.Done {

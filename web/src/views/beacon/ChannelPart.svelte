@@ -1,9 +1,7 @@
 <script lang="ts">
-  import Button from '$parts/Button.svelte';
   import Evidence from '$parts/Evidence.svelte';
+  import Findings from '$parts/Findings.svelte';
   import Frequency from '$parts/Frequency.svelte';
-  import Mark, { severityMark } from '$parts/Mark.svelte';
-  import Why from '$parts/Why.svelte';
   import type { BeaconView } from '$lib/api/client';
   import { fieldValue } from '$lib/field.svelte';
   import { commands } from '$session/commands.svelte';
@@ -15,11 +13,6 @@
     set: (set: Record<string, unknown>, says: string) => void;
   }
   let { v, stations, set }: Props = $props();
-  let open = $state<string[]>([]);
-  let notes = $state(false);
-  const shown = $derived(notes ? v.findings : v.findings.filter((f) => f.severity !== 'note'));
-  const hidden = $derived(v.findings.filter((f) => f.severity === 'note').length);
-  const first = $derived(shown.flatMap((f) => f.fixes)[0]);
   const hit = $derived(v.minute.filter((b) => b.collides).length);
   const most = $derived(Math.max(0.6, ...v.cases.map((c) => c.busy)));
   const pct = (x: number) => `${(100 * x).toFixed(0)} %`;
@@ -71,44 +64,13 @@
   </svg>
   <p class="quiet"><b class:text-conflict={hit > 0}>{hit}</b> of {v.minute.length} collide (above the line)</p>
 {/if}
-<section aria-label="Findings" aria-live="polite">
-  {#each shown as f (f.rule + f.title)}
-    <div class="one">
-      <span class="w-5 flex-none pt-px"><Mark kind={severityMark(f.severity)} /></span>
-      <div class="min-w-0 flex-1">
-        <h3>{f.title}</h3>
-        <p>{f.message}</p>
-        <div class="do">
-          {#each f.fixes as x (x.label)}<Button
-              key={x === first ? commands.key('beacon-fix') : ''}
-              fix={x === first ? 'live' : 'idle'}
-              onclick={() => {
-                set(x.set, x.label);
-              }}>{x.label}</Button
-            >{/each}
-          <Why
-            bind:open={
-              () => open.includes(f.rule), (o) => (open = o ? [...open, f.rule] : open.filter((y) => y !== f.rule))
-            }
-          />
-        </div>
-        {#if open.includes(f.rule)}<dl>
-            <dt>rule</dt>
-            <dd>{f.rule}: {f.about}</dd>
-            <dt>source</dt>
-            <dd>{f.source}</dd>
-          </dl>{/if}
-      </div>
-    </div>
-  {/each}
-  {#if hidden > 0}<button
-      type="button"
-      class="link my-1 ml-5 max-desk:min-h-11"
-      aria-expanded={notes}
-      onclick={() => (notes = !notes)}
-      >{notes ? 'without the notes' : hidden === 1 ? '1 note' : `${String(hidden)} notes`}</button
-    >{/if}
-</section>
+<Findings
+  findings={v.findings}
+  key={commands.key('beacon-fix')}
+  fix={(x) => {
+    set(x.set, x.label);
+  }}
+/>
 {#if v.cases.length > 0}
   <section aria-label="What a change would do">
     <p class="case heads">
@@ -177,30 +139,6 @@
   text {
     font: var(--w-normal) 11px var(--figs);
     fill: var(--ink2);
-  }
-  .one {
-    display: flex;
-    border-bottom: 1px solid var(--rule);
-    padding: 8px 0;
-  }
-  h3 {
-    font-size: 15px;
-    line-height: 1.25;
-    font-weight: var(--w-strong);
-  }
-  .do {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 6px 14px;
-    align-items: center;
-    padding-top: 6px;
-  }
-  dl {
-    display: grid;
-    grid-template-columns: 66px minmax(0, 1fr);
-    font-size: var(--t-label);
-    color: var(--ink2);
-    padding-top: 6px;
   }
   .case {
     display: grid;

@@ -1,13 +1,13 @@
 <script lang="ts">
   import Button from '$parts/Button.svelte';
   import Evidence from '$parts/Evidence.svelte';
+  import Findings from '$parts/Findings.svelte';
   import Mark from '$parts/Mark.svelte';
   import StandingRule from '$parts/StandingRule.svelte';
   import type { RelayView } from '$lib/api/client';
   import { when } from '$lib/format';
   import { commands } from '$session/commands.svelte';
   import Burden from './Burden.svelte';
-  import Findings from './Findings.svelte';
   import Identify from './Identify.svelte';
   import Links from './Links.svelte';
   import type { Fix, RelayState, Report } from './relay.svelte';
@@ -63,7 +63,7 @@
       >
     </p>
   {/if}
-  <Findings findings={r.findings} {fix} />
+  <Findings findings={r.findings} key={commands.key('relay-fix')} {fix} />
   {#if r.loop}
     <section class="loop" aria-label="The loop">
       {#if r.loop.does}

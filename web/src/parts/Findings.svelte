@@ -1,45 +1,55 @@
-<script lang="ts">
+<script lang="ts" generics="Fix extends { label: string }">
   import Button from '$parts/Button.svelte';
   import Mark, { severityMark } from '$parts/Mark.svelte';
   import Why from '$parts/Why.svelte';
-  import { commands } from '$session/commands.svelte';
-  import type { Finding, Fix } from './relay.svelte';
 
-  /** What the rules say, gravest first, with what would mend it. */
-  let { findings, fix }: { findings: readonly Finding[]; fix: (f: Fix) => void } = $props();
+  interface Finding {
+    rule: string;
+    severity: 'stop' | 'fix' | 'check' | 'note';
+    side?: string;
+    title: string;
+    message: string;
+    about: string;
+    source: string;
+    why?: readonly { witness: string; text: string }[];
+    fixes: readonly Fix[];
+  }
+
+  /** What the rules say, gravest first, with what would mend it; the first fix has the key. */
+  let { findings, key, fix }: { findings: readonly Finding[]; key: string; fix: (f: Fix) => void } = $props();
   let open = $state<string[]>([]);
   let notes = $state(false);
   const grave = $derived(findings.filter((f) => f.severity !== 'note'));
   const shown = $derived(notes ? findings : grave);
-  const first = $derived(shown.flatMap((f) => f.fixes)[0]?.id);
+  const first = $derived(shown.flatMap((f) => f.fixes)[0]);
+  const name = (f: Finding) => f.rule + (f.side ?? '');
   const hidden = $derived(findings.length - grave.length);
 </script>
 
 <section aria-label="Findings" aria-live="polite">
-  {#each shown as f (f.rule + f.side + f.title)}
+  {#each shown as f (name(f) + f.title)}
     <div class="one">
       <span class="w-5 flex-none pt-px"><Mark kind={severityMark(f.severity)} /></span>
       <div class="min-w-0 flex-1">
         <h3>{f.title}</h3>
         <p>{f.message}</p>
         <div class="do">
-          {#each f.fixes as x (x.id)}<Button
-              key={x.id === first ? commands.key('relay-fix') : ''}
-              fix={x.id === first ? 'live' : 'idle'}
+          {#each f.fixes as x, i (i)}<Button
+              key={x === first ? key : ''}
+              fix={x === first ? 'live' : 'idle'}
               onclick={() => {
                 fix(x);
               }}>{x.label}</Button
             >{/each}
           <Why
             bind:open={
-              () => open.includes(f.rule + f.side),
-              (v) => (open = v ? [...open, f.rule + f.side] : open.filter((o) => o !== f.rule + f.side))
+              () => open.includes(name(f)), (v) => (open = v ? [...open, name(f)] : open.filter((o) => o !== name(f)))
             }
           />
         </div>
-        {#if open.includes(f.rule + f.side)}
+        {#if open.includes(name(f))}
           <dl>
-            {#each f.why as w, i (i)}<dt>{w.witness}</dt>
+            {#each f.why ?? [] as w, i (i)}<dt>{w.witness}</dt>
               <dd>{w.text}</dd>{/each}
             <dt>rule</dt>
             <dd>{f.rule}: {f.about}</dd>
