@@ -19,7 +19,8 @@ type server struct {
 
 // Register adds the API to a router.
 func Register(e *echo.Echo, h *house.House) {
-	e.Use(valid(), person, once(h), holding)
+	router := contracted()
+	e.Use(timely, valid(router), person, once(h), still(h, router), holding)
 	RegisterHandlers(e, NewStrictHandler(&server{h, newLedgers()}, nil))
 }
 

@@ -1,8 +1,10 @@
 package api
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"net/http"
 
@@ -26,10 +28,22 @@ func (s stream) visit(w http.ResponseWriter) error {
 	w.Header().Set("Cache-Control", "no-store")
 	w.WriteHeader(http.StatusOK)
 	flush := http.NewResponseController(w)
+	if err := flush.SetWriteDeadline(deadline()); err != nil && !errors.Is(err, http.ErrNotSupported) {
+		return err
+	}
 	if err := flush.Flush(); err != nil { // who watches knows that it is heard
 		return err
 	}
 	err := s.feed(func(kind, id string, data any) error {
+		if err := flush.SetWriteDeadline(deadline()); err != nil && !errors.Is(err, http.ErrNotSupported) {
+			return err
+		}
+		if kind == live.Beat {
+			if _, err := fmt.Fprint(w, ": still here\n\n"); err != nil {
+				return err
+			}
+			return flush.Flush()
+		}
 		b, err := json.Marshal(data)
 		if err != nil {
 			return err
@@ -66,18 +80,16 @@ func (s *server) Watch(ctx context.Context, r WatchRequestObject) (WatchResponse
 	if after == "" {
 		after = or(r.Params.After)
 	}
-	if after == "" {
-		after = s.Hub.Now()
-	}
-	head, err := s.Head(ctx) // read after: what comes between is told
+	now, head, err := s.Hub.Now(ctx)
 	if err != nil {
 		return nil, err
 	}
+	after = cmp.Or(after, now)
 	return stream{ctx, func(send send) error {
 		if err := send("hello", after, Event{Event: &head}); err != nil {
 			return err
 		}
-		return s.Hub.Follow(ctx, after, func(e live.Event) error { return send(e.Kind, s.Hub.ID(e), wireEvent(e)) })
+		return s.Hub.Follow(ctx, after, func(e live.Event) error { return send(e.Kind, e.ID, wireEvent(e)) })
 	}}, nil
 }
 

@@ -78,7 +78,7 @@ func TestHello(t *testing.T) {
 	require.True(t, lines.Scan())
 	assert.Equal(t, "event: hello", lines.Text())
 	require.True(t, lines.Scan())
-	assert.Regexp(t, `^id: \w{8}-\d+$`, lines.Text())
+	assert.Regexp(t, `^id: \w{8}-\d+-\d+$`, lines.Text())
 	require.True(t, lines.Scan())
 	assert.Equal(t, fmt.Sprintf(`data: {"event":%d}`, int(revision)), lines.Text())
 }

@@ -13,12 +13,20 @@ import (
 	"mnemos/internal/fleet"
 	"mnemos/internal/house"
 	"mnemos/internal/plan"
+	"mnemos/internal/root"
 )
 
 // ErrorHandler writes every error as a problem detail (RFC 9457).
 func ErrorHandler(c *echo.Context, err error) {
+	if res, _ := echo.UnwrapResponse(c.Response()); res != nil && res.Committed {
+		slog.Error("answer cut off", "path", c.Request().URL.Path, "error", err)
+		panic(http.ErrAbortHandler) // half an answer must not look like a whole one
+	}
 	if errors.Is(err, context.Canceled) {
-		return // nobody is there to read it
+		if err := c.NoContent(statusLeft); err != nil {
+			slog.Debug("write answer", "error", err)
+		}
+		return
 	}
 	if errors.Is(err, fault.ErrDone) {
 		if err := c.NoContent(http.StatusNoContent); err != nil {
@@ -39,9 +47,13 @@ func ErrorHandler(c *echo.Context, err error) {
 	}
 }
 
+// statusLeft is the answer to somebody who has left before it.
+const statusLeft = 499
+
 // words say what to do where nothing can be saved.
 var words = map[error]string{
 	fault.ErrFull: "The disk is full. Nothing of this change was saved. Make room on it, then do it again.",
+	fault.ErrBusy: "Another program is writing the data file. Nothing of this change was saved. Try again; if it stays so, look which program has the folder.",
 	fault.ErrGone: "The data file was removed or replaced while Mnemos was running. Nothing is saved any more. Stop Mnemos, put the folder back or restore a backup, and start it again.",
 }
 
@@ -50,10 +62,20 @@ func problem(err error) Problem {
 	p := Problem{Type: "about:blank", Title: "Something went wrong", Status: http.StatusInternalServerError}
 	var invalid *fault.Invalid
 	var stale *fault.Stale
+	var fell *root.Panic
 	var httpErr interface{ StatusCode() int }
 	switch trouble := house.Trouble(err); {
 	case trouble != nil:
 		p.Status, p.Title, detail = http.StatusInsufficientStorage, "Not saved", words[trouble]
+		if errors.Is(trouble, fault.ErrBusy) {
+			p.Status = http.StatusServiceUnavailable
+		}
+		p.Detail = &detail
+	case errors.Is(err, context.DeadlineExceeded):
+		p.Status, p.Title, detail = http.StatusServiceUnavailable, "It took too long", "Mnemos did not finish in time, and stopped. Nothing was changed. Ask for less at once, or try again."
+		p.Detail = &detail
+	case errors.As(err, &fell):
+		detail = fell.Error()
 		p.Detail = &detail
 	case errors.As(err, &invalid):
 		fields := each(invalid.Fields, wireFault)

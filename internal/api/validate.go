@@ -18,16 +18,7 @@ import (
 
 // valid refuses requests that are not as the contract says, before anything is
 // made of them: each answer names the field and what to write.
-func valid() echo.MiddlewareFunc {
-	spec, err := GetSpec()
-	if err != nil {
-		panic(err) // it is generated from the contract
-	}
-	spec.Servers = nil
-	router, err := legacy.NewRouter(spec)
-	if err != nil {
-		panic(err)
-	}
+func valid(router routers.Router) echo.MiddlewareFunc {
 	return func(next echo.HandlerFunc) echo.HandlerFunc {
 		return func(c *echo.Context) error {
 			if err := asContracted(router, c.Request()); err != nil {
@@ -38,12 +29,33 @@ func valid() echo.MiddlewareFunc {
 	}
 }
 
+// contracted finds the operation of the contract that a request is for.
+func contracted() routers.Router {
+	spec, err := GetSpec()
+	if err != nil {
+		panic(err) // it is generated from the contract
+	}
+	spec.Servers = nil
+	router, err := legacy.NewRouter(spec)
+	if err != nil {
+		panic(err)
+	}
+	return router
+}
+
 func asContracted(router routers.Router, r *http.Request) error {
 	route, params, err := router.FindRoute(r)
 	if err != nil {
 		return nil // a page, or nothing: others say so
 	}
 	kind, _, _ := mime.ParseMediaType(r.Header.Get("Content-Type")) // none is none of those below
+	if body := route.Operation.RequestBody; body != nil && kind == "application/json" {
+		if media := body.Value.Content.Get(kind); media != nil {
+			if err := exact(media.Schema.Value, r); err != nil {
+				return err
+			}
+		}
+	}
 	err = openapi3filter.ValidateRequest(r.Context(), &openapi3filter.RequestValidationInput{
 		Request: r, PathParams: params, Route: route,
 		Options: &openapi3filter.Options{
@@ -130,6 +142,10 @@ func wanted(e *openapi3.SchemaError) string {
 		return fmt.Sprintf("write up to %d characters", *s.MaxLength)
 	case "required":
 		return "it is missing"
+	case "pattern":
+		return "write it as " + strings.Trim(s.Pattern, "^$")
+	case "maxItems":
+		return fmt.Sprintf("list up to %d at once", *s.MaxItems)
 	case "type":
 		return "write " + articled(strings.Join(s.Type.Slice(), " or "))
 	}

@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"reflect"
 	"slices"
 	"strings"
 	"time"
@@ -190,11 +191,24 @@ func (b *Beaconing) logged(d *desk, loadID int64, next beacon.Station) *store.At
 	}
 }
 
+// settings are those of a station that are set by their names, written exactly
+// so: what is done as a whole is not among them.
+var settings = func() (out []string) {
+	t := reflect.TypeFor[beacon.Station]()
+	for i := range t.NumField() {
+		name, _, _ := strings.Cut(t.Field(i).Tag.Get("json"), ",")
+		if !slices.Contains([]string{"before", "switched", "restored", "ticks", "circles", "profile"}, name) {
+			out = append(out, name)
+		}
+	}
+	return out
+}()
+
 // merged is a station with some settings set anew.
 func merged(f *fault.Invalid, s beacon.Station, set map[string]any) beacon.Station {
-	for _, inner := range []string{"before", "switched", "restored", "ticks", "circles", "profile"} {
-		if _, ok := set[inner]; ok {
-			f.Add(inner, "it is not set in this way")
+	for name := range set {
+		if !slices.Contains(settings, name) {
+			f.Add(name, "it cannot be set like this")
 			return s
 		}
 	}

@@ -15,15 +15,16 @@ import (
 
 	"mnemos/internal/cli"
 	"mnemos/internal/house"
+	"mnemos/internal/store"
 )
 
-// BenchmarkEvents has twenty clients on loopback listen while changes are told
-// of, and measures how long each takes to each of them; the baseline is one
+// BenchmarkEvents has twenty clients on loopback listen while changes are made, and measures how long each takes to each of them; the baseline is one
 // client.
 func BenchmarkEvents(b *testing.B) {
 	for _, clients := range []int{1, 20} {
 		b.Run(fmt.Sprintf("clients=%d", clients), func(b *testing.B) {
-			h := house.New(filled(b), time.Now)
+			s := filled(b)
+			h := house.New(s, time.Now)
 			server := httptest.NewServer(cli.Server(h))
 			defer server.Close()
 			defer h.Hub.Close()
@@ -47,7 +48,7 @@ func BenchmarkEvents(b *testing.B) {
 						switch text := lines.Text(); {
 						case strings.HasPrefix(text, "event: hello"):
 							ready.Done()
-						case strings.HasPrefix(text, "event: count"):
+						case strings.HasPrefix(text, "event: change"):
 							now := time.Now()
 							mu.Lock()
 							took = append(took, now.Sub(sent[n]))
@@ -58,11 +59,17 @@ func BenchmarkEvents(b *testing.B) {
 				})
 			}
 			ready.Wait()
-			for i := range events {
+			at := 0
+			s.Woken(func() {
 				mu.Lock()
-				sent[i] = time.Now()
+				sent[at] = time.Now()
 				mu.Unlock()
-				h.Hub.Publish("count", nil)
+				h.Hub.Wake()
+			})
+			for at = range events {
+				require.NoError(b, s.Edit(b.Context(), 0, store.Latest, store.Stamp{Label: "count"}, func(e *store.Edit) error {
+					return e.Put(store.Person{ID: 1, Name: fmt.Sprint(at)})
+				}))
 				time.Sleep(2 * time.Millisecond)
 			}
 			done.Wait()

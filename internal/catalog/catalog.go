@@ -19,6 +19,7 @@ import (
 	"mnemos/internal/fault"
 	"mnemos/internal/fleet"
 	"mnemos/internal/live"
+	"mnemos/internal/root"
 	"mnemos/internal/store"
 )
 
@@ -71,6 +72,7 @@ func (c *Catalog) Source(ctx context.Context, planID int64) (listing.Source, che
 
 // whole returns what is published for any plan.
 func (c *Catalog) whole(ctx context.Context) (published, check.Generation, error) {
+	ctx = store.Present(ctx) // it is kept for others
 	generation, number := c.store.Generation(), c.store.RecordsGeneration()
 	if v := c.view.Load(); v != nil && v.generation.Number == generation {
 		return v.source, v.generation, nil
@@ -150,28 +152,32 @@ func (c *Catalog) refresh() {
 		return
 	}
 	c.built = make(chan struct{})
-	c.hub.Publish("catalog", true) // it is being read
-	go c.build()
+	c.hub.Publish("catalog", "", true) // it is being read
+	root.Go("read the published records", c.build, func(error) { c.rest() })
+}
+
+// rest is when nobody reads the records any more.
+func (c *Catalog) rest() {
+	defer c.hub.Publish("catalog", "", false) // last
+	c.mu.Lock()
+	defer c.mu.Unlock()
+	close(c.built)
+	c.built = nil
 }
 
 // build reads the records until they are the present ones. Where they cannot
 // be read, whoever asks next reads the file and says why.
-func (c *Catalog) build() {
-	defer func() {
-		c.mu.Lock()
-		close(c.built)
-		c.built = nil
-		c.mu.Unlock()
-	}()
+func (c *Catalog) build() error {
 	for {
 		number := c.store.RecordsGeneration()
 		if r := c.records.Load(); r != nil && r.number != number { // nobody new gets it: two at once are large
 			c.view.Store(nil)
 			c.records.Store(nil)
 		}
+		root.Here("catalog: build")
 		all, err := c.store.Published(c.store.Life())
 		if err != nil {
-			return
+			return err
 		}
 		var channels []listing.Record
 		for _, r := range all {
@@ -180,9 +186,8 @@ func (c *Catalog) build() {
 			}
 		}
 		c.records.Store(&records{number, listing.IndexOwn(all), channels})
-		c.hub.Publish("catalog", false)
 		if c.store.RecordsGeneration() == number {
-			return
+			return nil
 		}
 	}
 }

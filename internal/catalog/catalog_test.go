@@ -31,7 +31,7 @@ func open(t *testing.T) (*store.Store, *Catalog) {
 	t.Helper()
 	s, err := store.Open(t.Context(), t.TempDir())
 	require.NoError(t, err)
-	c := New(s, fleet.New(s, func() time.Time { return time.Time{} }), live.New())
+	c := New(s, fleet.New(s, func() time.Time { return time.Time{} }), live.New(nil))
 	t.Cleanup(func() {
 		c.Ready()
 		require.NoError(t, s.Close())

@@ -18,10 +18,10 @@ import (
 	"github.com/labstack/echo/v5/middleware"
 	"github.com/spf13/cobra"
 
+	"mnemos/core/limit"
 	"mnemos/internal/api"
 	"mnemos/internal/demo"
 	"mnemos/internal/house"
-	"mnemos/internal/importing"
 	"mnemos/internal/store"
 	"mnemos/internal/webui"
 )
@@ -128,7 +128,8 @@ func Server(h *house.House) *echo.Echo {
 	e := echo.New()
 	e.Logger = slog.New(slog.DiscardHandler)
 	e.HTTPErrorHandler = api.ErrorHandler
-	e.Use(middleware.Recover(), api.Guard, bodies)
+	e.Pre(api.Heads)
+	e.Use(api.Recovered, api.Guard, bodies)
 	api.Register(e, h)
 	webui.Register(e)
 	return e
@@ -137,7 +138,7 @@ func Server(h *house.House) *echo.Echo {
 // bodies limits what a request may carry: a megabyte, the file of a plan where one
 // is taken, and a whole listing only where one is brought in.
 func bodies(next echo.HandlerFunc) echo.HandlerFunc {
-	small, file, listing := middleware.BodyLimit(1<<20)(next), middleware.BodyLimit(16<<20)(next), middleware.BodyLimit(importing.MaxListing+1)(next)
+	small, file, listing := middleware.BodyLimit(limit.Body)(next), middleware.BodyLimit(limit.PlanFile)(next), middleware.BodyLimit(limit.Listing+1)(next)
 	files := regexp.MustCompile(`^/api/loads/\d+/(bring|against|take|table|log/file|beacon/track)$`)
 	return func(c *echo.Context) error {
 		switch path := c.Request().URL.Path; {

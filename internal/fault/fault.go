@@ -29,6 +29,10 @@ var (
 	// replaced while it was open: what is written into it then is lost.
 	ErrGone = errors.New("the data file is gone")
 
+	// ErrBusy is returned where another process writes the data file and does not
+	// let go. The change did not take place.
+	ErrBusy = errors.New("the data file is busy")
+
 	// ErrFull is returned where the disk has no room for a change. The change did
 	// not take place.
 	ErrFull = errors.New("the disk is full")

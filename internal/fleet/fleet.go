@@ -55,7 +55,7 @@ func (f *Fleet) Me(ctx context.Context) (store.Person, error) {
 // Stamp is that of a change which the person makes now.
 func (f *Fleet) Stamp(ctx context.Context, label string) (store.Stamp, error) {
 	me, err := f.Me(ctx)
-	return store.Stamp{PersonID: me.ID, At: f.now().UTC().Format(time.RFC3339), Label: label, Request: who.Key(ctx)}, err
+	return store.Stamp{PersonID: me.ID, At: f.now().UTC().Format(time.RFC3339), Label: label, Request: store.Request(who.Asked(ctx))}, err
 }
 
 // People returns everybody.

@@ -17,6 +17,7 @@ import (
 	"mnemos/internal/print"
 	"mnemos/internal/relaying"
 	"mnemos/internal/store"
+	"mnemos/internal/who"
 )
 
 // House is the application: its parts, each for one kind of thing.
@@ -38,7 +39,7 @@ type House struct {
 
 // New returns the application over a data file; now is the clock.
 func New(s *store.Store, now func() time.Time) *House {
-	h := &House{Hub: live.New(), Fleet: fleet.New(s, now), store: s, now: now}
+	h := &House{Hub: live.New(journal{s}), Fleet: fleet.New(s, now), store: s, now: now}
 	h.Catalog = catalog.New(s, h.Fleet, h.Hub)
 	h.Imports = importing.New(s, h.Fleet, now, h.Hub)
 	h.Plans = plan.New(s, h.Fleet, h.Catalog, now)
@@ -47,7 +48,7 @@ func New(s *store.Store, now func() time.Time) *House {
 	h.Log = logbook.New(s, h.Fleet, h.Plans, now)
 	h.Relays = relaying.New(s, h.Fleet, h.Plans, now)
 	h.Beacons = beaconing.New(s, h.Fleet, h.Plans, now)
-	s.Listen(func(c store.Changeset) { h.Hub.Publish("change", c) })
+	s.Woken(h.Hub.Wake)
 	return h
 }
 
@@ -66,11 +67,33 @@ func (h *House) OpenDemo(ctx context.Context) (*plan.Workspace, error) {
 	return h.Plans.Workspace(ctx, id)
 }
 
-// Head is the number of the last change of anything.
-func (h *House) Head(ctx context.Context) (int64, error) { return h.store.Head(ctx) }
+// journal is what the hub reads changes from.
+type journal struct{ *store.Store }
+
+func (j journal) After(ctx context.Context, number int64) ([]live.Committed, bool, error) {
+	changes, ok, err := j.Told(ctx, number)
+	out := make([]live.Committed, len(changes))
+	for i, c := range changes {
+		out[i] = live.Committed{Number: c.Event, Data: c}
+	}
+	return out, ok, err
+}
 
 // Done reports whether the change that was asked for under a key took place.
-func (h *House) Done(ctx context.Context, key string) (bool, error) { return h.store.Done(ctx, key) }
+func (h *House) Done(ctx context.Context, r who.Request) (bool, error) {
+	return h.store.Done(ctx, store.Request(r))
+}
+
+// Keep keeps the key of a request that was carried out and changed nothing.
+func (h *House) Keep(ctx context.Context, r who.Request) error {
+	return h.store.Keep(ctx, store.Request(r))
+}
+
+// Moment returns a context under which everything is read as it stands now, until
+// done is called.
+func (h *House) Moment(ctx context.Context) (_ context.Context, done func(), err error) {
+	return h.store.Moment(ctx)
+}
 
 // Trouble says what an error of the data file means: fault.ErrGone,
 // fault.ErrFull, or nil for every other.

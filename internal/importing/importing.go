@@ -19,6 +19,7 @@ import (
 	"mnemos/core/band"
 	"mnemos/core/freq"
 	"mnemos/core/intake"
+	"mnemos/core/limit"
 	"mnemos/core/listing"
 	"mnemos/internal/exchange"
 	"mnemos/internal/fault"
@@ -29,7 +30,7 @@ import (
 )
 
 // MaxListing is the largest file that is brought in, in bytes.
-const MaxListing = 256 << 20
+const MaxListing = limit.Listing
 
 // shown and guessed are how many rows of a file are shown as understood, and
 // how many a guess looks at.
@@ -175,12 +176,8 @@ func (m *Imports) add(f *file) (err error) {
 // forget leaves nothing of a file behind that nobody waits for.
 func (m *Imports) forget(f *file) error {
 	delete(m.files, f.ID)
-	f.mu.Lock()
-	held := f.held
-	f.held = nil
-	f.mu.Unlock()
 	var err error
-	if held != nil {
+	if held := f.take(); held != nil {
 		err = held.Abandon()
 	}
 	if s := f.State().State; s == Shown || s == Doubted {

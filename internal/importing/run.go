@@ -56,16 +56,10 @@ func (m *Imports) Run(ctx context.Context, id string, form Form) (*State, error)
 	if err != nil {
 		return nil, err
 	}
-	f.mu.Lock()
-	held := f.held
-	if held != nil && f.State().State == Held {
-		f.held = nil
-	} else {
-		held = nil
-	}
-	f.mu.Unlock()
-	if held != nil {
-		return f.count(ctx, held, stamp)
+	if f.State().State == Held {
+		if held := f.take(); held != nil {
+			return f.count(ctx, held, stamp)
+		}
 	}
 	form.Source = source
 	err = f.Start(ctx, func(s *State) error {
@@ -98,35 +92,57 @@ func (f *file) count(ctx context.Context, held *store.Edition, stamp store.Stamp
 	return &s, nil
 }
 
-// end says what became of an import.
-func (f *file) end(ctx context.Context, s *State, err error) {
+// hold keeps an edition that waits for a person; take gives it to whoever asks
+// first.
+func (f *file) hold(e *store.Edition) {
 	f.mu.Lock()
-	held := f.held
-	if held != nil && ctx.Err() != nil { // cancelled in the last moment
-		f.held = nil
-		err = errors.Join(ctx.Err(), held.Abandon())
+	defer f.mu.Unlock()
+	f.held = e
+}
+
+func (f *file) take() (held *store.Edition) {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	held, f.held = f.held, nil
+	return held
+}
+
+func (f *file) holds() bool {
+	f.mu.Lock()
+	defer f.mu.Unlock()
+	return f.held != nil
+}
+
+// end puts an import in order that is over, and says what became of it.
+func (f *file) end(ctx context.Context, err error) func(*State) {
+	if ctx.Err() != nil { // perhaps in the last moment
+		if held := f.take(); held != nil {
+			err = errors.Join(ctx.Err(), held.Abandon())
+		}
 	}
-	f.mu.Unlock()
 	var loss lossError
 	if doubted := errors.As(err, &loss); !doubted {
 		// What is done is done, also where its file stays: the next start clears it.
-		if gone := os.Remove(f.path); err != nil {
+		if gone := os.Remove(f.path); err != nil && !errors.Is(gone, os.ErrNotExist) {
 			err = errors.Join(err, gone)
 		}
 	}
-	switch {
-	case err != nil && ctx.Err() != nil: // whatever the cancelled transaction says
-		s.State = Cancelled
-	case loss.source != "":
-		s.State, s.Error = Doubted, loss.Error()
-	case err != nil:
-		s.State, s.Error = Failed, err.Error()
-	case held != nil:
-		s.State = Held
-	default:
-		s.State = Done
+	cancelled, held := ctx.Err() != nil, f.holds()
+	return func(s *State) {
+		switch {
+		case err != nil && cancelled: // whatever the cancelled transaction says
+			s.State = Cancelled
+		case loss.source != "":
+			s.State, s.Error = Doubted, loss.Error()
+		case err != nil:
+			s.State, s.Error = Failed, err.Error()
+		case held:
+			s.State = Held
+		default:
+			s.State = Done
+		}
+		s.Left = nil
 	}
-	s.Left = nil
 }
 
 // tick is how often an import says how far it is.
@@ -185,9 +201,7 @@ func (m *Imports) write(ctx context.Context, f *file, form Form, stamp store.Sta
 		if err := ctx.Err(); err != nil {
 			return err
 		}
-		f.mu.Lock()
-		f.held = e
-		f.mu.Unlock()
+		f.hold(e)
 		return nil
 	}
 	return e.Activate(ctx, stamp)

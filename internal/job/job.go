@@ -10,6 +10,7 @@ import (
 
 	"mnemos/internal/fault"
 	"mnemos/internal/live"
+	"mnemos/internal/root"
 )
 
 // State is how far a job is. Over says that it has ended and waits for nobody;
@@ -100,17 +101,27 @@ func (r *Runner[S]) Drop(id string) error {
 	if err != nil {
 		return err
 	}
-	j.mu.Lock()
-	busy, cancel := j.state.Busy(), j.cancel
-	j.mu.Unlock()
-	if busy && cancel != nil {
-		cancel()
+	if j.stop() {
 		return nil
 	}
-	r.mu.Lock()
-	delete(r.jobs, id)
-	r.mu.Unlock()
+	r.remove(id)
 	return j.forget()
+}
+
+func (r *Runner[S]) remove(id string) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	delete(r.jobs, id)
+}
+
+// stop asks a job that is at work to end; ok is false for any other.
+func (j *Job[S]) stop() (ok bool) {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	if ok = j.state.Busy() && j.cancel != nil; ok {
+		j.cancel()
+	}
+	return ok
 }
 
 // State is how far the job is.
@@ -120,14 +131,16 @@ func (j *Job[S]) State() S {
 	return j.state
 }
 
-// Update changes the state, unless f says no, and tells those who watch.
+// Update changes the state, and tells those who watch. f waits for nothing: it
+// runs under the lock of the job.
 func (j *Job[S]) Update(f func(*S)) {
 	j.mu.Lock()
 	defer j.mu.Unlock()
+	root.Here("job: update")
 	f(&j.state)
 	close(j.changed)
 	j.changed = make(chan struct{})
-	j.runner.hub.Publish(j.runner.kind, Told[S]{j.ID, j.state})
+	j.runner.hub.Publish(j.runner.kind, j.ID, Told[S]{j.ID, j.state})
 }
 
 // Told is what the hub is told of a job.
@@ -138,8 +151,10 @@ type Told[S State] struct {
 
 // Start runs work when its turn comes; begin sets the state that says so, or
 // refuses. The work ends early when ctx ends, which outlives the one that is
-// given, or when the job is dropped. end sets the state that it ends in.
-func (j *Job[S]) Start(ctx context.Context, begin func(*S) error, work func(context.Context) error, end func(ctx context.Context, s *S, err error)) error {
+// given, or when the job is dropped. end puts in order what the work left, and
+// says which state that is. A panic in the work is how it failed; one in end has
+// end called with it once more.
+func (j *Job[S]) Start(ctx context.Context, begin func(*S) error, work func(context.Context) error, end func(ctx context.Context, err error) func(*S)) error {
 	j.mu.Lock()
 	defer j.mu.Unlock()
 	if err := begin(&j.state); err != nil {
@@ -147,27 +162,31 @@ func (j *Job[S]) Start(ctx context.Context, begin func(*S) error, work func(cont
 	}
 	run, cancel := context.WithCancel(context.WithoutCancel(ctx))
 	j.cancel = cancel
-	go func() {
+	root.Go(j.runner.kind, func() error { return j.turn(run, work) }, func(err error) {
 		defer cancel()
-		var err error
-		select {
-		case <-j.runner.turn:
-			defer func() { j.runner.turn <- struct{}{} }()
-			err = work(run)
-		case <-run.Done():
-			err = run.Err()
+		if failed := root.Try(j.runner.kind, func() error { j.Update(end(run, err)); return nil }); failed != nil {
+			j.Update(end(run, failed))
 		}
-		j.Update(func(s *S) { end(run, s, err) })
-	}()
+	})
 	return nil
+}
+
+// turn does the work when nobody else does any.
+func (j *Job[S]) turn(ctx context.Context, work func(context.Context) error) error {
+	select {
+	case <-j.runner.turn:
+		defer func() { j.runner.turn <- struct{}{} }()
+		root.Here("job: work")
+		return work(ctx)
+	case <-ctx.Done():
+		return ctx.Err()
+	}
 }
 
 // Watch calls f with the state now and whenever it changes, until it is over.
 func (j *Job[S]) Watch(ctx context.Context, f func(S) error) error {
 	for {
-		j.mu.Lock()
-		s, changed := j.state, j.changed
-		j.mu.Unlock()
+		s, changed := j.look()
 		if err := f(s); err != nil || s.Over() {
 			return err
 		}
@@ -177,4 +196,10 @@ func (j *Job[S]) Watch(ctx context.Context, f func(S) error) error {
 			return ctx.Err()
 		}
 	}
+}
+
+func (j *Job[S]) look() (S, chan struct{}) {
+	j.mu.Lock()
+	defer j.mu.Unlock()
+	return j.state, j.changed
 }

@@ -13,6 +13,7 @@ import (
 
 	"mnemos/internal/fault"
 	"mnemos/internal/live"
+	"mnemos/internal/root"
 )
 
 // phase is the state of the jobs here.
@@ -29,10 +30,20 @@ func begin(p *phase) error {
 	return nil
 }
 
-func end(ctx context.Context, p *phase, err error) {
-	if *p = "done"; err != nil && ctx.Err() != nil {
-		*p = "cancelled"
+func end(ctx context.Context, err error) func(*phase) {
+	return func(p *phase) {
+		if *p = "done"; err != nil && ctx.Err() != nil {
+			*p = "cancelled"
+		}
 	}
+}
+
+// still is a journal in which nothing happens.
+type still struct{}
+
+func (still) Head(context.Context) (int64, error) { return 0, nil }
+func (still) After(context.Context, int64) ([]live.Committed, bool, error) {
+	return nil, true, nil
 }
 
 func add(t *testing.T, r *Runner[phase], forgotten *int) *Job[phase] {
@@ -52,7 +63,9 @@ func over(t *testing.T, j *Job[phase]) phase {
 // TestOneAfterAnother: two jobs never work at once, and whoever began them may
 // be gone.
 func TestOneAfterAnother(t *testing.T) {
-	hub := live.New()
+	hub := live.New(still{})
+	begun, _, err := hub.Now(t.Context())
+	require.NoError(t, err)
 	r := NewRunner[phase]("test", hub)
 	var at, most atomic.Int64
 	var jobs []*Job[phase]
@@ -75,7 +88,7 @@ func TestOneAfterAnother(t *testing.T) {
 	}
 	assert.EqualValues(t, 1, most.Load())
 	var told []string
-	err := hub.Follow(t.Context(), hub.ID(live.Event{}), func(e live.Event) error {
+	err = hub.Follow(t.Context(), begun, func(e live.Event) error {
 		x, ok := e.Data.(Told[phase])
 		require.True(t, ok)
 		if told = append(told, x.ID+" "+string(x.State)); len(told) == len(jobs) {
@@ -89,7 +102,7 @@ func TestOneAfterAnother(t *testing.T) {
 
 // TestDrop ends what is at work, or waits, and forgets the rest.
 func TestDrop(t *testing.T) {
-	r := NewRunner[phase]("test", live.New())
+	r := NewRunner[phase]("test", live.New(still{}))
 	n := 0
 	first, second, third := add(t, r, &n), add(t, r, &n), add(t, r, &n)
 	work := func(ctx context.Context) error { <-ctx.Done(); return ctx.Err() }
@@ -111,7 +124,7 @@ func TestDrop(t *testing.T) {
 
 // TestForgets the oldest that nobody waits for, and none that is at work.
 func TestForgets(t *testing.T) {
-	r := NewRunner[phase]("test", live.New())
+	r := NewRunner[phase]("test", live.New(still{}))
 	n := 0
 	busy := add(t, r, &n)
 	require.NoError(t, busy.Start(t.Context(), begin, func(ctx context.Context) error { <-ctx.Done(); return ctx.Err() }, end))
@@ -124,4 +137,30 @@ func TestForgets(t *testing.T) {
 	assert.Equal(t, phase("busy"), busy.State())
 	require.NoError(t, r.Drop(busy.ID))
 	over(t, busy)
+}
+
+// TestPanic: a job that panics fails, alone; the next one has its turn.
+func TestPanic(t *testing.T) {
+	for _, place := range []string{"job: work", "job: update"} {
+		r := NewRunner[phase]("test", live.New(still{}))
+		n, broke := 0, false
+		var why error
+		first, second := add(t, r, &n), add(t, r, &n)
+		stop := root.Watch(func(at string) {
+			if at == place && !broke {
+				broke = true
+				panic("nobody foresaw it")
+			}
+		})
+		for _, j := range []*Job[phase]{first, second} {
+			require.NoError(t, j.Start(t.Context(), begin, func(context.Context) error { return nil }, func(ctx context.Context, err error) func(*phase) {
+				why = errors.Join(why, err)
+				return end(ctx, err)
+			}))
+			assert.Equal(t, phase("done"), over(t, j), place)
+		}
+		stop()
+		var fell *root.Panic
+		require.ErrorAs(t, why, &fell, place)
+	}
 }

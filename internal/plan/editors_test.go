@@ -29,7 +29,8 @@ func TestEditorsAtOnce(t *testing.T) {
 	follow, stop := context.WithCancel(t.Context())
 	var events []int64
 	var g, f sync.WaitGroup
-	at := a.Hub.Now()
+	at, _, err := a.Hub.Now(t.Context())
+	require.NoError(t, err)
 	f.Go(func() {
 		_ = a.Hub.Follow(follow, at, func(e live.Event) error { // until it is stopped
 			if c, ok := e.Data.(house.Changeset); ok {

@@ -67,14 +67,3 @@ func (e *Edit) known(table, where string, args ...any) (int64, error) {
 	}
 	return e.ID(table)
 }
-
-// said is what a change of a row says about statements, before or after.
-func said(r Row) (Said, bool) {
-	switch x := r.(type) {
-	case Correction:
-		return Said{Of: []listing.ID{{Source: x.Source, Key: x.Key}}}, true
-	case Decision:
-		return Said{Of: []listing.ID{{Source: x.ASource, Key: x.AKey}, {Source: x.BSource, Key: x.BKey}}, Joined: true}, true
-	}
-	return Said{}, false
-}

@@ -2,7 +2,6 @@ package store
 
 import (
 	"bytes"
-	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -14,6 +13,7 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"mnemos/internal/fault"
+	"mnemos/internal/root"
 )
 
 // RowChange is a row before and after; null where it did not or does not exist.
@@ -39,7 +39,7 @@ type Changeset struct {
 type Stamp struct {
 	PersonID  int64 // 0 for nobody: undo does not reach it
 	At, Label string
-	Request   string // the key under which it is asked for, or ""
+	Request   Request // how it is asked for, if under a key
 }
 
 // Latest is the revision of somebody who has seen whatever there is.
@@ -72,8 +72,13 @@ func (s *Store) Edit(ctx context.Context, planID, seen int64, stamp Stamp, f fun
 		}
 		return e.journal(stamp, "do", 0)
 	})
+	return s.unchanged(ctx, stamp, err)
+}
+
+// unchanged keeps the key of a change that changes nothing.
+func (s *Store) unchanged(ctx context.Context, stamp Stamp, err error) error {
 	if errors.Is(err, errUnchanged) {
-		return nil
+		return s.Keep(ctx, stamp.Request)
 	}
 	return err
 }
@@ -98,10 +103,15 @@ func (s *Store) transact(ctx context.Context, planID, seen int64, f func(*Edit) 
 	if plans == 0 && planID != 0 && !e.made("plan", planID) {
 		return fmt.Errorf("plan %d: %w", planID, fault.ErrNotFound)
 	}
+	says, err := sayingsOf(e.changeset)
+	if err != nil {
+		return err
+	}
+	root.Here("store: commit")
 	if err := tx.Commit(); err != nil {
 		return fmt.Errorf("commit: %w", err)
 	}
-	s.committed(e.changeset)
+	s.committed(says)
 	return nil
 }
 
@@ -119,15 +129,16 @@ func (e *Edit) journal(stamp Stamp, kind string, target int64) error {
 	if e.changes = merged(e.changes); len(e.changes) == 0 {
 		return errUnchanged
 	}
-	if done, err := done(e.ctx, e.tx, stamp.Request); err != nil || done {
-		return cmp.Or(err, fault.ErrDone)
+	if err := stamp.Request.claim(e.ctx, e.tx); err != nil {
+		return err
 	}
+	root.Here("store: journal")
 	b, err := json.Marshal(e.changes)
 	if err != nil {
 		return fmt.Errorf("journal: %w", err)
 	}
-	_, err = e.tx.ExecContext(e.ctx, "INSERT INTO journal (plan_id, person_id, kind, target, label, at, changes, request) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
-		e.planID, stamp.PersonID, kind, target, stamp.Label, stamp.At, string(b), stamp.Request)
+	_, err = e.tx.ExecContext(e.ctx, "INSERT INTO journal (plan_id, person_id, kind, target, label, at, changes) VALUES (?, ?, ?, ?, ?, ?, ?)",
+		e.planID, stamp.PersonID, kind, target, stamp.Label, stamp.At, string(b))
 	if err == nil {
 		_, err = e.tx.ExecContext(e.ctx, "UPDATE plan SET revision = ?, saved_at = ? WHERE id = ?", e.event, stamp.At, e.planID)
 	}
@@ -151,6 +162,7 @@ func (e *Edit) ID(table string) (id int64, err error) {
 // Put writes a row, in place of the one with its number.
 func (e *Edit) Put(r Row) error {
 	table, id := r.of()
+	root.Here("store: put " + table)
 	before, err := e.row(table, id)
 	if err != nil && !errors.Is(err, fault.ErrNotFound) {
 		return err
@@ -165,6 +177,7 @@ func (e *Edit) Put(r Row) error {
 
 // Drop removes a row.
 func (e *Edit) Drop(table string, id int64) error {
+	root.Here("store: drop " + table)
 	before, err := e.row(table, id)
 	if errors.Is(err, fault.ErrNotFound) && e.seen != Latest {
 		return e.removed(table, id, err)

@@ -10,6 +10,7 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"mnemos/core/listing"
+	"mnemos/internal/root"
 )
 
 // gathered is how many records are put in order of their outputs before they
@@ -94,14 +95,14 @@ func (e *Edition) hand(ctx context.Context) error {
 	ctx, w.cancel = context.WithCancel(ctx)
 	w.done = make(chan error, 1)
 	done := w.done
-	go func() {
+	root.Go("write the records of "+e.Source, func() error {
+		root.Here("store: write records")
 		slices.SortStableFunc(queue, func(a, b listing.Record) int { return cmp.Compare(a.Output, b.Output) })
 		if err := e.write(ctx, queue, rejects); err != nil {
-			done <- fmt.Errorf("write records of %s: %w", e.Source, err)
-			return
+			return fmt.Errorf("write records of %s: %w", e.Source, err)
 		}
-		done <- nil
-	}()
+		return nil
+	}, func(err error) { done <- err })
 	return nil
 }
 

@@ -10,6 +10,7 @@ import (
 	"path/filepath"
 	"strings"
 	"sync/atomic"
+	"syscall"
 
 	"mnemos/internal/fault"
 
@@ -86,17 +87,20 @@ func (c connector) Driver() driver.Driver                        { return c.driv
 // for every other.
 func Trouble(err error) error {
 	var e *sqlite.Error
-	if !errors.As(err, &e) {
-		for _, known := range []error{fault.ErrFull, fault.ErrGone} {
-			if errors.Is(err, known) {
-				return known
-			}
-		}
+	switch {
+	case errors.As(err, &e):
+	case errors.Is(err, fault.ErrFull), errors.Is(err, syscall.ENOSPC), errors.Is(err, syscall.EDQUOT), errors.Is(err, syscall.EROFS):
+		return fault.ErrFull
+	case errors.Is(err, fault.ErrGone):
+		return fault.ErrGone
+	default:
 		return nil
 	}
 	switch code := e.Code(); {
 	case code == sqlite3.SQLITE_CONSTRAINT_COMMITHOOK, code == sqlite3.SQLITE_READONLY_DBMOVED, code&0xff == sqlite3.SQLITE_CANTOPEN:
 		return fault.ErrGone
+	case code&0xff == sqlite3.SQLITE_BUSY, code&0xff == sqlite3.SQLITE_LOCKED:
+		return fault.ErrBusy
 	case code&0xff == sqlite3.SQLITE_FULL, code == sqlite3.SQLITE_IOERR_WRITE, code == sqlite3.SQLITE_IOERR_SHMSIZE:
 		return fault.ErrFull
 	}

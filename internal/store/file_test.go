@@ -24,7 +24,7 @@ func TestOddFolders(t *testing.T) {
 		var mode string
 		for _, db := range []interface {
 			Get(dest any, query string, args ...any) error
-		}{s.write, s.read} {
+		}{s.write, s.read.DB} {
 			require.NoError(t, db.Get(&synchronous, "PRAGMA synchronous"))
 			require.NoError(t, db.Get(&foreign, "PRAGMA foreign_keys"))
 			require.NoError(t, db.Get(&mode, "PRAGMA journal_mode"))
@@ -146,7 +146,7 @@ func TestNewer(t *testing.T) {
 func TestSynchronous(t *testing.T) {
 	s := begun(t, t.TempDir())
 	defer func() { require.NoError(t, s.Close()) }()
-	for _, db := range []*sqlx.DB{s.read, s.write} {
+	for _, db := range []*sqlx.DB{s.read.DB, s.write} {
 		most := db.Stats().MaxOpenConnections
 		require.Positive(t, most)
 		var held []*sqlx.Conn

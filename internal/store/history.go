@@ -3,12 +3,9 @@ package store
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"reflect"
 	"slices"
-
-	"github.com/jmoiron/sqlx"
 
 	"mnemos/core/entry"
 	"mnemos/core/listing"
@@ -92,10 +89,7 @@ func (s *Store) GoBack(ctx context.Context, planID, event, seen int64, stamp Sta
 		}
 		return e.journal(stamp, "do", 0)
 	})
-	if errors.Is(err, errUnchanged) {
-		return nil
-	}
-	return err
+	return s.unchanged(ctx, stamp, err)
 }
 
 // Was is what a plan held after a change.
@@ -108,13 +102,13 @@ type Was struct {
 // PlanAt returns what a plan held after a change, worked out from what it holds
 // now and from the journal; with Latest what it holds now.
 func (s *Store) PlanAt(ctx context.Context, planID, event int64) (*Was, error) {
-	tx, err := s.read.BeginTxx(ctx, nil) // one moment: rows and journal belong together
+	ctx, done, err := s.Moment(ctx) // rows and journal belong together
 	if err != nil {
-		return nil, fmt.Errorf("begin: %w", err)
+		return nil, err
 	}
-	defer func() { _ = tx.Rollback() }() // nothing is written
+	defer done()
 	var texts []string
-	if err := tx.SelectContext(ctx, &texts, journalSince, planID, event); err != nil {
+	if err := s.read.SelectContext(ctx, &texts, journalSince, planID, event); err != nil {
 		return nil, fmt.Errorf("read journal: %w", err)
 	}
 	changes, err := since(texts)
@@ -132,7 +126,7 @@ func (s *Store) PlanAt(ctx context.Context, planID, event int64) (*Was, error) {
 		{"entry", "kind = '' AND load_id IN (SELECT id FROM load WHERE plan_id = ?)", func(r Row) { entries[r.(entryRow).ID] = r.(entryRow) }},
 		{"team_slot", "plan_id = ?", func(r Row) { numbers[r.(TeamSlot).ID] = r.(TeamSlot) }},
 	} {
-		if err := all(ctx, tx, q.table, q.where, planID, q.take); err != nil {
+		if err := all(ctx, s.read, q.table, q.where, planID, q.take); err != nil {
 			return nil, err
 		}
 	}
@@ -190,9 +184,9 @@ func back[R Row](rows map[int64]R, id int64, was Row, had bool) {
 }
 
 // all hands on the rows of a table.
-func all(ctx context.Context, tx *sqlx.Tx, name, where string, arg int64, take func(Row)) error {
+func all(ctx context.Context, q queryer, name, where string, arg int64, take func(Row)) error {
 	t := tables[name]
-	rows, err := tx.QueryxContext(ctx, "SELECT "+t.columns+" FROM "+name+" WHERE "+where, arg)
+	rows, err := q.QueryxContext(ctx, "SELECT "+t.columns+" FROM "+name+" WHERE "+where, arg)
 	if err != nil {
 		return fmt.Errorf("read %s: %w", name, err)
 	}

@@ -16,8 +16,8 @@ type Said struct {
 	generation int64
 }
 
-// sayings are the last of them.
-type sayings struct {
+// lately is what was said last.
+type lately struct {
 	mu   sync.Mutex
 	from int64 // the generation since which they are complete
 	list []Said

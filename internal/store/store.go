@@ -29,13 +29,14 @@ type Store struct {
 	folder string
 	alone  bool // nobody works with it while an edition is written
 
-	read  *sqlx.DB // many connections
-	write *sqlx.DB // one connection, so that writers queue instead of failing
+	read    reader   // many connections
+	moments *sqlx.DB // many others, for what is read as it stood at one time
+	write   *sqlx.DB // one connection, so that writers queue instead of failing
 
 	generation atomic.Int64 // of what is published
 	changed    atomic.Int64 // how often its records changed
-	said       sayings
-	commits    commits
+	said       lately
+	woken      func()
 	life       context.Context
 	die        context.CancelFunc
 
@@ -78,11 +79,12 @@ func openFile(ctx context.Context, folder string) (*Store, error) {
 	if err := migrate(ctx, write, path); err != nil {
 		return nil, errors.Join(err, write.Close())
 	}
-	read := f.connect("&mode=ro")
+	read, moments := f.connect("&mode=ro"), f.connect("&mode=ro")
 	read.SetMaxOpenConns(4)
-	s := &Store{folder: folder, read: read, write: write}
+	moments.SetMaxOpenConns(4)
+	s := &Store{folder: folder, read: reader{read}, moments: moments, write: write}
 	s.life, s.die = context.WithCancel(context.WithoutCancel(ctx))
-	if err := errors.Join(f.opened(), held(folder), s.begin(ctx)); err != nil {
+	if err := errors.Join(f.opened(), held(folder)); err != nil {
 		return nil, errors.Join(err, s.Close())
 	}
 	if err := os.RemoveAll(filepath.Join(folder, Incoming)); err != nil {
@@ -124,7 +126,7 @@ func (s *Store) Close() error {
 			err = gone
 		}
 	}
-	err = errors.Join(err, s.read.Close(), s.write.Close())
+	err = errors.Join(err, s.moments.Close(), s.read.Close(), s.write.Close())
 	if s.lock != nil {
 		err = errors.Join(err, s.lock.Close())
 	}
@@ -178,7 +180,7 @@ func (s *Store) Clear(ctx context.Context) error {
 		return fmt.Errorf("clear: %w", err)
 	}
 	defer func() { _ = tx.Rollback() }() // no effect after Commit
-	for _, table := range []string{"journal", "standing", "listening", "relay", "beacon", "listened", "heard", "attempt", "permission", "member", "channel_set", "snapshot", "team_slot", "entry", "channel", "load", "unit", "plan", "record", "reject", "edition", "outline", "mapping", "decision", "correction", "profile", "template", "mended", "person"} {
+	for _, table := range []string{"journal", "request", "standing", "listening", "relay", "beacon", "listened", "heard", "attempt", "permission", "member", "channel_set", "snapshot", "team_slot", "entry", "channel", "load", "unit", "plan", "record", "reject", "edition", "outline", "mapping", "decision", "correction", "profile", "template", "mended", "person"} {
 		if _, err := tx.ExecContext(ctx, "DELETE FROM "+table); err != nil {
 			return fmt.Errorf("clear %s: %w", table, err)
 		}

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"sync"
+	"sync/atomic"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -267,22 +268,36 @@ func TestUndoOfNoPlan(t *testing.T) {
 	assert.Equal(t, "nothing", undo(other.ID, true))
 }
 
-// TestListen: changes are told of once each, in their order, however many
-// people make them.
-func TestListen(t *testing.T) {
+// TestTold: what follows reads of every change once, in order and as it was
+// committed, however many people make them; and is told where it is too much.
+func TestTold(t *testing.T) {
 	s, p, l := fresh(t)
-	var told []int64
-	s.Listen(func(c Changeset) { told = append(told, c.Event) })
+	var woken atomic.Int64
+	s.Woken(func() { woken.Add(1) })
+	from := revisionOf(t, s, p)
 	var g sync.WaitGroup
 	for n := range 40 {
 		g.Go(func() { assert.NoError(t, put(s, p, l, n+1, channel.New(146_520_000))) })
 	}
 	g.Wait()
+	assert.EqualValues(t, 40, woken.Load())
+	told, ok, err := s.Told(t.Context(), from)
+	require.NoError(t, err)
+	require.True(t, ok)
 	require.Len(t, told, 40)
-	for i, event := range told {
-		assert.Equal(t, told[0]+int64(i), event)
+	for i, c := range told {
+		assert.Equal(t, from+int64(i)+1, c.Event)
+		assert.NotEmpty(t, c.Changes)
 	}
-	assert.Equal(t, told[39], revisionOf(t, s, p))
+	assert.Equal(t, told[39].Event, revisionOf(t, s, p))
+	_, err = s.write.Exec("WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < ?) INSERT INTO journal (plan_id, person_id, kind, target, label, at, changes) SELECT 0, 0, 'do', 0, '', '', '[]' FROM n", toldChanges)
+	require.NoError(t, err)
+	_, ok, err = s.Told(t.Context(), told[39].Event)
+	require.NoError(t, err)
+	assert.True(t, ok)
+	_, ok, err = s.Told(t.Context(), told[38].Event)
+	require.NoError(t, err)
+	assert.False(t, ok, "one more than is told one by one")
 }
 
 // TestTeamSlots: a channel has one number in a plan, and loses it with itself.

@@ -8,6 +8,8 @@ import (
 	"sync"
 
 	"github.com/jmoiron/sqlx"
+
+	"mnemos/internal/root"
 )
 
 // sweeper removes in the background what no longer counts, so that nobody
@@ -26,24 +28,32 @@ func (w *sweeper) start(sweep func(context.Context) error) {
 	ctx, cancel := context.WithCancel(context.Background())
 	w.wake, w.cancel, w.done = make(chan struct{}, 1), cancel, make(chan struct{})
 	w.idle = sync.NewCond(&w.mu)
-	go func() {
-		defer close(w.done)
+	root.Go("sweep", func() error {
 		for {
 			select {
 			case <-ctx.Done():
-				return
+				return nil
 			case <-w.wake:
 			}
-			w.mu.Lock()
-			asked := w.asked
-			w.mu.Unlock()
-			_ = sweep(ctx) // what stays is swept the next time
-			w.mu.Lock()
-			w.swept = asked
-			w.idle.Broadcast()
-			w.mu.Unlock()
+			asked := w.look()
+			_ = root.Try("sweep", func() error { return sweep(ctx) }) // what stays is swept the next time
+			w.rest(asked)
 		}
-	}()
+	}, func(error) { close(w.done) })
+}
+
+// look is how often the sweeper was woken; rest says that so much of it is done.
+func (w *sweeper) look() int {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	return w.asked
+}
+
+func (w *sweeper) rest(asked int) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	w.swept = asked
+	w.idle.Broadcast()
 }
 
 func (w *sweeper) stop() {
@@ -52,10 +62,7 @@ func (w *sweeper) stop() {
 	}
 	w.cancel()
 	<-w.done
-	w.mu.Lock()
-	w.swept = w.asked
-	w.idle.Broadcast()
-	w.mu.Unlock()
+	w.rest(w.look())
 }
 
 // Sweep asks for the editions that do not count to be removed, soon.
@@ -64,13 +71,17 @@ func (s *Store) Sweep() {
 	if w.wake == nil {
 		return
 	}
-	w.mu.Lock()
-	w.asked++
-	w.mu.Unlock()
+	w.ask()
 	select {
 	case w.wake <- struct{}{}:
 	default: // it is awake
 	}
+}
+
+func (w *sweeper) ask() {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	w.asked++
 }
 
 // Swept waits until everything that was asked for before is swept.
@@ -87,6 +98,10 @@ func (s *Store) Swept() {
 // and what an import that was cut off left behind. It lets others go
 // first, so that nobody waits for it.
 func (s *Store) sweep(ctx context.Context) error {
+	if err := s.forgetRequests(ctx); err != nil {
+		return fmt.Errorf("forget requests: %w", err)
+	}
+	root.Here("store: sweep")
 	// What is there is read first, then what is being written: an edition is
 	// pending before it is there. One that counts meanwhile is active.
 	var ids []int64

@@ -6,6 +6,8 @@ import (
 	"time"
 
 	"github.com/jmoiron/sqlx"
+
+	"mnemos/internal/root"
 )
 
 // batch is how many rows one step of long work writes, and together is how
@@ -27,10 +29,7 @@ const peace = 40 * time.Millisecond
 // long works take turns: neither is a person who waits.
 func (s *Store) yielding(ctx context.Context, step func(*sqlx.Tx) (more bool, err error)) error {
 	for {
-		s.long.Lock()
-		waited := s.write.Stats().WaitCount
-		more, err := s.someSteps(ctx, waited, step)
-		s.long.Unlock()
+		waited, more, err := s.oneTurn(ctx, step)
 		if err != nil || !more {
 			return err
 		}
@@ -43,6 +42,17 @@ func (s *Store) yielding(ctx context.Context, step func(*sqlx.Tx) (more bool, er
 			return ctx.Err()
 		}
 	}
+}
+
+// oneTurn does some steps while no other long work does; waited is how often
+// somebody had waited for the writer before.
+func (s *Store) oneTurn(ctx context.Context, step func(*sqlx.Tx) (bool, error)) (waited int64, more bool, err error) {
+	s.long.Lock()
+	defer s.long.Unlock()
+	waited = s.write.Stats().WaitCount
+	root.Here("store: long work")
+	more, err = s.someSteps(ctx, waited, step)
+	return waited, more, err
 }
 
 func (s *Store) someSteps(ctx context.Context, waited int64, step func(*sqlx.Tx) (bool, error)) (more bool, err error) {

@@ -4,14 +4,19 @@ import "context"
 
 type onceKey struct{}
 
-// Once returns a context for a change that is asked for under a key: asked for
-// again under the same key, it does not take place again.
-func Once(ctx context.Context, key string) context.Context {
-	return context.WithValue(ctx, onceKey{}, key)
+// Request is how a change is asked for.
+type Request struct {
+	Key  string // asked for again under it, the change does not take place again
+	Hash string // a digest of what is asked for
 }
 
-// Key returns the key that a change is asked for under, or "".
-func Key(ctx context.Context) string {
-	key, _ := ctx.Value(onceKey{}).(string)
-	return key
+// Once returns a context for a change that is asked for under a key.
+func Once(ctx context.Context, r Request) context.Context {
+	return context.WithValue(ctx, onceKey{}, r)
+}
+
+// Asked returns how the change is asked for; zero where it has no key.
+func Asked(ctx context.Context) Request {
+	r, _ := ctx.Value(onceKey{}).(Request)
+	return r
 }

@@ -1,0 +1,93 @@
+// Package limit is the one table of what Mnemos takes: how large, how many, how
+// long. What comes from outside is held against it where it enters.
+package limit
+
+import (
+	"fmt"
+	"strings"
+	"time"
+)
+
+// Sizes, in bytes.
+const (
+	Body     = 1 << 20   // of a request
+	PlanFile = 16 << 20  // of a file of a plan, of contacts, of a track
+	Listing  = 256 << 20 // of a listing
+	Hashed   = 1 << 20   // of a request, by which it is told from another under the same key
+)
+
+// Counts.
+const (
+	Line      = 4000      // characters of the entry line
+	Name      = 200       // characters of a name
+	Note      = 2000      // characters of a note
+	Key       = 60        // characters of the key of a request
+	Rows      = 2000      // rows that are pasted, and slots that are changed, at once
+	Cells     = 2_000_000 // characters that are pasted at once
+	Channels  = 20_000    // channels of a plan file
+	TableRows = 20_000    // rows of a table that is taken into a radio
+)
+
+// Number is the largest number of a row, slot or revision that is read: beyond
+// it a browser no longer counts exactly.
+const Number = 1<<53 - 1
+
+// Hertz is the highest frequency, in hertz: ITU allocations to amateurs end at
+// 250 GHz, and radio by the ITU's definition at 3000 GHz.
+const Hertz = 300_000_000_000
+
+// Times.
+const (
+	Answer  = 30 * time.Second // for an answer
+	File    = 2 * time.Minute  // for the answer to a request that carries a file
+	Reader  = 10 * time.Second // for somebody who follows to take what they are told
+	Pulse   = 20 * time.Second // between two signs of life of a stream
+	Waiting = 5 * time.Second  // for another process that writes the data file
+)
+
+// Row is a line of the table as people read it.
+type Row struct{ What, Most, Then string }
+
+// Table is the limits in words.
+func Table() []Row {
+	return []Row{
+		{"a request", bytes(Body), "it is refused (413)"},
+		{"a file of a plan, of contacts or of a track", bytes(PlanFile), "it is refused (413)"},
+		{"a listing", bytes(Listing), "it is refused, and said to be no listing"},
+		{"the entry line", count(Line, "characters"), "it is refused (422)"},
+		{"a name", count(Name, "characters"), "it is refused (422)"},
+		{"a note", count(Note, "characters"), "it is refused (422)"},
+		{"the key of a request", count(Key, "characters"), "it is refused (400)"},
+		{"rows pasted, or slots changed, at once", count(Rows, "rows"), "it is refused (422), nothing is changed"},
+		{"text pasted at once", count(Cells, "characters"), "it is refused (422), nothing is changed"},
+		{"channels of a plan file", count(Channels, "channels"), "it is refused (422)"},
+		{"rows of a table that is taken into a radio", count(TableRows, "rows"), "it is refused (422)"},
+		{"a number of a row, a slot or a change", count(Number, ""), "it is refused (422)"},
+		{"a frequency", fmt.Sprintf("%d GHz", Hertz/1_000_000_000), "it is refused (422)"},
+		{"time for an answer", Answer.String(), "the work ends, nothing is changed, and the answer says so (503)"},
+		{"time for the answer to a file", File.String(), "the work ends, nothing is changed, and the answer says so (503)"},
+		{"time for somebody who follows what happens to take an event", Reader.String(), "the stream ends"},
+		{"time between two signs of life of a stream", Pulse.String(), "one is sent"},
+		{"waiting for another process that writes the data file", Waiting.String(), "nothing is changed, and the answer says so (503)"},
+	}
+}
+
+// Markdown is the table as a page of the docs.
+func Markdown() string {
+	var b strings.Builder
+	b.WriteString("# Limits\n\nWhat Mnemos takes, and what becomes of more. This page is written by `make rules` from `core/limit`.\n\n| what | at most | beyond it |\n| --- | --- | --- |\n")
+	for _, r := range Table() {
+		fmt.Fprintf(&b, "| %s | %s | %s |\n", r.What, strings.TrimSpace(r.Most), r.Then)
+	}
+	return b.String()
+}
+
+func bytes(n int) string { return fmt.Sprintf("%d MB", n>>20) }
+
+func count(n int, of string) string {
+	text := fmt.Sprint(n)
+	for i := len(text) - 3; i > 0; i -= 3 {
+		text = text[:i] + "," + text[i:]
+	}
+	return text + " " + of
+}
