@@ -3,6 +3,7 @@ package check
 import (
 	"cmp"
 	"slices"
+	"sort"
 
 	"mnemos/core/channel"
 	"mnemos/core/freq"
@@ -48,11 +49,9 @@ func transmits(o Other) freq.Hz { tx, _ := o.Channel.Transmit(); return tx }
 
 // between returns the part of a sorted list in a closed range.
 func between(list []Other, of func(Other) freq.Hz, lower, upper freq.Hz) []Other {
-	find := func(f freq.Hz) int {
-		i, _ := slices.BinarySearchFunc(list, f, func(o Other, f freq.Hz) int { return cmp.Compare(of(o), f) })
-		return i
-	}
-	return list[find(lower):find(upper+1)]
+	from := sort.Search(len(list), func(i int) bool { return of(list[i]) >= lower })
+	to := sort.Search(len(list), func(i int) bool { return of(list[i]) > upper })
+	return list[from:max(from, to)]
 }
 
 // in returns the channel in a slot.

@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"strings"
 	"time"
+
+	"mnemos/core/freq"
 )
 
 // Sizes, in bytes.
@@ -31,10 +33,6 @@ const (
 // Number is the largest number of a row, slot or revision that is read: beyond
 // it a browser no longer counts exactly.
 const Number = 1<<53 - 1
-
-// Hertz is the highest frequency, in hertz: ITU allocations to amateurs end at
-// 250 GHz, and radio by the ITU's definition at 3000 GHz.
-const Hertz = 300_000_000_000
 
 // Times.
 const (
@@ -63,7 +61,7 @@ func Table() []Row {
 		{"channels of a plan file", count(Channels, "channels"), "it is refused (422)"},
 		{"rows of a table that is taken into a radio", count(TableRows, "rows"), "it is refused (422)"},
 		{"a number of a row, a slot or a change", count(Number, ""), "it is refused (422)"},
-		{"a frequency", fmt.Sprintf("%d GHz", Hertz/1_000_000_000), "it is refused (422)"},
+		{"a frequency", freq.Max.String(), "it is refused (422)"},
 		{"time for an answer", Answer.String(), "the work ends, nothing is changed, and the answer says so (503)"},
 		{"time for the answer to a file", File.String(), "the work ends, nothing is changed, and the answer says so (503)"},
 		{"time for somebody who follows what happens to take an event", Reader.String(), "the stream ends"},

@@ -2,6 +2,7 @@ package api
 
 import (
 	"bytes"
+	"cmp"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -13,11 +14,13 @@ import (
 	"github.com/getkin/kin-openapi/openapi3"
 
 	"mnemos/core/limit"
+	"mnemos/core/text"
 	"mnemos/internal/fault"
 )
 
 // exact refuses a body that says a thing twice, or under a name that is not
 // quite the one of the contract: what is decoded would not be what was looked at.
+// It refuses texts that cannot be shown, too.
 func exact(schema *openapi3.Schema, r *http.Request) error {
 	body, err := io.ReadAll(r.Body)
 	if err != nil {
@@ -49,6 +52,11 @@ func value(f *fault.Invalid, d *json.Decoder, at string, schema *openapi3.Schema
 	if strings.Count(at, ".") > deep {
 		f.Add("body", "it is nested too deeply")
 		return io.EOF
+	}
+	if s, ok := t.(string); ok {
+		if why := text.Problem(s, limit.PlanFile); why != "" {
+			f.Add(cmp.Or(strings.Trim(at, "."), "body"), "%s", why)
+		}
 	}
 	switch t {
 	case json.Delim('['):

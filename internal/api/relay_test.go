@@ -116,7 +116,7 @@ func TestBeaconOverTheWire(t *testing.T) {
 	assert.Equal(t, true, v["space"])
 	assert.EqualValues(t, 145_825_000, v["channel_hz"])
 	for says, body := range map[string]map[string]any{
-		"nothing that is done": {"act": "launch"}, "write a number": {"set": map[string]any{"every": -1}}, "cannot be set": {"set": map[string]any{"rocket": true}}, "not set in this way": {"set": map[string]any{"before": map[string]any{}}},
+		"nothing that is done": {"act": "launch"}, "write a number": {"set": map[string]any{"every": -1}}, "cannot be set": {"set": map[string]any{"rocket": true}}, "cannot be set like this": {"set": map[string]any{"before": map[string]any{}}},
 		"up to 200": {"set": map[string]any{"words": strings.Repeat("x", 300)}}, "none of": {"act": "profile", "value": "submarine"},
 	} {
 		status, r := set(body)

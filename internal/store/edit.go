@@ -161,6 +161,10 @@ func (e *Edit) ID(table string) (id int64, err error) {
 
 // Put writes a row, in place of the one with its number.
 func (e *Edit) Put(r Row) error {
+	r = composed(r)
+	if err := sound(r); err != nil {
+		return err
+	}
 	table, id := r.of()
 	root.Here("store: put " + table)
 	before, err := e.row(table, id)
