@@ -36,6 +36,7 @@ func contracted() routers.Router {
 		panic(err) // it is generated from the contract
 	}
 	spec.Servers = nil
+	bound(spec)
 	router, err := legacy.NewRouter(spec)
 	if err != nil {
 		panic(err)

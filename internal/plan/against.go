@@ -11,6 +11,7 @@ import (
 	"mnemos/core/document"
 	"mnemos/core/freq"
 	"mnemos/core/intake"
+	"mnemos/core/limit"
 	"mnemos/core/table"
 	"mnemos/core/tone"
 	"mnemos/internal/exchange"
@@ -46,7 +47,7 @@ func (p *Plans) against(ctx context.Context, loadID int64, path string, v intake
 	if err != nil {
 		return nil, compare.Result{}, err
 	}
-	lines, err := d.fromFile(path, v)
+	lines, err := d.fromFile(ctx, path, v)
 	if err != nil {
 		return nil, compare.Result{}, err
 	}
@@ -61,7 +62,7 @@ func (p *Plans) against(ctx context.Context, loadID int64, path string, v intake
 }
 
 // fromFile are the channels of a file for the radio of a desk.
-func (d *desk) fromFile(path string, v intake.Viewpoint) (out []table.Line, err error) {
+func (d *desk) fromFile(ctx context.Context, path string, v intake.Viewpoint) (out []table.Line, err error) {
 	f := &fault.Invalid{}
 	if text, err := os.ReadFile(path); err == nil {
 		if image, err := document.ReadImage(text); image.Format == document.ImageFormat {
@@ -80,11 +81,14 @@ func (d *desk) fromFile(path string, v intake.Viewpoint) (out []table.Line, err 
 	if isPlan {
 		return d.fromPlan(doc), nil
 	}
-	if len(rows) == 0 || len(rows) > most {
-		f.Add("file", "a radio is compared with 1 to %d rows, and these are %d", most, len(rows))
+	if len(rows) == 0 || len(rows) > limit.Rows {
+		f.Add("file", "a radio is compared with 1 to %d rows, and these are %d", limit.Rows, len(rows))
 		return nil, f
 	}
-	lines, ask := d.lines(rows, v)
+	lines, ask, err := d.lines(ctx, rows, v)
+	if err != nil {
+		return nil, err
+	}
 	if ask != nil {
 		f.Add("viewpoint", "whose TX is it? Either: %s Or: %s", ask.Operator, ask.Repeater)
 		return nil, f

@@ -13,6 +13,7 @@ import (
 	"mnemos/core/document"
 	"mnemos/core/find"
 	"mnemos/core/geo"
+	"mnemos/core/limit"
 	"mnemos/core/listing"
 	"mnemos/core/naming"
 	"mnemos/core/radio"
@@ -52,6 +53,11 @@ func (p *Plans) meant(ctx context.Context, planID int64, doc *document.Plan, at 
 
 // document is also told where in the list each channel is, from 1.
 func (p *Plans) document(ctx context.Context, planID int64) (document.Plan, map[int64]int, error) {
+	ctx, done, err := p.store.Moment(ctx) // its rows belong together
+	if err != nil {
+		return document.Plan{}, nil, err
+	}
+	defer done()
 	x, err := p.Plan(ctx, planID)
 	if err != nil {
 		return document.Plan{}, nil, err
@@ -209,7 +215,7 @@ func (p *Plans) BringFile(ctx context.Context, loadID int64, path string, s Past
 	switch {
 	case len(rows) == 0:
 		f.Add("file", "the file has no rows")
-	case len(rows) > most:
+	case len(rows) > limit.Rows:
 		f.Add("file", "%d rows are too many for a radio: import it as a listing in Find", len(rows))
 	}
 	if err := f.Or(); err != nil {

@@ -9,6 +9,7 @@ import (
 	"mnemos/core/check"
 	"mnemos/core/entry"
 	"mnemos/core/intake"
+	"mnemos/core/limit"
 	"mnemos/core/naming"
 	"mnemos/core/slots"
 	"mnemos/core/table"
@@ -47,9 +48,6 @@ type LeftOut struct {
 	Why string
 }
 
-// most is how many rows are pasted at once.
-const most = 2000
-
 // line is a row that was read, or why it was not.
 type line struct {
 	table.Line
@@ -78,12 +76,16 @@ func (p *Plans) Paste(ctx context.Context, loadID int64, s Paste) (*Pasted, erro
 		return nil, err
 	}
 	f := &fault.Invalid{}
+	if strings.Count(s.Text, "\n") > 2*limit.Rows { // before it is taken apart
+		f.Add("text", "more than %d lines are too many at once: paste up to %d", 2*limit.Rows, limit.Rows)
+		return nil, f
+	}
 	rows := table.Rows(s.Text)
 	switch {
 	case len(rows) == 0:
 		f.Add("text", "the clipboard holds no text: copy rows of a table first")
-	case len(rows) > most:
-		f.Add("text", "%d rows are too many at once: paste up to %d", len(rows), most)
+	case len(rows) > limit.Rows:
+		f.Add("text", "%d rows are too many at once: paste up to %d", len(rows), limit.Rows)
 	}
 	if err := f.Or(); err != nil {
 		return nil, err
@@ -97,7 +99,10 @@ func (p *Plans) paste(ctx context.Context, d *desk, rows [][]string, s Paste) (*
 		f.Add("slot", "%s has slots %d to %d: choose one of them", d.unit.Title(), d.radio.Slots.First, d.radio.Slots.Last)
 		return nil, f
 	}
-	lines, ask := d.lines(rows, s.Viewpoint)
+	lines, ask, err := d.lines(ctx, rows, s.Viewpoint)
+	if err != nil {
+		return nil, err
+	}
 	if ask != nil {
 		return &Pasted{Ask: ask, Slots: []int{}, Left: []LeftOut{}}, nil
 	}
@@ -106,17 +111,20 @@ func (p *Plans) paste(ctx context.Context, d *desk, rows [][]string, s Paste) (*
 
 // lines reads the rows: our own table by its headings, that of somebody else by
 // the mapping step of an import, and what is no table as entry lines.
-func (d *desk) lines(rows [][]string, v intake.Viewpoint) (out []line, ask *Either) {
+func (d *desk) lines(ctx context.Context, rows [][]string, v intake.Viewpoint) (out []line, ask *Either, err error) {
 	if table.Ours(rows[0]) {
 		for i, r := range rows[1:] {
 			l, faults := table.Read(rows[0], r)
 			out = append(out, line{l, i + 2, because(faults, func(x table.Fault) (string, string) { return x.Heading, x.Message })})
 		}
-		return out, nil
+		return out, nil, nil
 	}
 	layout := intake.Look(rows, false, d.band)
 	if layout.Prose || layout.Heading == nil && !slices.ContainsFunc(rows, func(r []string) bool { return len(r) > 1 }) { // lines, each a channel
 		for i, r := range rows {
+			if err := ctx.Err(); err != nil {
+				return nil, nil, err // nobody waits for it any more
+			}
 			draft := entry.Read(strings.Join(r, " "), d.band)
 			l := line{table.Line{Scan: draft.Scan, Channel: draft.Channel}, i + 1, ""}
 			if problem := draft.Problem(); problem != nil {
@@ -126,7 +134,7 @@ func (d *desk) lines(rows [][]string, v intake.Viewpoint) (out []line, ask *Eith
 			}
 			out = append(out, l)
 		}
-		return out, nil
+		return out, nil, nil
 	}
 	m := layout.Mapping
 	switch {
@@ -136,10 +144,13 @@ func (d *desk) lines(rows [][]string, v intake.Viewpoint) (out []line, ask *Eith
 		return nil, &Either{
 			Operator: m.Sentence(intake.Operator, layout.Heading, rows[layout.From:]),
 			Repeater: m.Sentence(intake.Repeater, layout.Heading, rows[layout.From:]),
-		}
+		}, nil
 	}
 	r := intake.Reader{Mapping: m, Plan: d.band, Source: "pasted"}
 	for i, cells := range rows[layout.From:] {
+		if err := ctx.Err(); err != nil {
+			return nil, nil, err
+		}
 		l := line{row: layout.From + i + 1}
 		if why, aside := layout.Aside(m, cells); aside {
 			l.why = why
@@ -159,7 +170,7 @@ func (d *desk) lines(rows [][]string, v intake.Viewpoint) (out []line, ask *Eith
 		}
 		out = append(out, l)
 	}
-	return out, nil
+	return out, nil, nil
 }
 
 // because says what is wrong with a row; "" for nothing.

@@ -55,13 +55,18 @@ type desk struct {
 	heard      map[int64]store.Attempt // what was answered on the air, by channel
 	searched   map[int64][]store.Attempt
 	proofs     map[int64][]store.Attempt // what proved the channels of this load
+	leans      []store.Row               // what is decided by: the place, the radio, the licence
 	listings   listing.Source
 	generation check.Generation // of the listings
 }
 
 func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
 	d := &desk{}
-	var err error
+	ctx, done, err := p.store.Moment(ctx) // its rows belong together
+	if err != nil {
+		return nil, err
+	}
+	defer done()
 	if d.seen, err = p.store.Head(ctx); err != nil { // before what is seen
 		return nil, err
 	}
@@ -80,6 +85,9 @@ func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
 	}
 	licence, err := p.fleet.Licence(ctx, d.unit)
 	if err != nil {
+		return nil, err
+	}
+	if d.leans, err = p.leans(ctx, d, licence); err != nil {
 		return nil, err
 	}
 	if d.band, err = band.Load(d.plan.Region); err != nil {
@@ -105,6 +113,20 @@ func (p *Plans) desk(ctx context.Context, loadID int64) (*desk, error) {
 	d.settings = settings(d.plan, licence, p.now())
 	d.listings, d.generation, err = p.catalog.Source(ctx, d.plan.ID)
 	return d, err
+}
+
+// leans are the rows beside the channels that a command is decided by.
+func (p *Plans) leans(ctx context.Context, d *desk, licence store.Person) ([]store.Row, error) {
+	rows := []store.Row{d.plan, d.unit.Unit, licence}
+	profile, err := p.store.Profile(ctx, d.unit.Profile)
+	switch {
+	case errors.Is(err, fault.ErrNotFound): // it is built in
+	case err != nil:
+		return nil, err
+	default:
+		rows = append(rows, profile)
+	}
+	return rows, nil
 }
 
 // settings are the circumstances of a plan, under a person's licence.
@@ -176,7 +198,12 @@ func (p *Plans) change(ctx context.Context, d *desk, seen int64, label string, f
 	if err != nil {
 		return nil, err
 	}
-	return p.after(ctx, d.load, p.store.Edit(ctx, d.plan.ID, seen, stamp, f))
+	return p.after(ctx, d.load, p.store.Edit(ctx, d.plan.ID, min(seen, d.seen), stamp, func(e *store.Edit) error {
+		if err := e.Lean(d.leans...); err != nil {
+			return err
+		}
+		return f(e)
+	}))
 }
 
 func (p *Plans) after(ctx context.Context, l store.Load, err error) (*Ledger, error) {

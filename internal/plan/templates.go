@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"mnemos/core/document"
+	"mnemos/core/limit"
 	"mnemos/core/slots"
 	"mnemos/core/table"
 	"mnemos/core/template"
@@ -202,7 +203,7 @@ func (p *Plans) BringBy(ctx context.Context, loadID, templateID int64, data []by
 		f.Add("file", "it cannot be read: %v", err)
 	case len(rows) == 0:
 		f.Add("file", "the file has no rows")
-	case len(rows) > most:
+	case len(rows) > limit.Rows:
 		f.Add("file", "%d rows are too many for a radio", len(rows))
 	}
 	if err := f.Or(); err != nil {

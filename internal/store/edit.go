@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"log/slog"
 	"math"
 	"reflect"
 	"strings"
@@ -97,7 +98,7 @@ func (s *Store) transact(ctx context.Context, planID, seen int64, f func(*Edit) 
 	if err := tx.GetContext(ctx, &plans, "SELECT count(*) FROM plan WHERE id = ?", planID); err != nil {
 		return fmt.Errorf("look for plan %d: %w", planID, err)
 	}
-	if err := f(e); err != nil {
+	if err := e.lost(f(e)); err != nil {
 		return err
 	}
 	if plans == 0 && planID != 0 && !e.made("plan", planID) {
@@ -108,11 +109,25 @@ func (s *Store) transact(ctx context.Context, planID, seen int64, f func(*Edit) 
 		return err
 	}
 	root.Here("store: commit")
-	if err := tx.Commit(); err != nil {
+	if err := e.lost(tx.Commit()); err != nil {
 		return fmt.Errorf("commit: %w", err)
 	}
 	s.committed(says)
 	return nil
+}
+
+// lost says of a change that its rows no longer fit what is there that somebody
+// was faster: it was decided by what they removed or took.
+func (e *Edit) lost(err error) error {
+	switch broken(err) {
+	case foreign:
+		slog.Warn("a change lost its race", "error", err)
+		return conflict("something that this is about was removed meanwhile: look at it again")
+	case twice:
+		slog.Warn("a change lost its race", "error", err)
+		return conflict("somebody else did the same meanwhile: look at it again")
+	}
+	return err
 }
 
 // made reports whether the change makes a row.
@@ -177,6 +192,37 @@ func (e *Edit) Put(r Row) error {
 		}
 	}
 	return e.write(before, r)
+}
+
+// Lean refuses the change where a row that it was decided by, such as the radio or
+// the place, is not as it was when it was read. What is built in has no row.
+func (e *Edit) Lean(rows ...Row) error {
+	for _, was := range rows {
+		table, id := was.of()
+		if id == 0 {
+			continue
+		}
+		now, err := e.row(table, id)
+		if errors.Is(err, fault.ErrNotFound) {
+			return conflict("%s was removed meanwhile", strings.ReplaceAll(table, "_", " "))
+		}
+		if err != nil {
+			return err
+		}
+		if revision(now) == revision(was) || same(now, was) {
+			continue
+		}
+		before, err := image(was)
+		if err != nil {
+			return err
+		}
+		after, err := image(now)
+		if err != nil {
+			return err
+		}
+		return e.by(revision(now), differs(before, after))
+	}
+	return nil
 }
 
 // Drop removes a row.

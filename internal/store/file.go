@@ -83,6 +83,29 @@ type connector struct {
 func (c connector) Connect(context.Context) (driver.Conn, error) { return c.driver.Open(c.dsn) }
 func (c connector) Driver() driver.Driver                        { return c.driver }
 
+// breach is how a change does not fit what is there.
+type breach int
+
+const (
+	none    breach = iota
+	foreign        // it refers to a row that is gone
+	twice          // it repeats what only one may be
+)
+
+func broken(err error) breach {
+	var e *sqlite.Error
+	if !errors.As(err, &e) {
+		return none
+	}
+	switch e.Code() {
+	case sqlite3.SQLITE_CONSTRAINT_FOREIGNKEY:
+		return foreign
+	case sqlite3.SQLITE_CONSTRAINT_UNIQUE, sqlite3.SQLITE_CONSTRAINT_PRIMARYKEY:
+		return twice
+	}
+	return none
+}
+
 // Trouble says what an error of the file itself means: fault.ErrGone, fault.ErrFull, or nil
 // for every other.
 func Trouble(err error) error {
