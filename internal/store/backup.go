@@ -29,13 +29,21 @@ func BackUp(ctx context.Context, folder, to string) error {
 	if err = errors.Join(err, db.Close()); err != nil {
 		return err
 	}
-	return check(ctx, to)
+	aside, err := os.MkdirTemp(filepath.Dir(to), "check-")
+	if err != nil {
+		return fmt.Errorf("check the backup: %w", err)
+	}
+	_, err = passed(ctx, to, aside)
+	return errors.Join(err, os.RemoveAll(aside))
 }
 
 // Restore makes a backup the data of a folder. What was there before is kept
 // beside it, under the name that is returned; it is empty where there was none.
+// The backup is copied aside, looked at there, and brought to this version; until
+// it has passed, nothing in the folder is touched.
 func Restore(ctx context.Context, folder, from, at string) (kept string, err error) {
-	if err := check(ctx, from); err != nil {
+	path := filepath.Join(folder, dataFile)
+	if err := regular(from, path); err != nil {
 		return "", err
 	}
 	if err := os.MkdirAll(folder, 0o700); err != nil {
@@ -46,9 +54,13 @@ func Restore(ctx context.Context, folder, from, at string) (kept string, err err
 		return "", err
 	}
 	defer func() { err = errors.Join(err, lock.Close()) }()
-	path := filepath.Join(folder, dataFile)
-	part := path + ".part"
-	if err := copyFile(from, part); err != nil {
+	aside, err := os.MkdirTemp(folder, "restore-")
+	if err != nil {
+		return "", fmt.Errorf("restore %s: %w", from, err)
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(aside)) }()
+	whole, err := passed(ctx, from, aside)
+	if err != nil {
 		return "", err
 	}
 	kept = path + ".before-" + at
@@ -65,7 +77,7 @@ func Restore(ctx context.Context, folder, from, at string) (kept string, err err
 	if kept == "" { // a log without its data is of nothing
 		err = errors.Join(gone(path+"-wal"), gone(path+"-shm"))
 	}
-	err = errors.Join(err, gone(filepath.Join(folder, ownerFile)), os.Rename(part, path))
+	err = errors.Join(err, gone(filepath.Join(folder, ownerFile)), os.Rename(whole, path))
 	if err != nil {
 		return kept, fmt.Errorf("restore %s: %w", from, err)
 	}
@@ -77,32 +89,6 @@ func gone(path string) error {
 		return err
 	}
 	return nil
-}
-
-// check reports why a file is not a backup that this version can use.
-func check(ctx context.Context, path string) (err error) {
-	if _, err := os.Stat(path); err != nil {
-		return fmt.Errorf("read backup: %w", err)
-	}
-	db := sqlx.MustOpen("sqlite", dsn(path, "&mode=ro&immutable=1"))
-	defer func() { err = errors.Join(err, db.Close()) }()
-	var found []string
-	if err := db.SelectContext(ctx, &found, "PRAGMA integrity_check(1)"); err != nil || len(found) != 1 || found[0] != "ok" {
-		return fmt.Errorf("%s is not a backup of Mnemos, or is damaged", path)
-	}
-	var plans int
-	if err := db.GetContext(ctx, &plans, "SELECT count(*) FROM plan"); err != nil {
-		return fmt.Errorf("%s is not a backup of Mnemos", path)
-	}
-	provider, err := steps(db.DB)
-	if err != nil {
-		return err
-	}
-	current, target, err := provider.GetVersions(ctx)
-	if err != nil {
-		return fmt.Errorf("read version of %s: %w", path, err)
-	}
-	return known(path, current, target)
 }
 
 // known refuses data that a newer Mnemos wrote: it may mean what this one does
@@ -120,7 +106,7 @@ func copyFile(from, to string) (err error) {
 		return fmt.Errorf("read backup: %w", err)
 	}
 	defer func() { err = errors.Join(err, in.Close()) }()
-	out, err := os.OpenFile(to, os.O_CREATE|os.O_TRUNC|os.O_WRONLY, 0o600)
+	out, err := os.OpenFile(to, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
 	if err != nil {
 		return fmt.Errorf("restore %s: %w", from, err)
 	}

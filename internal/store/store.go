@@ -74,6 +74,9 @@ func openFile(ctx context.Context, folder string) (*Store, error) {
 	if err := f.lost(folder); err != nil {
 		return nil, err
 	}
+	if err := owners(path); err != nil {
+		return nil, fmt.Errorf("open %s: %w", path, err)
+	}
 	write := f.connect("&_pragma=cache_size(-48000)&_pragma=wal_autocheckpoint(4000)")
 	write.SetMaxOpenConns(1)
 	if err := migrate(ctx, write, path); err != nil {
@@ -160,7 +163,7 @@ func migrate(ctx context.Context, db *sqlx.DB, path string) error {
 // first, so that a copy which was cut off is none.
 func copyAside(ctx context.Context, db *sqlx.DB, path string) error {
 	part := path + ".part"
-	if err := gone(part); err != nil {
+	if err := errors.Join(gone(part), private(part)); err != nil {
 		return fmt.Errorf("back up to %s: %w", path, err)
 	}
 	if _, err := db.ExecContext(ctx, "VACUUM INTO ?", part); err != nil {
@@ -189,6 +192,29 @@ func (s *Store) Clear(ctx context.Context) error {
 		return fmt.Errorf("clear: %w", err)
 	}
 	return nil
+}
+
+// private makes an empty file that only its owner reads: SQLite keeps to the mode
+// of a file that is there, also for its log.
+func private(path string) error {
+	f, err := os.OpenFile(path, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+	if err != nil {
+		return err
+	}
+	return f.Close()
+}
+
+// owners has the files of the data belong to their owner alone.
+func owners(path string) error {
+	if err := private(path); err != nil && !errors.Is(err, os.ErrExist) {
+		return err
+	}
+	for _, end := range []string{"", "-wal", "-shm"} {
+		if err := os.Chmod(path+end, 0o600); err != nil && !errors.Is(err, os.ErrNotExist) {
+			return err
+		}
+	}
+	return gone(path + ".part") // of a copy that was cut off
 }
 
 func found(err error, what string) error {
