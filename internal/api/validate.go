@@ -13,6 +13,7 @@ import (
 	"github.com/getkin/kin-openapi/routers/legacy"
 	"github.com/labstack/echo/v5"
 
+	"mnemos/core/limit"
 	"mnemos/internal/fault"
 )
 
@@ -161,6 +162,8 @@ func number(s *openapi3.Schema) string {
 	switch {
 	case s.Type.Is("boolean"):
 		return "write true or false"
+	case s.Max != nil && *s.Max >= limit.Number:
+		return "write a number that is not so large"
 	case s.Min != nil && s.Max != nil:
 		return fmt.Sprintf("write a number from %v to %v", *s.Min, *s.Max)
 	case s.Min != nil:

@@ -14,6 +14,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"mnemos/core/limit"
 	"mnemos/internal/api"
 	"mnemos/internal/exchange"
 )
@@ -272,7 +273,7 @@ func planAdd() *cobra.Command {
 		if err != nil {
 			return err
 		}
-		body := api.StoreRequest{Line: args[1], Revision: 1 << 62, Replace: &over}
+		body := api.StoreRequest{Line: args[1], Revision: limit.Number, Replace: &over}
 		if slot >= 0 {
 			body.Slot = &slot
 		}
@@ -396,7 +397,7 @@ func planImport() *cobra.Command {
 		if err != nil {
 			return err
 		}
-		body := api.BringRequest{Name: filepath.Base(args[0]), Data: data, Slot: &slot, Replace: &over, Revision: 1 << 62}
+		body := api.BringRequest{Name: filepath.Base(args[0]), Data: data, Slot: &slot, Replace: &over, Revision: limit.Number}
 		if slot < 0 {
 			body.Slot = &l.Radio.Slots.First
 		}

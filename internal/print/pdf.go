@@ -54,7 +54,7 @@ func (p *Paper) PDF(w io.Writer) error {
 		d.AddUTF8FontFromBytes(f.family, f.style, f.data)
 	}
 	d.width, d.height = d.GetPageSize()
-	d.SetTitle(p.Head(), true)
+	d.SetTitle(shown(p.Head()), true)
 	d.SetCreator("Mnemos", true)
 	d.SetCreationDate(p.Date)
 	d.SetModificationDate(p.Date)
@@ -84,7 +84,7 @@ func (d *pdf) font(family, style string, size float64) { d.SetFont(family, style
 // at writes at a place, cut to a width.
 func (d *pdf) at(x, y, width float64, s, align string) {
 	d.SetXY(x, y)
-	d.CellFormat(width, d.line(), d.fit(s, width), "", 0, align, false, 0, "")
+	d.CellFormat(width, d.line(), d.fit(shown(s), width), "", 0, align, false, 0, "")
 }
 
 func (d *pdf) line() float64 {
@@ -106,7 +106,7 @@ func (d *pdf) fit(s string, width float64) string {
 // paragraph writes several lines, and returns the place below.
 func (d *pdf) paragraph(x, y, width float64, s string) float64 {
 	d.SetXY(x, y)
-	d.MultiCell(width, d.line(), s, "", "L", false)
+	d.MultiCell(width, d.line(), shown(s), "", "L", false)
 	return d.GetY()
 }
 
@@ -211,7 +211,7 @@ func (d *pdf) field() {
 				style, size = strong, 9
 			}
 			d.font(c.font, style, size)
-			d.at(x, y+1, width*c.width, shown(c.value(r)), c.align)
+			d.at(x, y+1, width*c.width, c.value(r), c.align)
 			x += width * c.width
 		}
 		w := width * fieldColumns[len(fieldColumns)-1].width
@@ -305,7 +305,7 @@ func (d *pdf) panel(x, y, w float64, rows []PaperRow, line float64) {
 		d.font(figures, "", 7)
 		d.at(x+39.5, yy, 11, strings.TrimSuffix(r.Out, " Hz"), "R")
 		d.font(text, "", 7)
-		d.at(x+50.5, yy, w-57, shown(r.Name), "L")
+		d.at(x+50.5, yy, w-57, r.Name, "L")
 		d.mark(x+w-6.5, yy+0.9, 2, r.Verdict)
 		yy += line
 	}
@@ -333,7 +333,7 @@ func (d *pdf) cards() {
 		d.font(figures, strong, 22)
 		d.at(x+3, y+3, 22, strconv.Itoa(r.Slot), "L")
 		d.font(text, strong, 13)
-		d.at(x+24, y+4, w-42, shown(r.Name), "L")
+		d.at(x+24, y+4, w-42, r.Name, "L")
 		d.font(figures, "", 9)
 		d.at(x+24, y+10, w-42, r.Short, "L")
 		d.mark(x+w-16, y+5.2, 3, r.Verdict)
@@ -391,7 +391,7 @@ func (d *pdf) sheet(r PaperRow, y, width float64) float64 {
 	d.font(figures, strong, 16)
 	d.at(margin, y, 18, strconv.Itoa(r.Slot), "L")
 	d.font(text, strong, 12)
-	d.at(margin+18, y+0.8, width-50, shown(r.Name)+"  "+r.Short, "L")
+	d.at(margin+18, y+0.8, width-50, r.Name+"  "+r.Short, "L")
 	d.mark(d.width-margin-20, y+1.9, 3, r.Verdict)
 	d.font(text, "", 9)
 	d.at(d.width-margin-16, y+1.3, 18, string(r.Verdict), "L")
@@ -437,15 +437,4 @@ func (d *pdf) sheet(r PaperRow, y, width float64) float64 {
 		y = d.paragraph(margin, y, width, note)
 	}
 	return y
-}
-
-// shown is a text as the fonts can show it: letters outside the Latin ones are not in
-// them. The short name, which stands beside, has the radio's own letters.
-func shown(s string) string {
-	return strings.Map(func(r rune) rune {
-		if r > 0x024F && r != '−' && r != '–' && r != '·' && (r < 0x2010 || r > 0x2044) {
-			return '?'
-		}
-		return r
-	}, s)
 }

@@ -7,12 +7,12 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
-	"math"
 	"reflect"
 	"strings"
 
 	"github.com/jmoiron/sqlx"
 
+	"mnemos/core/limit"
 	"mnemos/internal/fault"
 	"mnemos/internal/root"
 )
@@ -44,7 +44,7 @@ type Stamp struct {
 }
 
 // Latest is the revision of somebody who has seen whatever there is.
-const Latest = math.MaxInt64
+const Latest = limit.Number
 
 // Edit is one change under way. It is a transaction: it takes place whole or
 // not at all.

@@ -16,6 +16,7 @@ import (
 	"github.com/jmoiron/sqlx"
 	_ "modernc.org/sqlite" // the driver
 
+	"mnemos/core/channel"
 	"mnemos/core/freq"
 	"mnemos/core/limit"
 )
@@ -247,8 +248,15 @@ func readable(r any) error {
 		return err
 	}
 	if c, ok := r.(channelRow); ok {
-		_, err := c.channel()
-		return err
+		made, err := c.channel()
+		if err != nil {
+			return err
+		}
+		for _, f := range made.Faults() {
+			if f.Field != channel.FieldName { // an older version may have taken another one
+				return errors.New(f.Text)
+			}
+		}
 	}
 	return nil
 }

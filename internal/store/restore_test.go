@@ -22,6 +22,7 @@ func backup(t *testing.T) string {
 	t.Helper()
 	folder := t.TempDir()
 	s, p, l := fresh(t)
+	require.NoError(t, call(t, s, "QX1BB"))
 	for n := range 5 {
 		require.NoError(t, put(s, p, l, n+1, channel.New(146_520_000)))
 	}
@@ -92,7 +93,7 @@ func TestRestoreRefuses(t *testing.T) {
 		"UPDATE plan SET radius_km = 1e300",
 		"UPDATE entry SET channel_id = 4711",
 		"UPDATE entry SET load_id = 4711",
-		"UPDATE entry SET slot = 9223372036854775807",
+		"UPDATE entry SET slot = 9223372036854775807 WHERE slot = 1",
 		"UPDATE journal SET changes = '{'",
 		"UPDATE journal SET changes = '[{\"table\":\"sqlite_schema\",\"id\":1,\"before\":null,\"after\":{}}]'",
 		"UPDATE journal SET changes = '[{\"table\":\"channel\",\"id\":1,\"before\":null,\"after\":{\"id\":\"x\"}}]'",
