@@ -20,6 +20,18 @@ export default ts.config(
     rules: { 'no-undef': 'off', '@typescript-eslint/no-explicit-any': 'error' },
   },
   {
+    // The storage of a browser may be full, forbidden or damaged: one module knows how to live with that.
+    ignores: ['src/lib/storage.svelte.ts', 'src/**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'localStorage', 'sessionStorage'],
+      'no-restricted-properties': [
+        'error',
+        { object: 'window', property: 'localStorage' },
+        { object: 'window', property: 'sessionStorage' },
+      ],
+    },
+  },
+  {
     files: ['**/*.svelte', '**/*.svelte.ts'],
     languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
   },

@@ -109,8 +109,22 @@ type Form struct {
 	Revision int64
 }
 
-// Set keeps what somebody says.
+// again is how often what somebody says is set anew where somebody else was faster.
+const again = 5
+
+// Set keeps what somebody says. Settings are merged into those that are there: with
+// store.Latest whatever somebody else set meanwhile stays, and this is set again.
 func (b *Beaconing) Set(ctx context.Context, loadID int64, form Form) (*View, error) {
+	for n := 0; ; n++ {
+		v, err := b.set(ctx, loadID, form)
+		if n < again && form.Revision == store.Latest && fault.IsStale(err) {
+			continue
+		}
+		return v, err
+	}
+}
+
+func (b *Beaconing) set(ctx context.Context, loadID int64, form Form) (*View, error) {
 	d, err := b.desk(ctx, loadID)
 	if err != nil {
 		return nil, err
@@ -138,7 +152,7 @@ func (b *Beaconing) Set(ctx context.Context, loadID int64, form Form) (*View, er
 	row := d.row
 	row.Station = string(text)
 	line := b.logged(d, loadID, next)
-	err = b.store.Edit(ctx, d.Plan.ID, form.Revision, stamp, func(e *store.Edit) error {
+	err = b.store.Edit(ctx, d.Plan.ID, min(form.Revision, d.Revision), stamp, func(e *store.Edit) error {
 		if err := e.Beacons(row); err != nil || line == nil {
 			return err
 		}

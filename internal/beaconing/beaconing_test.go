@@ -3,6 +3,7 @@ package beaconing_test
 import (
 	"fmt"
 	"strings"
+	"sync"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -178,4 +179,22 @@ func TestDrive(t *testing.T) {
 	assert.Greater(t, trip.Steered.Worst, trip.Fixed.Worst)
 	_, err = a.Beacons.Drive(t.Context(), demotest.Trail, "blue moon")
 	require.ErrorContains(t, err, "no track")
+}
+
+// TestSetAtOnce: several set different things at the same time, and nothing that
+// one of them set is lost.
+func TestSetAtOnce(t *testing.T) {
+	a := demotest.Open(t)
+	var g sync.WaitGroup
+	for name, value := range map[string]any{"words": "on the hill", "status": "listening", "text": "call me", "stations": 17.0} {
+		g.Go(func() {
+			_, err := a.Beacons.Set(t.Context(), demotest.Trail, beaconing.Form{Set: map[string]any{name: value}, Revision: plan.Latest})
+			assert.NoError(t, err)
+		})
+	}
+	g.Wait()
+	v, err := a.Beacons.Look(t.Context(), demotest.Trail)
+	require.NoError(t, err)
+	s := v.Station
+	assert.Equal(t, []any{"on the hill", "listening", "call me", 17}, []any{s.Words, s.Status, s.Text, s.Stations})
 }

@@ -182,7 +182,7 @@ func (l *Listening) change(ctx context.Context, s *setting, seen int64, label st
 	if err != nil {
 		return nil, err
 	}
-	if err := l.store.Edit(ctx, s.Plan.ID, seen, stamp, f); err != nil {
+	if err := l.store.Edit(ctx, s.Plan.ID, min(seen, s.Revision), stamp, f); err != nil {
 		return nil, err
 	}
 	if err := l.again(ctx, s.row.LoadID); err != nil {

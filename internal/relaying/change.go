@@ -58,7 +58,7 @@ func (l *Relaying) Set(ctx context.Context, loadID int64, form Form) (*View, err
 	if err != nil {
 		return nil, err
 	}
-	if err := l.store.Edit(ctx, d.Plan.ID, form.Revision, stamp, func(e *store.Edit) error { return e.Relays(row) }); err != nil {
+	if err := l.store.Edit(ctx, d.Plan.ID, min(form.Revision, d.Revision), stamp, func(e *store.Edit) error { return e.Relays(row) }); err != nil {
 		return nil, err
 	}
 	return l.Look(ctx, loadID, Ask{})

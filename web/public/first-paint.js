@@ -2,7 +2,12 @@
 // and the size of letters that the browser is set to, for which everything grows.
 (function () {
   const root = document.documentElement;
-  const chosen = localStorage.getItem('theme');
+  let chosen = null;
+  try {
+    chosen = localStorage.getItem('theme');
+  } catch {
+    // The browser forbids it: the theme goes by the system.
+  }
   const dark = matchMedia('(prefers-color-scheme: dark)').matches;
   root.dataset.theme = chosen === 'day' || chosen === 'night' || chosen === 'red' ? chosen : dark ? 'night' : 'day';
   const probe = document.createElement('span');

@@ -1,3 +1,4 @@
+import { browser } from '$lib/storage.svelte';
 const themes = ['day', 'night', 'red'] as const;
 export type Theme = (typeof themes)[number];
 
@@ -5,7 +6,7 @@ const dark = matchMedia('(prefers-color-scheme: dark)');
 
 /** The theme that somebody chose; none follows the system. */
 function stored(): Theme | undefined {
-  return themes.find((x) => x === localStorage.getItem('theme'));
+  return themes.find((x) => x === browser.text('theme'));
 }
 
 /** The theme of the page; night and red are for use in the dark. public/first-paint.js sets it before the first paint. */
@@ -25,14 +26,14 @@ class ThemeState {
   }
 
   set(t: Theme): void {
-    localStorage.setItem('theme', t);
+    browser.keep('theme', t);
     this.follows = false;
     this.#show(t);
   }
 
   /** Goes by the system again. */
   follow(): void {
-    localStorage.removeItem('theme');
+    browser.keep('theme', undefined);
     this.follows = true;
     this.#show(dark.matches ? 'night' : 'day');
   }

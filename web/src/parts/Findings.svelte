@@ -27,7 +27,7 @@
 </script>
 
 <section aria-label="Findings" aria-live="polite">
-  {#each shown as f (name(f) + f.title)}
+  {#each shown as f, nth (nth)}
     <div class="one">
       <span class="w-5 flex-none pt-px"><Mark kind={severityMark(f.severity)} /></span>
       <div class="min-w-0 flex-1">

@@ -1,3 +1,4 @@
+import { browser, isTexts } from '$lib/storage.svelte';
 import { keyWords, pressed, prints } from './keys';
 
 /** Where a command acts: everywhere, in a view, or while something in it has the focus. */
@@ -53,9 +54,9 @@ const dialog = () => document.querySelector('[role=dialog], [role=menu], [role=l
  */
 export class Commands {
   #list = $state.raw<readonly Command[]>([]);
-  #own = $state<Record<string, string>>(JSON.parse(localStorage.getItem('keys') ?? '{}') as Record<string, string>);
+  #own = $state<Record<string, string>>(browser.read('keys', isTexts, {}));
   /** Whether keys that are a sign alone act (WCAG 2.1.4). */
-  signs = $state(localStorage.getItem('single-keys') !== 'off');
+  signs = $state(browser.text('single-keys') !== 'off');
   /** Where what is typed goes while nothing has the focus that takes it. */
   #catcher: (() => HTMLElement | undefined) | undefined;
 
@@ -109,12 +110,12 @@ export class Commands {
       next[id] = key;
     }
     this.#own = next;
-    localStorage.setItem('keys', JSON.stringify(next));
+    browser.write('keys', next);
   }
 
   setSigns(on: boolean): void {
     this.signs = on;
-    localStorage.setItem('single-keys', on ? 'on' : 'off');
+    browser.keep('single-keys', on ? 'on' : 'off');
   }
 
   run(id: string): void {

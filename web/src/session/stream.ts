@@ -13,8 +13,14 @@ export interface Told {
 const kinds: readonly Kind[] = ['hello', 'reset', 'change', 'import', 'catalog'];
 const pause = 1000;
 
+const native = (url: string) => new EventSource(url);
+
 /** Follows what happens after an event, and comes back by its number when the stream is cut. */
-export function follow(tell: (t: Told) => void, after = '', make = (url: string) => new EventSource(url)): () => void {
+export function follow(tell: (t: Told) => void, after = '', make = native): () => void {
+  if (typeof EventSource === 'undefined' && make === native) {
+    tell({ kind: 'hello', id: '', data: {} }); // nothing is told as it happens: each view shows how things stand when it is opened
+    return () => undefined;
+  }
   let id = after;
   let source: EventSource;
   let timer: ReturnType<typeof setTimeout> | undefined;

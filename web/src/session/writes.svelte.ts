@@ -1,3 +1,4 @@
+import { isRecord, tab } from '$lib/storage.svelte';
 import { api, type Ledger, type Problem } from '$lib/api/client';
 import { link } from '$lib/api/link.svelte';
 
@@ -31,6 +32,21 @@ type Send = (path: string, init: object) => Promise<{ data?: unknown; error?: Pr
 const soon = 1000;
 const late = 15_000;
 const shelf = 'waiting';
+
+const isWrites = (v: unknown): v is Write[] =>
+  Array.isArray(v) &&
+  v.every(
+    (w) =>
+      isRecord(w) &&
+      typeof w.key === 'string' &&
+      typeof w.method === 'string' &&
+      ['POST', 'PUT', 'PATCH', 'DELETE'].includes(w.method) &&
+      typeof w.path === 'string' &&
+      typeof w.says === 'string' &&
+      typeof w.person === 'number' &&
+      typeof w.load === 'number' &&
+      isRecord(w.params),
+  );
 
 /**
  * Every change of a plan goes through here, one after the other. One that gets
@@ -66,7 +82,7 @@ export class Writes {
 
   /** Takes up what was not saved when the page was left. */
   restore(): void {
-    const left = JSON.parse(sessionStorage.getItem(shelf) ?? '[]') as Write[];
+    const left = tab.read(shelf, isWrites, []);
     if (left.length === 0) return;
     this.#set(left);
     void this.#run();
@@ -103,8 +119,7 @@ export class Writes {
 
   #set(queue: readonly Write[]): void {
     this.queue = queue;
-    if (queue.length === 0) sessionStorage.removeItem(shelf);
-    else sessionStorage.setItem(shelf, JSON.stringify(queue));
+    tab.keep(shelf, queue.length === 0 ? undefined : JSON.stringify(queue));
   }
 
   async #run(): Promise<void> {

@@ -3,6 +3,7 @@
   import Mark from '$parts/Mark.svelte';
   import { chosen } from '$lib/api/chosen.svelte';
   import { link } from '$lib/api/link.svelte';
+  import { browser, tab } from '$lib/storage.svelte';
   import { writes } from '$session/session';
 
   /** What is not saved, why, and what happens next; nothing while all is well. */
@@ -12,7 +13,7 @@
   /** Puts a line that was refused back where it can be mended. */
   function back(key: string) {
     const x = writes.refused.find((r) => r.write.key === key);
-    if (x?.write.line !== undefined) localStorage.setItem(`line-${String(chosen.load)}`, x.write.line);
+    if (x?.write.line !== undefined) browser.keep(`line-${String(chosen.load)}`, x.write.line);
     forget(key);
   }
   const forget = (key: string) => {
@@ -33,7 +34,9 @@
         <span
           >{why}
           {waiting.length > 0
-            ? 'What you typed is kept here, and is sent by itself as soon as that is possible.'
+            ? tab.lasting
+              ? 'What you typed is kept here and will be saved automatically.'
+              : 'What you typed will be saved automatically, but only while this page stays open: this browser has no room for it.'
             : 'What you type is kept; it is tried again every second.'}</span
         >
         {#if waiting.length > 0}

@@ -1,8 +1,12 @@
-const number = (name: string) => Number(localStorage.getItem(name) ?? 0);
+import { browser, isNumbers } from '$lib/storage.svelte';
+/** A number that was kept; 0 for none, or for something damaged. */
+function number(name: string): number {
+  const n = Number(browser.text(name) ?? 0);
+  return Number.isSafeInteger(n) && n > 0 ? n : 0;
+}
 
 function keep(name: string, value: number): void {
-  if (value === 0) localStorage.removeItem(name);
-  else localStorage.setItem(name, String(value));
+  browser.keep(name, value === 0 ? undefined : String(value));
 }
 
 /**
@@ -13,7 +17,7 @@ class Chosen {
   #person = $state(number('person'));
   #plan = $state(number('plan'));
   #load = $state(number('load'));
-  #also = $state<readonly number[]>(JSON.parse(localStorage.getItem('also') ?? '[]') as number[]);
+  #also = $state<readonly number[]>(browser.read('also', isNumbers, []));
 
   get person(): number {
     return this.#person;
@@ -45,7 +49,7 @@ class Chosen {
   }
   set also(ids: readonly number[]) {
     this.#also = ids;
-    localStorage.setItem('also', JSON.stringify(ids));
+    browser.write('also', ids);
   }
 }
 

@@ -133,7 +133,7 @@
         {:else}<span class:quiet={l.id === 'always'}>{l.value}</span>{/if}
       </span>
       <span role="cell" class="or"
-        >{#each l.options as o (o.label)}<button
+        >{#each l.options as o, nth (nth)}<button
             type="button"
             onclick={() => {
               set(o.set, o.label);

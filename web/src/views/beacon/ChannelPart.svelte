@@ -76,7 +76,7 @@
     <p class="case heads">
       <span>one change at a time</span><span class="half">half the time</span><span>busy</span><span>collide</span>
     </p>
-    {#each v.cases as c (c.says)}
+    {#each v.cases as c, nth (nth)}
       <p class="case" class:now={c.now}>
         <span>{c.says}</span>
         <svg viewBox="0 0 120 10" preserveAspectRatio="none" aria-hidden="true"

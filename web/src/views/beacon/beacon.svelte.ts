@@ -61,14 +61,17 @@ export class BeaconState {
   async #send(load: number, body: Record<string, unknown>, says: string): Promise<boolean> {
     this.faults = {};
     this.trouble = '';
-    const { done, problem } = await this.desk.ask({
-      method: 'PUT',
-      path: '/api/loads/{load}/beacon',
-      params: { path: { load } },
-      body: { ...body, revision: latest },
-      load,
-      says,
-    });
+    const { done, problem } = await this.desk.ask(
+      {
+        method: 'PUT',
+        path: '/api/loads/{load}/beacon',
+        params: { path: { load } },
+        body: { ...body, revision: latest },
+        load,
+        says,
+      },
+      body.set !== undefined, // what is set waits; an act may mean another thing by then
+    );
     if (!done) {
       this.faults = Object.fromEntries((problem?.errors ?? []).map((f) => [f.field, f.message]));
       this.trouble = problem?.errors?.map((f) => f.message).join('. ') ?? problem?.detail ?? problem?.title ?? '';

@@ -188,7 +188,7 @@
         </tr>
       </thead>
       <tbody>
-        {#each shown as f (f.name)}
+        {#each shown as f, nth (nth)}
           {@const row = rowOf(f)}
           {@const hot = conflict(f.name)}
           <tr>

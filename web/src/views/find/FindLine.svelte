@@ -106,7 +106,7 @@
       ? ''
       : 'hidden'}"
   >
-    {#each list as c, i (c.text)}
+    {#each list as c, i (i)}
       <li
         role="option"
         id="completion-{i}"

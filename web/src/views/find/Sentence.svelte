@@ -24,7 +24,7 @@
 </script>
 
 <p class="say" aria-live="polite">
-  {#each doubts as d (d.from)}<span class="font-strong text-conflict"
+  {#each doubts as d, nth (nth)}<span class="font-strong text-conflict"
       ><Mark kind={d.state === 'doubt' ? 'conflict' : 'unverified'} /> {d.says}.</span
     >
   {/each}

@@ -24,7 +24,7 @@
     <div class="group">
       <span class="pt-1 text-label text-ink2">{g.name}</span>
       <span class="flex flex-wrap gap-1">
-        {#each g.choices as c (c.word)}
+        {#each g.choices as c, nth (nth)}
           {@const is = on(c.word, g.name)}
           <button
             type="button"

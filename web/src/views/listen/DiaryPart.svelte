@@ -130,7 +130,7 @@
 {#if diary.favourites.length > 0}
   <p class="best">
     <span>most to hear:</span>
-    {#each diary.favourites.slice(0, 5) as f (f.slot)}
+    {#each diary.favourites.slice(0, 5) as f, nth (nth)}
       <span
         ><button
           type="button"

@@ -60,7 +60,7 @@
 </div>
 {#if why && r.goal.trouble === ''}
   <dl class="why">
-    {#each r.why as l (l.term)}<dt>{l.term}</dt>
+    {#each r.why as l, nth (nth)}<dt>{l.term}</dt>
       <dd>{l.says}</dd>{/each}
   </dl>
 {/if}

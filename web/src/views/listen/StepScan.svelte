@@ -62,10 +62,10 @@
   />
   kHz
   <datalist id="sweep-steps"
-    >{#each w?.steps ?? [] as s (s)}<option value={khz(s)}></option>{/each}</datalist
+    >{#each w?.steps ?? [] as s, nth (nth)}<option value={khz(s)}></option>{/each}</datalist
   >
 </p>
-{#each Object.values(faults) as f (f)}<p class="text-stop" role="alert">{f}</p>{/each}
+{#each Object.values(faults) as f, nth (nth)}<p class="text-stop" role="alert">{f}</p>{/each}
 {#if w && Object.keys(faults).length === 0}
   <p>
     <b>{w.count.toLocaleString('en')} steps, {seconds(w.seconds)}</b> a sweep at {w.per_second.toFixed(1)} a second. It meets
@@ -78,7 +78,7 @@
   </p>
   {#if doubtful.length > 0}
     <ul class="list">
-      {#each doubtful.slice(0, 40) as p (p.receive_hz)}
+      {#each doubtful.slice(0, 40) as p, nth (nth)}
         <li>
           <Mark kind={p.meets === 'passed by' ? 'conflict' : 'unverified'} />
           <Frequency hz={p.receive_hz} />
@@ -90,7 +90,7 @@
   {#if typed.length > 0}
     <p>Cannot be typed with {w.digits} figures:</p>
     <ul class="list">
-      {#each typed.slice(0, 20) as p (p.receive_hz)}
+      {#each typed.slice(0, 20) as p, nth (nth)}
         {#if p.keyed}<li>
             <Frequency hz={p.receive_hz} />
             {p.name}

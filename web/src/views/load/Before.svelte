@@ -113,7 +113,7 @@
         <p>{fit.names.length} shortened, none twice{fit.names_by ? `. ${fit.names_by}` : ''}</p>
       </div>
       <dl class="names">
-        {#each fit.names as n (n.slot)}<div>
+        {#each fit.names as n, nth (nth)}<div>
             <dt>{n.long}</dt>
             <dd>{n.name}</dd>
           </div>{/each}
@@ -186,7 +186,7 @@
         <table class="costs">
           <caption class="sr-only">What the walk costs in presses and minutes</caption>
           <tbody>
-            {#each ways as x (x.says)}
+            {#each ways as x, nth (nth)}
               <tr class:this={x.now}
                 ><th scope="row">{x.says}</th><td
                   >{x.n.presses.toLocaleString('en-GB')} · {minutes(beats(x.n) * walk.secondsAPress)}</td
@@ -233,7 +233,7 @@
         <h3>Set {fit.unit} like this first</h3>
         <p class="note">After a pause or a power-off the walk begins here again.</p>
         <ul class="ticks">
-          {#each first.sheet.start as s (s)}<li><label><input type="checkbox" /> {s}</label></li>{/each}
+          {#each first.sheet.start as s, nth (nth)}<li><label><input type="checkbox" /> {s}</label></li>{/each}
         </ul>
         <h3>At the end</h3>
         <p class="note">

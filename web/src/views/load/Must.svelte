@@ -22,7 +22,7 @@
 </script>
 
 <p class="must" class:big role="img" aria-label={words}>
-  {#each parts as x (x.name)}<span class="part">{x.text}<span class="name">{x.name}</span></span>{/each}
+  {#each parts as x, nth (nth)}<span class="part">{x.text}<span class="name">{x.name}</span></span>{/each}
   <span class="part"
     ><b>{figures[0]}</b>{#if figures[1]}.{figures[1]}{/if}<span class="name">{what}</span></span
   >

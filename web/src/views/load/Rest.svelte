@@ -23,7 +23,7 @@
   </div>
 {/if}
 {#if stop.why_not}<p class="note part">{stop.why_not}</p>{/if}
-{#each stop.sheet.notes as n (n)}<p class="note part">{n}</p>{/each}
+{#each stop.sheet.notes as n, nth (nth)}<p class="note part">{n}</p>{/each}
 
 <style>
   h3 {

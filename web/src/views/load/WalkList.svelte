@@ -61,7 +61,7 @@
   </ol>
   {#if walk.walk?.asides.some((a) => a.kind !== 'stored')}
     <p class="aside">
-      Not keyed: {#each walk.walk.asides.filter((a) => a.kind !== 'stored') as a, i (a.slot)}{i > 0 ? '; ' : ''}{a.slot}
+      Not keyed: {#each walk.walk.asides.filter((a) => a.kind !== 'stored') as a, i (i)}{i > 0 ? '; ' : ''}{a.slot}
         {a.name}{#if a.kind === 'held back'}&nbsp;<span class="text-stop"><Mark kind="stop" size={11} /> stop</span
           >{:else}, does not fit{/if}{/each}.
     </p>

@@ -114,7 +114,7 @@
         </h2>
         <p class="say">{stop.says}</p>
         <StandingRule standing={{ now: standing, was: '', person: 0, at: null }} person="" radio={unit} />
-        {#each stop.doubts as d (d)}<p class="doubt"><Evidence kind="conflict" word="In doubt:" /> {d}</p>{/each}
+        {#each stop.doubts as d, nth (nth)}<p class="doubt"><Evidence kind="conflict" word="In doubt:" /> {d}</p>{/each}
         {#if stop.sheet.locked}<p class="doubt">
             Listening only: {stop.sheet.locked}. The transmitter is locked in this slot.
           </p>{/if}
@@ -132,7 +132,7 @@
             </p>
             {#if looking}
               <ul class="looks">
-                {#each stop.stays as x (x.says)}<li>
+                {#each stop.stays as x, nth (nth)}<li>
                     <b>{x.says}</b>
                     {x.look || 'no display shows it: the read-out, or the step itself, does'}
                   </li>{/each}

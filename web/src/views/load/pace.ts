@@ -1,3 +1,4 @@
+import { browser, isRecord } from '$lib/storage.svelte';
 /** What a press takes until the person's own pace is known. Common practice, no source. */
 export const stated = 1.2;
 /** The same key once more, or the next click of a knob, takes this share of it. Common practice, no source. */
@@ -30,9 +31,11 @@ export interface Pace {
 
 const shelf = 'pace';
 
+const isPace = (v: unknown): v is Pace =>
+  isRecord(v) && typeof v.presses === 'number' && typeof v.seconds === 'number' && v.presses >= 0 && v.seconds >= 0;
+
 export function readPace(): Pace {
-  const p = JSON.parse(localStorage.getItem(shelf) ?? 'null') as Pace | null;
-  return p && p.presses >= 0 && p.seconds >= 0 ? p : { presses: 0, seconds: 0 };
+  return browser.read(shelf, isPace, { presses: 0, seconds: 0 });
 }
 
 /** The pace after a step that took so long. */
@@ -41,7 +44,7 @@ export function learn(pace: Pace, effort: Effort, seconds: number): Pace {
   if (presses < 1 || seconds / presses > pause || seconds / presses < leafed) return pace;
   const keep = Math.min(1, last / (pace.presses + presses));
   const next = { presses: (pace.presses + presses) * keep, seconds: (pace.seconds + seconds) * keep };
-  localStorage.setItem(shelf, JSON.stringify(next));
+  browser.write(shelf, next);
   return next;
 }
 

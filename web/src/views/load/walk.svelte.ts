@@ -1,3 +1,4 @@
+import { browser, isRecord } from '$lib/storage.svelte';
 import { api, must, type SheetStep, type Walk, type WalkStop, type WrongShown } from '$lib/api/client';
 import type { Desk } from '$session/desk.svelte';
 import { beats, learn, readPace, seconds } from './pace';
@@ -13,6 +14,16 @@ interface Kept {
   phase: Phase;
   time: number;
 }
+
+const isKept = (v: unknown): v is Kept =>
+  isRecord(v) &&
+  isRecord(v.walk) &&
+  Array.isArray(v.walk.stops) &&
+  isRecord(v.walk.end) &&
+  typeof v.at === 'number' &&
+  typeof v.step === 'number' &&
+  typeof v.phase === 'string' &&
+  typeof v.time === 'number';
 
 const shelf = (load: number) => `walk ${String(load)}`;
 
@@ -39,11 +50,7 @@ export class WalkState {
     readonly load: number,
     private readonly now: () => number = Date.now,
   ) {
-    try {
-      this.kept = (JSON.parse(localStorage.getItem(shelf(load)) ?? 'null') as Kept | null) ?? undefined;
-    } catch {
-      this.kept = undefined;
-    }
+    this.kept = browser.read<Kept | undefined>(shelf(load), isKept, undefined);
   }
 
   get stops(): readonly WalkStop[] {
@@ -202,14 +209,14 @@ export class WalkState {
   }
 
   finish(): void {
-    localStorage.removeItem(shelf(this.load));
+    browser.keep(shelf(this.load), undefined);
     this.kept = undefined;
     this.phase = 'done';
   }
 
   /** Forgets where it was left. */
   forget(): void {
-    localStorage.removeItem(shelf(this.load));
+    browser.keep(shelf(this.load), undefined);
     this.kept = undefined;
   }
 
@@ -226,14 +233,7 @@ export class WalkState {
     this.phase = phase;
     this.#since = this.now();
     if (!this.walk) return;
-    try {
-      localStorage.setItem(
-        shelf(this.load),
-        JSON.stringify({ walk: this.walk, at, step, phase, time: this.now() } satisfies Kept),
-      );
-    } catch {
-      // The shelf is full: the walk goes on, and begins anew after a reload.
-    }
+    browser.write(shelf(this.load), { walk: this.walk, at, step, phase, time: this.now() } satisfies Kept);
   }
 
   /** What was done to the radio is true whatever the application says: it waits until it is heard. */

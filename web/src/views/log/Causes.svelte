@@ -44,7 +44,7 @@
         >after {c.tries.length === 1 ? 'one try' : `${String(c.tries.length)} tries`}; tick: before them</span
       >
     </h3>
-    {#each c.causes.slice(0, 8) as x, i (x.short)}
+    {#each c.causes.slice(0, 8) as x, i (i)}
       <p class="cause" class:first={i === 0}>
         <span>{x.says}</span>
         <svg width="92" height="8" viewBox="0 0 92 8" aria-hidden="true"

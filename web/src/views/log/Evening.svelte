@@ -51,7 +51,7 @@
         {/each}
         {#if dueAt > e.from && dueAt < e.to}<path class="due" d="M{x(dueAt)},44V60" />{/if}
         <path class="scale" d="M0,60.5H{width}" />
-        {#each e.ticks as t (t.at)}<path class="tick" d="M{x(t.at)},57V60" />
+        {#each e.ticks as t, nth (nth)}<path class="tick" d="M{x(t.at)},57V60" />
           <text
             class:whole={t.whole}
             x={x(t.at)}

@@ -1,3 +1,4 @@
+import { browser } from '$lib/storage.svelte';
 import { api, must, type TestCard } from '$lib/api/client';
 import type { Desk } from '$session/desk.svelte';
 import { say } from '$session/say.svelte';
@@ -28,7 +29,7 @@ export class LogState {
   brought = $state.raw<Brought>();
   where = $state('');
   aerial = $state('');
-  spot = $state(localStorage.getItem('log spot') ?? '');
+  spot = $state(browser.text('log spot') ?? '');
   station = $state('');
   note = $state('');
   faults = $state.raw<Record<string, string>>({});
@@ -88,7 +89,7 @@ export class LogState {
   async #tell(load: number, path: string, body: Record<string, unknown>, says: string): Promise<boolean> {
     this.faults = {};
     this.trouble = '';
-    localStorage.setItem('log spot', this.spot);
+    browser.keep('log spot', this.spot);
     this.waiting += 1;
     const { done, problem } = await this.desk.ask(
       {

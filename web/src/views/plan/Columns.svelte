@@ -219,7 +219,7 @@
             autocomplete="off"
             class="{box} w-36"
           />{/if}
-        {#each f?.words ?? [] as w (w)}
+        {#each f?.words ?? [] as w, nth (nth)}
           <label class="flex items-center gap-1.5 text-small"
             ><span class="text-ink2">{w}</span><input
               bind:value={() => c.words?.[w] ?? w, (v) => (c.words = { ...c.words, [w]: v })}
@@ -261,7 +261,7 @@
   <div class="py-2">
     <Button onclick={() => (t.columns = [...t.columns, { of: 'lock', heading: 'receive only' }])}>Add a column</Button>
   </div>
-  {#each faults.filter((f) => f.field === 'columns') as f (f.message)}<p role="alert" class="text-stop">
+  {#each faults.filter((f) => f.field === 'columns') as f, nth (nth)}<p role="alert" class="text-stop">
       {f.message}
     </p>{/each}
   {#if act.faults.columns ?? act.faults.name ?? act.trouble}<p role="alert" class="text-stop">

@@ -62,7 +62,7 @@
 >
   {#if found.isError}<p role="alert">It cannot be read: {found.error.message}.</p>{/if}
   <ul>
-    {#each fixes as f (f.slot)}
+    {#each fixes as f, nth (nth)}
       <li class="border-b border-rule py-1">
         <label class="flex items-baseline gap-3 max-desk:min-h-11">
           <input

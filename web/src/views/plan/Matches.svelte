@@ -58,7 +58,7 @@
       <span role="columnheader">bearing</span>
       <span role="columnheader" class="text-right">listed</span>
     </div>
-    {#each list as { first: m, listings } (m.source + m.key)}
+    {#each list as { first: m, listings }, nth (nth)}
       <div class="row match border-t border-rule" role="row">
         <span role="cell" class="name truncate" class:font-strong={m.meant} title={listings.join('; ')}
           >{m.locality || m.callsign}</span

@@ -27,7 +27,7 @@
     </h2>
     <table class="w-full max-w-[720px]">
       <tbody>
-        {#each near as r (r.id.source + r.id.key)}
+        {#each near as r, nth (nth)}
           <tr class="border-t border-rule">
             <th scope="row" class="py-1 pr-3 text-left font-normal">{r.title}</th>
             <td class="pr-3"><Frequency hz={r.best.output_hz} /></td>

@@ -34,7 +34,7 @@
       </div>
     {:else}
       <ul>
-        {#each p.pasted.left as l (l.row)}
+        {#each p.pasted.left as l, nth (nth)}
           <li class="flex gap-3 border-b border-rule py-1">
             <span class="w-16 flex-none text-ink2">row {l.row}</span><span>{l.why}</span>
           </li>

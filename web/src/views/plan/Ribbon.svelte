@@ -94,7 +94,7 @@
   aria-label="Band ribbon, {band.name}"
 >
   <div class="flex h-5 items-baseline gap-3.5 text-small whitespace-nowrap">
-    {#each ribbon.bands as b (b)}
+    {#each ribbon.bands as b, nth (nth)}
       {#if b === band.name}<h2 class="text-[15px] font-strong">{b}</h2>{:else}
         <button
           type="button"
@@ -144,7 +144,7 @@
         class="z1"
       />{/each}
     <rect x="0" y="52" width={WIDTH} height="4" class="zb" />
-    {#each band.segments as s (s.lower_hz)}
+    {#each band.segments as s, nth (nth)}
       {@const w = x(s.upper_hz) - x(s.lower_hz)}
       <rect x={x(s.lower_hz)} y="56" width={w} height="18" class="seg" fill={fill(s.use)}
         ><title>{s.label}, {mhz(s.lower_hz)} to {mhz(s.upper_hz)}</title></rect
@@ -158,7 +158,7 @@
         >
       {/if}
     {/each}
-    {#each labels(band.lower_hz, band.upper_hz) as l, i (l)}
+    {#each labels(band.lower_hz, band.upper_hz) as l, i (i)}
       <text
         class="scale"
         x={x(l)}
@@ -167,7 +167,7 @@
         class:whole={l % 1e6 === 0}>{l % 1e6 === 0 ? l / 1e6 : mhz(l).replace(/0+$/, '')}</text
       >
     {/each}
-    {#each ribbon.nearby_hz as hz (hz)}<path class="near" d="M{x(hz)},46V52"
+    {#each ribbon.nearby_hz as hz, nth (nth)}<path class="near" d="M{x(hz)},46V52"
         ><title>published on {mhz(hz)}, not in this radio</title></path
       >{/each}
     {#each met as c, i (i)}
@@ -228,11 +228,11 @@
         {#if levels[i]?.written}<text class="no" x={at + 7} y={50 - (levels[i]?.level ?? 0) * 12}>{c.slot}</text>{/if}
       </g>
     {/each}
-    {#each plates as p (p.right)}
+    {#each plates as p, nth (nth)}
       <rect x={p.from} y="4" width={p.to - p.from} height="14" class="plate" />
       <text class="offtext" x={p.right ? WIDTH - 4 : 4} y="15" text-anchor={p.right ? 'end' : 'start'}>{p.text}</text>
     {/each}
-    {#each calling as c (c.hz)}
+    {#each calling as c, nth (nth)}
       <path d="M{x(c.hz)},8V52" class="pole" /><path d="M{x(c.hz)},8L{x(c.hz) + 9},11L{x(c.hz)},14Z" class="flag"
         ><title>calling channel, {mhz(c.hz)}</title></path
       >

@@ -1,3 +1,4 @@
+import { browser } from '$lib/storage.svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import {
   api,
@@ -100,7 +101,7 @@ export class PlanState {
     // slots were there is for these.
     const begun = this.#opened === 0 ? this.line : '';
     this.#opened = this.load;
-    this.line = begun || (localStorage.getItem(`line-${String(this.load)}`) ?? '');
+    this.line = begun || (browser.text(`line-${String(this.load)}`) ?? '');
     void this.read();
   }
 
@@ -111,7 +112,7 @@ export class PlanState {
   type(line: string): void {
     this.line = line;
     this.trouble = '';
-    localStorage.setItem(`line-${String(this.load)}`, line);
+    browser.keep(`line-${String(this.load)}`, line);
     void this.read();
   }
 

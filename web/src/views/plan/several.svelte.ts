@@ -1,3 +1,4 @@
+import { browser } from '$lib/storage.svelte';
 import { SvelteSet } from 'svelte/reactivity';
 import { api, must, type Arrangement, type Ledger, type Pasted, type Row } from '$lib/api/client';
 import { chosen } from '$lib/api/chosen.svelte';
@@ -24,13 +25,13 @@ export class Several {
   cut = $state.raw<{ load: number; slots: number[]; text: string } | null>(null);
   pasting = $state.raw<Pasting | null>(null);
   /** The other radios that have the channels in the same slots do the same. */
-  everywhere = $state(localStorage.getItem('everywhere') === 'on');
+  everywhere = $state(browser.text('everywhere') === 'on');
 
   constructor(private readonly plan: PlanState) {}
 
   setEverywhere(on: boolean): void {
     this.everywhere = on;
-    localStorage.setItem('everywhere', on ? 'on' : 'off');
+    browser.keep('everywhere', on ? 'on' : 'off');
   }
 
   get ledger(): Ledger | undefined {

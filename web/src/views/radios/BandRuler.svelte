@@ -64,8 +64,8 @@
 <Wide label="Bands as a drawing">
   <svg class="d" width={W} height="116" viewBox="0 0 {W} 116" role="img" aria-label={says}>
     <path class="axis" d="M0,32H{W}" />
-    {#each fine as f (f)}<path class="tick" d="M{x(f * 1e6)},30V32" />{/each}
-    {#each ticks as f (f)}<path class="tick" d="M{x(f * 1e6)},28V32" /><text
+    {#each fine as f, nth (nth)}<path class="tick" d="M{x(f * 1e6)},30V32" />{/each}
+    {#each ticks as f, nth (nth)}<path class="tick" d="M{x(f * 1e6)},28V32" /><text
         class="fg"
         x={x(f * 1e6)}
         y="11"
@@ -97,7 +97,7 @@
           width={g.to(s.upper_hz) - g.to(s.lower_hz)}
           height="6"
         />{/each}
-      {#each g.marks as m (m.r.slot)}
+      {#each g.marks as m, nth (nth)}
         {@const kind = m.r.lost === 'bands' ? 'lost' : m.r.half === 'bands' ? 'half' : 'held'}
         <path class="elbow {kind}" d="M{m.at},{Y - 17}V{Y - 14}L{m.x},{Y - 5}V{Y}" />
         <text class="fg {kind}" x={m.at} y={Y - 20} text-anchor="middle">{m.r.slot}</text>

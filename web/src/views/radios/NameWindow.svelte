@@ -18,7 +18,7 @@
 
 {#if length > 0}
   <p class="window">
-    {#each three as r (r.slot)}
+    {#each three as r, nth (nth)}
       <span
         >{r.channel.name}<span class="cells" role="img" aria-label="shown as {r.short_name}"
           >{#each [...r.short_name.padEnd(length)].slice(0, 16) as c, i (i)}<span aria-hidden="true"

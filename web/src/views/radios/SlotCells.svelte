@@ -29,13 +29,13 @@
 
 <Wide label="Slots as a drawing">
   <svg class="d" width="638" height="56" viewBox="0 0 638 56" role="img" aria-label={label}>
-    {#each drawn as m (m.from)}
+    {#each drawn as m, nth (nth)}
       {@const [a, b] = [x(m.from) + w / 2, x(m.to) + w / 2]}
       {@const r = 8 + Math.abs(a - b) * 0.045}
       <path class="move" d="M{a},31C{a},{31 - r * 1.4} {b},{31 - r * 1.4} {b},29" />
       <path class="head" d="M{b - 3.2},25.5L{b},31L{b + 3.2},25.5Z" />
     {/each}
-    {#each shown as s (s)}
+    {#each shown as s, nth (nth)}
       {@const out = s > last}
       {@const lost = beyond.includes(s)}
       <rect class="cell" class:out x={x(s) + 0.5} y="32.5" width={w} height="20" />

@@ -36,16 +36,16 @@
 <div class="threads" style:height="{bottom + 60}px">
   <svg width="150" height={bottom + 12} aria-hidden="true">
     {#each listed as a (a.part)}
-      {#each a.shown as s, i (s.r.slot)}
+      {#each a.shown as s, i (i)}
         {@const y = a.top + 38 + i * 17}
         {@const at = x.get(s.r.slot) ?? 0}
         {#if s.lost}<path class="lost" d="M{at},{tops[0] ?? 0}V{y - 6}Q{at},{y} {at + 6},{y}H148" />{/if}
       {/each}
-      {#each a.lost.slice(a.shown.filter((s) => s.lost).length) as r (r.slot)}
+      {#each a.lost.slice(a.shown.filter((s) => s.lost).length) as r, nth (nth)}
         <path class="lost" d="M{x.get(r.slot) ?? 0},{tops[0] ?? 0}V{a.top + 30}" />
       {/each}
     {/each}
-    {#each [...t.whole, ...t.part] as r (r.slot)}
+    {#each [...t.whole, ...t.part] as r, nth (nth)}
       {@const at = x.get(r.slot) ?? 0}
       {@const turn = t.at.findIndex((a) => a.half.includes(r))}
       {#if turn >= 0}
@@ -64,7 +64,7 @@
       {:else if a.half.length > 0}<p class="head">{a.half.length} with another {partly[a.part] ?? 'setting'}</p>
       {:else}<p class="head">nothing lost</p>{/if}
       <ul>
-        {#each a.shown as s (s.r.slot)}
+        {#each a.shown as s, nth (nth)}
           <li>
             <Mark kind={s.lost ? 'stop' : 'conflict'} size={11} /><span class="slot">{s.r.slot}</span><span
               class="truncate">{s.r.channel.name || 'no name'}</span

@@ -1,3 +1,4 @@
+import { isRecord, isTexts, tab } from '$lib/storage.svelte';
 import type { QueryClient } from '@tanstack/svelte-query';
 import { chosen } from '$lib/api/chosen.svelte';
 import { link } from '$lib/api/link.svelte';
@@ -10,7 +11,9 @@ interface Draft {
 }
 
 /** The edits that are not saved, by profile. */
-const kept = () => JSON.parse(sessionStorage.getItem('radios') ?? '{}') as Record<string, Draft>;
+const isDrafts = (v: unknown): v is Record<string, Draft> =>
+  isRecord(v) && Object.values(v).every((d) => isRecord(d) && isTexts(d.texts));
+const kept = () => tab.read('radios', isDrafts, {});
 
 /** The profile that is being looked at or edited, with a preview of what it would hold. */
 export class RadiosState {
@@ -56,7 +59,7 @@ export class RadiosState {
     const drop = saved ?? (this.dirty ? undefined : form?.id);
     if (form && this.dirty && saved !== form.id) all[form.id] = { revision: form.revision, texts: { ...this.texts } };
     const left = Object.fromEntries(Object.entries(all).filter(([id]) => id !== drop));
-    sessionStorage.setItem('radios', JSON.stringify(left));
+    tab.write('radios', left);
     this.drafts = Object.keys(left);
   }
 

@@ -24,7 +24,7 @@
         </tr>
       </thead>
       <tbody>
-        {#each links as l (l.hz)}
+        {#each links as l, nth (nth)}
           <tr class:now={l.now}>
             <td
               >{#if l.now}<Frequency hz={l.hz} />{:else}<button

@@ -52,7 +52,7 @@
     d="M{g.phone ? 20 : 28},{t.y}h6"
   />{/each}
 
-{#each met as m (m.of)}
+{#each met as m, nth (nth)}
   <rect class="sq" x={m.x - 2.5} y={s.y(m.carrier)} width="5" height={Math.max(0, s.y(m.squelch) - s.y(m.carrier))} />
   {#if m.open > m.squelch + 0.001}<path class="dec" d="M{m.x},{s.y(m.squelch)}V{s.y(m.open)}" />{/if}
   {#if !g.phone}

@@ -68,7 +68,7 @@
     <section class="loop" aria-label="The loop">
       {#if r.loop.does}
         <h3>What would end it?</h3>
-        {#each r.loop.ends as e (e.says)}<p class="row">
+        {#each r.loop.ends as e, nth (nth)}<p class="row">
             <span>{e.says}</span><span class:text-stop={e.quiet === 0}
               ><Mark kind={e.quiet === 0 ? 'stop' : 'agrees'} />
               {e.quiet === 0 ? 'never' : `quiet after ${e.quiet.toFixed(1)} s`}</span

@@ -39,7 +39,7 @@
 <section aria-labelledby="about">
   <h2 id="about">Where it comes from, and how sure it is</h2>
   <dl>
-    {#each about.data?.sources ?? [] as s (s.what)}
+    {#each about.data?.sources ?? [] as s, nth (nth)}
       <dt>{s.what}</dt>
       <dd>{s.source}<span class="block text-label text-ink2">{s.sure}</span></dd>
     {/each}

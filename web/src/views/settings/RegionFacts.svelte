@@ -33,7 +33,7 @@
     </p>
   {/if}
   <dl class="grid grid-cols-[84px_1fr]">
-    {#each facts as [name, text] (name)}
+    {#each facts as [name, text], nth (nth)}
       <dt class="border-b border-rule py-1.5 text-ink2">{name}</dt>
       <dd class="border-b border-rule py-1.5">{text}</dd>
     {/each}
@@ -55,10 +55,11 @@
               >{b.name}<span class="block font-figs text-label font-normal text-ink2">{b.limits}</span></th
             >
             <td class="font-figs">
-              {#each b.calling as f (f)}<span class="block">{f}</span>{:else}<span class="text-ink2">–</span>{/each}
+              {#each b.calling as f, nth (nth)}<span class="block">{f}</span>{:else}<span class="text-ink2">–</span
+                >{/each}
             </td>
             <td>
-              {#each b.shifts as s (s.outputs)}
+              {#each b.shifts as s, nth (nth)}
                 <span class="grid grid-cols-[138px_86px_1fr] items-baseline">
                   <span class="font-figs">{s.outputs}</span><span class="font-figs">{s.shift}</span>
                   <span class="text-label text-ink2"

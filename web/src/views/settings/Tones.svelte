@@ -27,7 +27,7 @@
         </label>
         {#if follows && follows.tones.length > 0}
           <ul class="pl-6 text-small">
-            {#each follows.tones as t (t.slot)}
+            {#each follows.tones as t, nth (nth)}
               <li class="example">
                 <span class="font-figs text-ink2">{t.slot}</span><span class="truncate">{t.name}</span><span
                   ><Tone text={t.sends} /></span

@@ -39,7 +39,7 @@
 <div bind:this={list} class="mt-3">
   <p class="state" aria-current={at === 0 ? 'step' : undefined} class:failed={failed && at === 0}>
     <b class="font-strong">Start with:</b>
-    {#each sheet.start as s, i (s)}{i > 0 ? ', ' : ''}<span class="box whitespace-nowrap">{s}</span>{/each}.
+    {#each sheet.start as s, i (i)}{i > 0 ? ', ' : ''}<span class="box whitespace-nowrap">{s}</span>{/each}.
   </p>
   <ol class="border-t border-bold">
     {#each sheet.steps as s (s.number)}
@@ -57,7 +57,7 @@
   </ol>
   <p class="state" aria-current={at === last ? 'step' : undefined} class:failed={failed && at === last}>
     <b class="font-strong">Leave it with:</b>
-    {#each sheet.leave as s, i (s)}{i > 0 ? ', ' : ''}<span class="box whitespace-nowrap">{s}</span>{/each}.
+    {#each sheet.leave as s, i (i)}{i > 0 ? ', ' : ''}<span class="box whitespace-nowrap">{s}</span>{/each}.
   </p>
 </div>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import Mark from '$parts/Mark.svelte';
   import { onLand } from './coast';
-  import { idOf, type Drawing, type Measure } from './layout';
+  import { type Drawing, type Measure } from './layout';
   import { toScreen, type Point, type View } from './plane';
 
   /** What stands on the coast: rings, marks, plates, names, and the edge. */
@@ -41,7 +41,7 @@
 </script>
 
 <svg width={view.width} height={view.height} viewBox="0 0 {view.width} {view.height}" aria-hidden="true">
-  {#each drawing.rings as r (r.km)}<circle
+  {#each drawing.rings as r, nth (nth)}<circle
       class="ring"
       class:mine={r.mine}
       cx={drawing.you.x}
@@ -53,7 +53,7 @@
     {#if placed}<path class="way" d="M{drawing.you.x},{drawing.you.y}L{chosen.x},{chosen.y}" />{/if}
     <circle class="chosen" cx={chosen.x} cy={chosen.y} r="9" />
   {/if}
-  {#each shown as l (l.name)}<path
+  {#each shown as l, nth (nth)}<path
       class="rays"
       d="M{l.x},{l.y - 7.5}v-5M{l.x - 5},{l.y - 5.8}l-3.4,-3.7M{l.x + 5},{l.y - 5.8}l3.4,-3.7"
     />{/each}
@@ -61,7 +61,7 @@
         class="lead"
         d="M{l.lead.from.x},{l.lead.from.y}L{l.lead.to.x},{l.lead.to.y}"
       />{/if}{/each}
-  {#each drawing.marks as m (idOf(m.spot))}
+  {#each drawing.marks as m, nth (nth)}
     {#if m.kind === 'dot'}<circle class="dot" cx={m.at.x} cy={m.at.y} r="2.2" />
     {:else if m.kind === 'missing'}<path
         class="tick"
@@ -70,7 +70,7 @@
       />
     {:else if m.kind === 'cannot'}<path class="tick no" d="M{m.at.x},{m.at.y}v-5M{m.at.x - 2.5},{m.at.y}h5" />{/if}
   {/each}
-  {#each marked as m (idOf(m.spot))}{#if m.kind in kinds}<g transform="translate({m.at.x - 5.5},{m.at.y - 5.5})"
+  {#each marked as m, nth (nth)}{#if m.kind in kinds}<g transform="translate({m.at.x - 5.5},{m.at.y - 5.5})"
         ><Mark kind={kinds[m.kind as keyof typeof kinds]} size={11} /></g
       >{/if}{/each}
   {#each drawing.plates as p (p)}
@@ -96,8 +96,11 @@
       x={l.x}
       y={l.y}>{l.text}</text
     >{/each}
-  {#each drawing.rings as r (r.km)}{#if r.label}<text class="quiet far" class:mine={r.mine} x={r.label.x} y={r.label.y}
-        >{r.label.text}</text
+  {#each drawing.rings as r, nth (nth)}{#if r.label}<text
+        class="quiet far"
+        class:mine={r.mine}
+        x={r.label.x}
+        y={r.label.y}>{r.label.text}</text
       >{/if}{/each}
   {#each drawing.places as p (p)}<circle class="place" cx={p.x} cy={p.y} r="1.6" />{/each}
   {#if placed}<g class="you"
