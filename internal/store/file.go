@@ -28,7 +28,7 @@ type file struct {
 // dsn names the file for SQLite, whose names of files are those of URIs.
 func dsn(path, more string) string {
 	escaped := strings.NewReplacer("%", "%25", "?", "%3f", "#", "%23").Replace(filepath.ToSlash(path))
-	return "file:" + escaped + pragmas + more
+	return fmt.Sprintf("file:%s%s&_pragma=busy_timeout(%d)%s", escaped, pragmas, Waiting.Milliseconds(), more)
 }
 
 // opened notes which file is open.
@@ -82,6 +82,21 @@ type connector struct {
 
 func (c connector) Connect(context.Context) (driver.Conn, error) { return c.driver.Open(c.dsn) }
 func (c connector) Driver() driver.Driver                        { return c.driver }
+
+// Room bounds the file to so many pages more than it has: a disk that is full, for
+// tests. Fewer than none takes the bound away.
+func (s *Store) Room(ctx context.Context, pages int) error {
+	most := "4294967294"
+	if pages >= 0 {
+		var n int
+		if err := s.write.GetContext(ctx, &n, "PRAGMA page_count"); err != nil {
+			return err
+		}
+		most = fmt.Sprint(n + pages)
+	}
+	_, err := s.write.ExecContext(ctx, "PRAGMA max_page_count = "+most)
+	return err
+}
 
 // breach is how a change does not fit what is there.
 type breach int

@@ -14,6 +14,7 @@ import (
 	"sync"
 	"sync/atomic"
 
+	"mnemos/core/limit"
 	"mnemos/internal/fault"
 
 	"github.com/gofrs/flock"
@@ -46,7 +47,11 @@ type Store struct {
 	sweeper sweeper
 }
 
-const pragmas = "?_pragma=journal_mode(WAL)&_pragma=busy_timeout(5000)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate"
+const pragmas = "?_pragma=journal_mode(WAL)&_pragma=foreign_keys(1)&_pragma=synchronous(FULL)&_txlock=immediate"
+
+// Waiting is how long another process that writes the file is waited for. It is
+// read when a file is opened.
+var Waiting = limit.Waiting
 
 // Open opens the data file in a folder, making both if they are not there. A
 // file of an older version is copied aside before it is migrated.
