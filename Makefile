@@ -39,7 +39,8 @@ test-web: $(UI)
 ## race: the race detector over what many use at once (it needs a C compiler)
 race: $(UI)
 	@command -v gcc >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends gcc libc6-dev; }
-	CGO_ENABLED=1 $(GO) test -race -count 1 ./internal/job ./internal/live
+	CGO_ENABLED=1 $(GO) test -race -count 1 ./internal/job ./internal/live ./internal/root
+	CGO_ENABLED=1 $(GO) test -race -count 1 -run 'Import' ./internal/importing
 	CGO_ENABLED=1 $(GO) test -race -count 1 -run 'Snapshot|Confined' ./internal/catalog
 	CGO_ENABLED=1 $(GO) test ./internal/plan -race -count 1 -run 'Commands|AtOnce' -rapid.checks=10
 
@@ -55,6 +56,7 @@ lint-go: $(UI)
 	@out="$$($(GO) tool gofumpt -l core internal cmd e2e)"; test -z "$$out" || { echo "gofumpt would change:"; echo "$$out"; exit 1; }
 	$(GO) vet $(PACKAGES)
 	$(GO) tool staticcheck $(PACKAGES)
+	@out="$$(grep -rnE '^[[:space:]]*go (func|[a-zA-Z_.]+\()' --include='*.go' core internal cmd | grep -v _test.go | grep -v '^internal/root/')"; test -z "$$out" || { echo "a goroutine without a root (use root.Go):"; echo "$$out"; exit 1; }
 
 lint-web: $(UI)
 	cd web && npm run check && npm run lint
@@ -93,6 +95,8 @@ proof:
 	MNEMOS_PROOF=$(PROOF) $(GO) test -count 1 -timeout 120m -v -run 'Followed|Spoiled' ./core/keypad
 	@command -v pdftotext >/dev/null || { apt-get update -qq && apt-get install -y -qq --no-install-recommends poppler-utils; }
 	MNEMOS_PROOF=1 $(GO) test -count 1 -timeout 30m -v -run PaperByAnother ./internal/print
+	MNEMOS_STORM=30 $(GO) test -count 1 -timeout 60m -v -run Storm ./internal/api
+	MNEMOS_RESTORES=500 $(GO) test -count 1 -timeout 60m -v -run Restore ./internal/store
 	MNEMOS_LINES=$(LINES) $(GO) test -count 1 -timeout 30m -v -run PlainScan ./core/find
 	MNEMOS_SETUPS=$(SETUPS) $(GO) test -count 1 -timeout 60m -v -run 'WithStops|Smallest' ./core/scan
 	MNEMOS_WORLDS=5000 $(GO) test -count 1 -timeout 30m -v -run "Lead|Optimal" ./core/trial
@@ -108,10 +112,11 @@ proof:
 screenshots: $(UI) chromium
 	MNEMOS_CHROMIUM=$(CHROMIUM) MNEMOS_SCREENSHOTS=$(CURDIR)/docs/screenshots $(GO) test -count 1 -run TestScreenshots ./e2e
 
-## rules: docs/rules.md from the rules, docs/entry-line.md from the grammar
+## rules: docs/rules.md from the rules, docs/limits.md from the limits, docs/entry-line.md from the grammar
 rules:
 	$(GO) run ./cmd/mnemos words --write docs/entry-line.md
 	$(GO) run ./cmd/mnemos rules --write docs/rules.md
+	$(GO) run ./cmd/mnemos limits --write docs/limits.md
 
 ## generate: the server and the types of the interface from the contract
 generate:

@@ -51,7 +51,7 @@ func Main(args []string, in io.Reader, out, errOut io.Writer) int {
 	root.SetOut(out)
 	root.SetErr(errOut)
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return usage{err} })
-	root.AddCommand(readCommand(), planCommand(), relayCommand(), importCommand(), rulesCommand(), wordsCommand(), serveCommand(), demoCommand(), backupCommand(), restoreCommand())
+	root.AddCommand(readCommand(), planCommand(), relayCommand(), importCommand(), rulesCommand(), limitsCommand(), wordsCommand(), serveCommand(), demoCommand(), backupCommand(), restoreCommand())
 	err := root.ExecuteContext(ctx)
 	var code exit
 	var bad usage

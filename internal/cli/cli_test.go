@@ -16,6 +16,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mnemos/core/limit"
 	"mnemos/core/listing"
 	"mnemos/internal/demo"
 	"mnemos/internal/store"
@@ -68,6 +69,14 @@ func TestRulesDocIsFresh(t *testing.T) {
 	b, err := os.ReadFile("../../docs/rules.md")
 	require.NoError(t, err)
 	assert.True(t, bytes.Equal(RulesMarkdown(), b), "docs/rules.md is stale: run make rules")
+}
+
+func TestLimitsDocIsFresh(t *testing.T) {
+	b, err := os.ReadFile("../../docs/limits.md")
+	require.NoError(t, err)
+	assert.Equal(t, limit.Markdown(), string(b), "run make rules")
+	assert.Contains(t, string(b), "| a listing | 256 MB |")
+	assert.Contains(t, string(b), "| 20,000 channels |")
 }
 
 func TestWordsDocIsFresh(t *testing.T) {
