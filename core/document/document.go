@@ -170,6 +170,8 @@ func Read(text []byte) (Plan, error) {
 	switch {
 	case f.Format != Format:
 		return Plan{}, fmt.Errorf("this is not a plan: its format is %q, not %q", f.Format, Format)
+	case f.Version < 1:
+		return Plan{}, fmt.Errorf("this is not a plan: its version is %d, and the first one was 1", f.Version)
 	case f.Version > Version:
 		return Plan{}, fmt.Errorf("a newer Mnemos made this plan (version %d): use that one", f.Version)
 	}

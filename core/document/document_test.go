@@ -141,6 +141,7 @@ func TestRefused(t *testing.T) {
 	require.NoError(t, err)
 	for text, says := range map[string]string{
 		"": "not a plan", "[]": "not a plan", `{"format":"other","version":1}`: `"other"`, `{"format":"mnemos plan","version":9}`: "newer Mnemos",
+		`{"format":"mnemos plan","version":-1}`: "the first one was 1", `{"format":"mnemos plan","version":null}`: "the first one was 1",
 		`{"format":"mnemos plan","version":1,"colour":1}`:                                                                                                                "colour",
 		fmt.Sprintf(ok, one+","+one, "", ""):                                                                                                                             "another one has the number 1",
 		fmt.Sprintf(ok, strings.Replace(one, "146520000", "-1", 1), "", ""):                                                                                              "outside 0 to",

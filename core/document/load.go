@@ -116,6 +116,9 @@ func ReadImage(text []byte) (Image, error) {
 	if err := json.Unmarshal(text, &i); err != nil || i.Format != ImageFormat {
 		return i, fmt.Errorf("this is not a memory image")
 	}
+	if i.Version < 1 {
+		return i, fmt.Errorf("this is not a memory image: its version is %d, and the first one was 1", i.Version)
+	}
 	if i.Version > Version {
 		return i, fmt.Errorf("a newer Mnemos made this image (version %d): use that one", i.Version)
 	}

@@ -6,6 +6,7 @@ package template
 
 import (
 	"fmt"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -95,6 +96,9 @@ func infoOf(f Field) (Info, bool) {
 	return Fields[i], true
 }
 
+// formula is what a spreadsheet makes one of; a sign alone is none.
+var formula = regexp.MustCompile(`^\s*([=@]|[+\-].*[A-Za-z(|!])`)
+
 // Fault is what is wrong with a template, and in which column; -1 is the whole.
 type Fault struct {
 	Column int
@@ -144,6 +148,9 @@ func (t Template) Check() (out []Fault) {
 			}
 			if strings.ContainsAny(as, "\t\r\n") {
 				add(i, "a word has one line")
+			}
+			if formula.MatchString(as) {
+				add(i, "%q would be a formula in a spreadsheet: begin the word with a letter, a figure, + or - alone", as)
 			}
 		}
 		for _, word := range info.Words {

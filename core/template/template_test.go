@@ -163,6 +163,9 @@ func TestFaults(t *testing.T) {
 		"not a word of this field": func(t *Template) {
 			t.Columns = append(t.Columns, Column{Of: Lock, Words: map[string]string{"maybe": "x"}})
 		},
+		"would be a formula": func(t *Template) {
+			t.Columns = append(t.Columns, Column{Of: Lock, Words: map[string]string{"yes": "=HYPERLINK(1)"}})
+		},
 		"one line": func(t *Template) { t.Columns[0].Heading = "a\tb" },
 	} {
 		tp := ok

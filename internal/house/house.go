@@ -3,6 +3,7 @@ package house
 
 import (
 	"context"
+	"sync"
 	"time"
 
 	"mnemos/internal/beaconing"
@@ -35,6 +36,7 @@ type House struct {
 
 	store *store.Store
 	now   func() time.Time
+	demos sync.Mutex // held while the demonstration is looked for and made
 }
 
 // New returns the application over a data file; now is the clock.
@@ -55,6 +57,8 @@ func New(s *store.Store, now func() time.Time) *House {
 // OpenDemo opens the demonstration as a plan beside the others, and makes it
 // first where it is not there.
 func (h *House) OpenDemo(ctx context.Context) (*plan.Workspace, error) {
+	h.demos.Lock()
+	defer h.demos.Unlock()
 	id, err := h.Plans.Demo(ctx)
 	if err != nil {
 		return nil, err
