@@ -20,14 +20,9 @@ const (
 
 // Counts.
 const (
-	Line      = 4000      // characters of the entry line
-	Name      = 200       // characters of a name
-	Note      = 2000      // characters of a note
-	Key       = 60        // characters of the key of a request
-	Rows      = 2000      // rows that are pasted, and slots that are changed, at once
-	Cells     = 2_000_000 // characters that are pasted at once
-	Channels  = 20_000    // channels of a plan file
-	TableRows = 20_000    // rows of a table that is taken into a radio
+	Line = 4000 // characters of the entry line, and of any text that says no less
+	Key  = 60   // characters of the key of a request
+	Rows = 2000 // rows that are pasted or taken into a radio, and slots that are changed, at once
 )
 
 // Number is the largest number of a row, slot or revision that is read: beyond
@@ -52,14 +47,9 @@ func Table() []Row {
 		{"a request", bytes(Body), "it is refused (413)"},
 		{"a file of a plan, of contacts or of a track", bytes(PlanFile), "it is refused (413)"},
 		{"a listing", bytes(Listing), "it is refused, and said to be no listing"},
-		{"the entry line", count(Line, "characters"), "it is refused (422)"},
-		{"a name", count(Name, "characters"), "it is refused (422)"},
-		{"a note", count(Note, "characters"), "it is refused (422)"},
+		{"the entry line, and any text without a smaller limit of its own", count(Line, "characters"), "it is refused (422)"},
 		{"the key of a request", count(Key, "characters"), "it is refused (400)"},
-		{"rows pasted, or slots changed, at once", count(Rows, "rows"), "it is refused (422), nothing is changed"},
-		{"text pasted at once", count(Cells, "characters"), "it is refused (422), nothing is changed"},
-		{"channels of a plan file", count(Channels, "channels"), "it is refused (422)"},
-		{"rows of a table that is taken into a radio", count(TableRows, "rows"), "it is refused (422)"},
+		{"rows pasted or taken into a radio, or slots changed, at once", count(Rows, "rows"), "it is refused (422), nothing is changed"},
 		{"a number of a row, a slot or a change", count(Number, ""), "it is refused (422)"},
 		{"a frequency", freq.Max.String(), "it is refused (422)"},
 		{"time for an answer", Answer.String(), "the work ends, nothing is changed, and the answer says so (503)"},

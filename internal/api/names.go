@@ -75,16 +75,13 @@ func value(f *fault.Invalid, d *json.Decoder, at string, schema *openapi3.Schema
 			}
 			name := fmt.Sprint(key)
 			field := strings.Trim(at+"."+name, ".")
-			if len(name) > limit.Name {
-				name = name[:limit.Name]
-			}
 			if slices.ContainsFunc(said, func(s string) bool { return strings.EqualFold(s, name) }) {
 				f.Add(field, "it is said twice")
 			}
 			said = append(said, name)
 			of, ok := property(schema, name)
 			if !ok {
-				f.Add(field, "there is no such field")
+				f.Add(field, "this is not a field of the request: leave it out")
 			}
 			if err := value(f, d, field, of); err != nil {
 				return err

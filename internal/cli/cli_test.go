@@ -76,7 +76,7 @@ func TestLimitsDocIsFresh(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, limit.Markdown(), string(b), "run make rules")
 	assert.Contains(t, string(b), "| a listing | 256 MB |")
-	assert.Contains(t, string(b), "| 20,000 channels |")
+	assert.Contains(t, string(b), "| 2,000 rows |")
 }
 
 func TestWordsDocIsFresh(t *testing.T) {

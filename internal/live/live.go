@@ -17,6 +17,7 @@ import (
 	"sync"
 	"time"
 
+	"mnemos/core/limit"
 	"mnemos/internal/root"
 )
 
@@ -69,16 +70,12 @@ type state struct {
 	data      any
 }
 
-// Pulse is how often a stream without events has a beat: whoever cannot be
-// reached is noticed then.
-const Pulse = 20 * time.Second
-
 // most is how many states are kept: those of the longest ago are of nobody any more.
 const most = 64
 
 // New returns a hub over a journal.
 func New(journal Journal) *Hub {
-	return &Hub{journal: journal, epoch: rand.Text()[:8], beat: Pulse, more: make(chan struct{}), over: make(chan struct{})}
+	return &Hub{journal: journal, epoch: rand.Text()[:8], beat: limit.Pulse, more: make(chan struct{}), over: make(chan struct{})}
 }
 
 // Close lets everybody go who follows.
